@@ -1,0 +1,3 @@
+"""Inclinum: a planning bench for ride-height work."""
+
+__version__ = "0.1.0"

@@ -1,0 +1,1 @@
+"""Camber, toe, caster … roll centre, attitude and stations."""

@@ -1,0 +1,151 @@
+"""Alignment as a solve: all adjusters of a wheel together, against targets, within what they can do.
+
+Bounded, weighted, non-linear least squares on the same corner model that predicts the angles.
+"""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+import numpy as np
+from scipy.optimize import least_squares
+
+from inclinum.core.linkage.corner import Corner, Motion
+from inclinum.core.linkage.rigid import Array, unit
+
+Quantity = Literal["camber", "toe", "caster"]
+
+
+@dataclass(frozen=True)
+class Slot:
+    """A chassis point that slides along a slot."""
+
+    name: str
+    point: str
+    direction: tuple[float, float, float]
+    low: float
+    high: float
+
+    def apply(self, value: Array, moved: dict[str, Array], lengthened: dict[str, Array]) -> None:
+        """Add this adjuster's move for every sample of ``value`` (S,), mm."""
+        shift = value[:, None] * unit(np.array(self.direction))
+        moved[self.point] = moved.get(self.point, 0.0) + shift
+
+
+@dataclass(frozen=True)
+class LinkLength:
+    """A link that is screwed longer or shorter; named by its outer point."""
+
+    name: str
+    outer: str
+    low: float
+    high: float
+
+    def apply(self, value: Array, moved: dict[str, Array], lengthened: dict[str, Array]) -> None:
+        """Add this adjuster's change of length for every sample of ``value`` (S,), mm."""
+        lengthened[self.outer] = lengthened.get(self.outer, 0.0) + value
+
+
+Adjuster = Slot | LinkLength
+
+
+@dataclass(frozen=True)
+class Solution:
+    """What the adjusters reach. Angles in rad, adjuster values in mm."""
+
+    values: dict[str, float]
+    before: dict[Quantity, float]
+    achieved: dict[Quantity, float]
+    remaining: dict[Quantity, float]
+    kingpin_inclination: float | None
+    at_stop: list[str]
+    weighted_cost: float
+    """Sum of squares of weight·remaining in degrees."""
+
+
+@dataclass(frozen=True)
+class AlignmentProblem:
+    """One wheel at its planned travel and attitude.
+
+    Args:
+        corner: the wheel, as a left one.
+        travel: planned wheel travel, kept whatever the adjusters do, mm.
+        adjusters: everything that can be set on this wheel.
+        targets: angles wanted, rad.
+        weights: per quantity, 1 when left out.
+        pitch: body attitude, nose-down positive, rad.
+        offsets: what the rack read at baseline less what the model has, rad.
+    """
+
+    corner: Corner
+    travel: float
+    adjusters: Sequence[Adjuster]
+    targets: Mapping[Quantity, float]
+    weights: Mapping[Quantity, float] = field(default_factory=dict)
+    pitch: float = 0.0
+    offsets: Mapping[Quantity, float] = field(default_factory=dict)
+
+    def motion(self, values: Array) -> Motion:
+        """Motion for rows of adjuster values (S, n); result shape (S, 1)."""
+        moved: dict[str, Array] = {}
+        lengthened: dict[str, Array] = {}
+        for i, adjuster in enumerate(self.adjusters):
+            adjuster.apply(values[:, i], moved, lengthened)
+        return self.corner.sweep(np.array([self.travel]), self.pitch, moved, lengthened)
+
+    def angles(self, values: Array) -> dict[Quantity, Array]:
+        """Targeted angles for rows of adjuster values, (S,) each, rad."""
+        motion = self.motion(values)
+        found: dict[Quantity, Array] = {}
+        for name in self.targets:
+            angle = getattr(motion, name)
+            if angle is None:
+                raise ValueError(f"This suspension has no steering axis, so there is no {name} to set.")
+            found[name] = np.atleast_2d(angle)[:, 0] + self.offsets.get(name, 0.0)
+        return found
+
+    def misses(self, values: Array) -> Array:
+        """Weighted misses in degrees for rows of adjuster values, (S, targets)."""
+        angles = self.angles(values)
+        return np.stack(
+            [np.degrees(angles[q] - t) * self.weights.get(q, 1.0) for q, t in self.targets.items()], axis=1
+        )
+
+    def solve(self) -> Solution:
+        """Best setting of all adjusters together, starting from neutral."""
+        low = np.array([a.low for a in self.adjusters])
+        high = np.array([a.high for a in self.adjusters])
+        step = 1e-3
+
+        def jacobian(x: Array) -> Array:
+            inward = np.where(x + step > high, -step, step)
+            rows = np.concatenate([x[None], x + np.diag(inward)])
+            y = self.misses(rows)
+            return ((y[1:] - y[0]) / inward[:, None]).T
+
+        best = least_squares(
+            lambda x: self.misses(x[None])[0], np.clip(np.zeros(low.size), low, high), jacobian,
+            bounds=(low, high), method="dogbox", xtol=1e-12, ftol=1e-14, gtol=1e-12,
+        )  # fmt: skip
+        return self.evaluate(best.x)
+
+    def evaluate(self, values: Array) -> Solution:
+        """What given adjuster values achieve, (n,)."""
+        rows = np.stack([values, np.zeros_like(values)])
+        angles = self.angles(rows)
+        motion = self.motion(values[None])
+        achieved = {q: float(a[0]) for q, a in angles.items()}
+        kingpin = motion.kingpin_inclination
+        return Solution(
+            values={a.name: float(v) for a, v in zip(self.adjusters, values, strict=True)},
+            before={q: float(a[1]) for q, a in angles.items()},
+            achieved=achieved,
+            remaining={q: achieved[q] - t for q, t in self.targets.items()},
+            kingpin_inclination=None if kingpin is None else float(np.ravel(kingpin)[0]),
+            at_stop=[
+                a.name
+                for a, v in zip(self.adjusters, values, strict=True)
+                if min(v - a.low, a.high - v) < 1e-6 * (a.high - a.low)
+            ],
+            weighted_cost=float((self.misses(values[None]) ** 2).sum()),
+        )
