@@ -96,9 +96,15 @@ def test_spacers() -> None:
 
     def corner(seat: float, top: float) -> RideCorner:
         return RideCorner(
-            length_curve(g["spring_length"]), length_curve(g["damper_length"]),
-            spring, damper, stop, seat + top, top, search,
-        )  # fmt: skip
+            length_curve(g["spring_length"]),
+            length_curve(g["damper_length"]),
+            spring,
+            damper,
+            stop,
+            seat + top,
+            top,
+            search,
+        )
 
     load = float(corner(0, 0).wheel_force(0.0))
     assert abs(load - data["expect"]["sprung_load_at_wheel_N"]) < data["tolerance"]["sprung_load_at_wheel_N"]

@@ -101,15 +101,14 @@ class AlignmentProblem:
             angle = getattr(motion, name)
             if angle is None:
                 raise ValueError(f"This suspension has no steering axis, so there is no {name} to set.")
-            found[name] = np.atleast_2d(angle)[:, 0] + self.offsets.get(name, 0.0)
+            # Without adjusters the sweep has no sample axis: every row is the same.
+            found[name] = np.broadcast_to(np.atleast_2d(angle)[:, 0], len(values)) + self.offsets.get(name, 0.0)
         return found
 
     def misses(self, values: Array) -> Array:
         """Weighted misses in degrees for rows of adjuster values, (S, targets)."""
         angles = self.angles(values)
-        return np.stack(
-            [np.degrees(angles[q] - t) * self.weights.get(q, 1.0) for q, t in self.targets.items()], axis=1
-        )
+        return np.stack([np.degrees(angles[q] - t) * self.weights.get(q, 1.0) for q, t in self.targets.items()], axis=1)
 
     def solve(self) -> Solution:
         """Best setting of all adjusters together, starting from neutral."""
@@ -124,9 +123,15 @@ class AlignmentProblem:
             return ((y[1:] - y[0]) / inward[:, None]).T
 
         best = least_squares(
-            lambda x: self.misses(x[None])[0], np.clip(np.zeros(low.size), low, high), jacobian,
-            bounds=(low, high), method="dogbox", xtol=1e-12, ftol=1e-14, gtol=1e-12,
-        )  # fmt: skip
+            lambda x: self.misses(x[None])[0],
+            np.clip(np.zeros(low.size), low, high),
+            jacobian,  # pyright: ignore[reportArgumentType] (the stubs know only the named schemes)
+            bounds=(low, high),
+            method="dogbox",
+            xtol=1e-12,
+            ftol=1e-14,
+            gtol=1e-12,
+        )
         return self.evaluate(best.x)
 
     def evaluate(self, values: Array) -> Solution:
@@ -134,7 +139,7 @@ class AlignmentProblem:
         rows = np.stack([values, np.zeros_like(values)])
         angles = self.angles(rows)
         motion = self.motion(values[None])
-        achieved = {q: float(a[0]) for q, a in angles.items()}
+        achieved: dict[Quantity, float] = {q: float(a[0]) for q, a in angles.items()}
         kingpin = motion.kingpin_inclination
         return Solution(
             values={a.name: float(v) for a, v in zip(self.adjusters, values, strict=True)},

@@ -1,0 +1,50 @@
+"""Landmarks and margins, one a module. A limit joins the product by being listed in :data:`LIMITS`."""
+
+from collections.abc import Callable
+
+from inclinum.core.limits import (
+    aim,
+    bump_gap,
+    coil_bind,
+    damper_closed,
+    local,
+    sight,
+    spring_loose,
+    stud_engagement,
+)
+from inclinum.core.limits.case import Case, Stood, stand_changed, stand_measured
+from inclinum.core.limits.finding import WORST_FIRST, Cure, Finding, Severity
+
+Check = Callable[[Case], list[Finding]]
+
+HARDWARE: tuple[Check, ...] = (
+    stud_engagement.check,
+    coil_bind.check,
+    damper_closed.check,
+    spring_loose.check,
+    bump_gap.check,
+    local.check,
+)
+"""Limits of parts and law: what a way to a height is judged by."""
+
+LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, sight.check)
+
+
+def findings(case: Case, checks: tuple[Check, ...] = LIMITS) -> list[Finding]:
+    """All findings, worst first; within a severity the one furthest past its limit first."""
+    found = [finding for check in checks for finding in check(case)]
+    return sorted(found, key=lambda f: (WORST_FIRST[f.severity], f.margin))
+
+
+__all__ = [
+    "HARDWARE",
+    "LIMITS",
+    "Case",
+    "Cure",
+    "Finding",
+    "Severity",
+    "Stood",
+    "findings",
+    "stand_changed",
+    "stand_measured",
+]

@@ -5,6 +5,17 @@ from inclinum.core.linkage.corner import Arm, Corner, Motion, Spanned
 from inclinum.core.linkage.kinds import Linkage, SemiTrailingLinkage, StrutLinkage, corner_of
 
 __all__ = [
-    "Arm", "Body", "Corner", "Link", "Linkage", "Motion", "PlaneOnBody", "PlaneOnChassis", "Poses",
-    "SemiTrailingLinkage", "Spanned", "StrutLinkage", "corner_of",
-]  # fmt: skip
+    "Arm",
+    "Body",
+    "Corner",
+    "Link",
+    "Linkage",
+    "Motion",
+    "PlaneOnBody",
+    "PlaneOnChassis",
+    "Poses",
+    "SemiTrailingLinkage",
+    "Spanned",
+    "StrutLinkage",
+    "corner_of",
+]

@@ -92,12 +92,12 @@ class Poses:
     """True where the position exists on the branch of the baseline, shape, bool."""
 
     def point(self, at_baseline: Array) -> Array:
-        """A point carried by the body, given where it was at baseline."""
+        """A point carried by the body, given where it was at baseline, (3,) or samples (S, 1, 3)."""
         return self.centre + self.direction(at_baseline - self.centre0)
 
     def direction(self, at_baseline: Array) -> Array:
-        """A direction carried by the body."""
-        return np.einsum("...ij,j->...i", self.turn, at_baseline)
+        """A direction carried by the body, (3,) or samples (S, 1, 3)."""
+        return np.einsum("...ij,...j->...i", self.turn, at_baseline)
 
     def point_rate(self, point: Array) -> Array:
         """d(point)/d(travel) of a carried point given where it is now."""
@@ -147,7 +147,8 @@ class Body:
 
         Args:
             travel: wheel-centre travel, (T,), mm, bump positive.
-            moved: chassis point name → displacement, (3,) or (S, 3), mm.
+            moved: point name → displacement, (3,) or (S, 3), mm: of a chassis point, or of a point along the
+                body that carries it (a strut foot in its clamp), as seen at baseline. Link lengths stay.
             lengthened: body-side point name of a link → change of its length, scalar or (S,), mm.
 
         Returns:
@@ -165,9 +166,7 @@ class Body:
         goal = np.broadcast_to(travel, (rows, travel.size)).reshape(-1)
         state = system.follow(goal, np.repeat(np.arange(rows), travel.size))
         shape = (rows, travel.size) if samples else (travel.size,)
-        centre, turn, velocity, spin, reachable = (
-            part.reshape(*shape, *part.shape[1:]) for part in state
-        )
+        centre, turn, velocity, spin, reachable = (part.reshape(*shape, *part.shape[1:]) for part in state)
         return Poses(self.points[self.centre], centre, turn, velocity, spin, reachable)
 
     def reachable_travel(self, low: float, high: float, resolution: float = 0.05) -> tuple[float, float]:
@@ -197,17 +196,15 @@ class _System:
         self.fixed = [c for c in order if isinstance(c, PlaneOnChassis)]
         self.carried = [c for c in order if isinstance(c, PlaneOnBody)]
 
-        def arms(constraints: list) -> Array:
-            return np.array([body.points[c.on_body] - self.centre0 for c in constraints]).reshape(-1, 3)
-
-        def anchors(constraints: list) -> Array:
-            at = np.zeros((rows, len(constraints), 3))
-            for i, c in enumerate(constraints):
-                at[:, i] = body.points[c.on_chassis] + moved.get(c.on_chassis, np.zeros(3))
+        def places(names: list[str]) -> Array:
+            at = np.zeros((rows, len(names), 3))
+            for i, name in enumerate(names):
+                at[:, i] = body.points[name] + moved.get(name, np.zeros(3))
             return at
 
-        self.arm = [arms(group) for group in (self.links, self.fixed, self.carried)]
-        self.anchor = [anchors(group) for group in (self.links, self.fixed, self.carried)]
+        groups = (self.links, self.fixed, self.carried)
+        self.arm = [places([c.on_body for c in group]) - self.centre0 for group in groups]
+        self.anchor = [places([c.on_chassis for c in group]) for group in groups]
         self.fixed_normal = np.array([c.normal for c in self.fixed]).reshape(-1, 3)
         self.carried_normal = np.array([c.normal for c in self.carried]).reshape(-1, 3)
         self.length = np.zeros((rows, len(self.links)))
@@ -218,20 +215,20 @@ class _System:
     def residual_and_jacobian(self, travel: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
         """Constraint residuals (N, 6) in mm and their Jacobian (N, 6, 6) in (mm, rad·lever)."""
         values, rows = [], []
-        r = np.einsum("nij,kj->nki", turn, self.arm[0])
+        r = np.einsum("nij,nkj->nki", turn, self.arm[0][row])
         reach = centre[:, None] + r - self.anchor[0][row]
         length = self.length[row]
         values.append((dot(reach, reach) - length**2) / (2 * length))
         rows.append(np.concatenate([reach, cross(r, reach)], axis=-1) / length[..., None])
 
         if self.fixed:
-            r = np.einsum("nij,kj->nki", turn, self.arm[1])
+            r = np.einsum("nij,nkj->nki", turn, self.arm[1][row])
             n = np.broadcast_to(self.fixed_normal, r.shape)
             values.append(dot(centre[:, None] + r - self.anchor[1][row], n))
             rows.append(np.concatenate([n, cross(r, n)], axis=-1))
 
         if self.carried:
-            r = np.einsum("nij,kj->nki", turn, self.arm[2])
+            r = np.einsum("nij,nkj->nki", turn, self.arm[2][row])
             n = np.einsum("nij,kj->nki", turn, self.carried_normal)
             gap = self.anchor[2][row] - centre[:, None] - r
             values.append(dot(gap, n))

@@ -125,20 +125,21 @@ class Corner:
 
     def _span(self, part: Spanned, poses: Poses, moved: Mapping[str, Array] | None) -> tuple[Array, Array]:
         """Length between the ends and −d(length)/d(travel)."""
-        end = poses.point(self.body.points[part.on_body])
-        reach = end - self._chassis(part.on_chassis, moved)
+        end = poses.point(self._place(part.on_body, moved))
+        reach = end - self._place(part.on_chassis, moved)
         length = np.linalg.norm(reach, axis=-1)
         return length, -dot(reach, poses.point_rate(end)) / length
 
     def _axis_points(self, poses: Poses, moved: Mapping[str, Array] | None) -> tuple[Array, Array]:
         assert self.steering_axis
         lower_name, upper_name = self.steering_axis
-        lower = poses.point(self.body.points[lower_name])
+        lower = poses.point(self._place(lower_name, moved))
         if self.upper_on_chassis:
-            return lower, np.broadcast_to(self._chassis(upper_name, moved), lower.shape)
-        return lower, poses.point(self.body.points[upper_name])
+            return lower, np.broadcast_to(self._place(upper_name, moved), lower.shape)
+        return lower, poses.point(self._place(upper_name, moved))
 
-    def _chassis(self, name: str, moved: Mapping[str, Array] | None) -> Array:
+    def _place(self, name: str, moved: Mapping[str, Array] | None) -> Array:
+        """A point at baseline with its adjustment, (3,) or (S, 1, 3)."""
         point = np.asarray(self.body.points[name], dtype=float)
         shift = (moved or {}).get(name)
         if shift is None:
@@ -170,4 +171,3 @@ class Motion:
     def half_track_change(self, at_baseline: Array) -> Array:
         """|Cy| minus its value at baseline, mm."""
         return np.abs(self.contact[..., 1]) - np.abs(at_baseline[..., 1])
-

@@ -88,12 +88,15 @@ class StrutLinkage(Document):
         ]
         return Corner(
             body=Body(p, "wheel_centre", tuple(constraints)),
-            tyre_radius=tyre_radius, camber=camber, toe=toe,
+            tyre_radius=tyre_radius,
+            camber=camber,
+            toe=toe,
             spring=Spanned("strut_top", "strut_lower"),
             damper=Spanned("strut_top", "strut_lower"),
-            steering_axis=("lower_outer", "strut_top"), upper_on_chassis=True,
+            steering_axis=("lower_outer", "strut_top"),
+            upper_on_chassis=True,
             arms=(Arm("lower arm", "lower_rear", "lower_front", "lower_outer"),),
-        )  # fmt: skip
+        )
 
 
 class SemiTrailingLinkage(Document):
@@ -108,11 +111,13 @@ class SemiTrailingLinkage(Document):
         joint = revolute_joint("pivot_inner", "pivot_outer", p["pivot_outer"] - p["pivot_inner"])
         return Corner(
             body=Body(p, "wheel_centre", tuple(joint)),
-            tyre_radius=tyre_radius, camber=camber, toe=toe,
+            tyre_radius=tyre_radius,
+            camber=camber,
+            toe=toe,
             spring=Spanned("spring_body", "spring_arm"),
             damper=Spanned("damper_body", "damper_arm"),
             arms=(Arm("trailing arm", "pivot_inner", "pivot_outer", "wheel_centre"),),
-        )  # fmt: skip
+        )
 
 
 Linkage = Annotated[StrutLinkage | SemiTrailingLinkage, Field(discriminator="kind")]

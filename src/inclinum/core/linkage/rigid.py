@@ -1,9 +1,12 @@
 """Small batched vector algebra for rigid bodies; every function broadcasts over leading axes."""
 
+from typing import Any
+
 import numpy as np
 from numpy.typing import NDArray
 
-Array = NDArray[np.float64]
+Array = NDArray[Any]
+"""A NumPy array; its shape and unit stand in the docstring of whoever takes or gives it."""
 
 
 def cross(u: Array, v: Array) -> Array:

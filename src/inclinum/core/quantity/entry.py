@@ -26,11 +26,11 @@ class Entry(Document):
 
 
 _NUMBER = r"(?:\d+(?:[.,]\d+)?|[.,]\d+)"
-_MIXED = re.compile(rf"^(?P<sign>[-+−])?\s*(?:(?P<whole>\d+)(?:\s*-\s*|\s+))?(?P<num>\d+)\s*/\s*(?P<den>\d+)\s*(?P<unit>.*)$")
-_DECIMAL = re.compile(rf"^(?P<sign>[-+−])?\s*(?P<number>{_NUMBER})\s*(?P<unit>.*)$")
-_SEXAGESIMAL = re.compile(
-    rf"^(?P<sign>[-+−])?\s*(?P<deg>\d+)\s*(?:°|deg|\s)\s*(?P<min>{_NUMBER})\s*(?:'|′|min)?$"
+_MIXED = re.compile(
+    r"^(?P<sign>[-+−])?\s*(?:(?P<whole>\d+)(?:\s*-\s*|\s+))?(?P<num>\d+)\s*/\s*(?P<den>\d+)\s*(?P<unit>.*)$"
 )
+_DECIMAL = re.compile(rf"^(?P<sign>[-+−])?\s*(?P<number>{_NUMBER})\s*(?P<unit>.*)$")
+_SEXAGESIMAL = re.compile(rf"^(?P<sign>[-+−])?\s*(?P<deg>\d+)\s*(?:°|deg|\s)\s*(?P<min>{_NUMBER})\s*(?:'|′|min)?$")
 
 
 def parse(text: str, kind: Kind = Kind.LENGTH, default_unit: str | None = None) -> Entry:

@@ -33,19 +33,32 @@ BASE = {
 
 SPELLINGS: dict[Kind, dict[str, str]] = {
     Kind.LENGTH: {
-        "mm": "millimeter", "cm": "centimeter", "m": "meter", "in": "inch", '"': "inch", "″": "inch",
-        "''": "inch", "inch": "inch", "inches": "inch", "ft": "foot",
+        "mm": "millimeter",
+        "cm": "centimeter",
+        "m": "meter",
+        "in": "inch",
+        '"': "inch",
+        "″": "inch",
+        "''": "inch",
+        "inch": "inch",
+        "inches": "inch",
+        "ft": "foot",
     },
     Kind.ANGLE: {"deg": "degree", "°": "degree", "'": "arcminute", "′": "arcminute", "min": "arcminute"},
     Kind.FORCE: {"n": "newton", "kn": "kilonewton", "lbf": "force_pound", "kgf": "force_kilogram"},
     Kind.RATE: {"n/mm": "newton / millimeter", "lbf/in": "force_pound / inch", "lb/in": "force_pound / inch"},
     Kind.TORQUE: {
-        "nm": "newton * meter", "n·m": "newton * meter", "n*m": "newton * meter",
-        "lbf·ft": "force_pound * foot", "lbf*ft": "force_pound * foot", "lbf ft": "force_pound * foot",
-        "ft-lb": "force_pound * foot", "ft lb": "force_pound * foot",
+        "nm": "newton * meter",
+        "n·m": "newton * meter",
+        "n*m": "newton * meter",
+        "lbf·ft": "force_pound * foot",
+        "lbf*ft": "force_pound * foot",
+        "lbf ft": "force_pound * foot",
+        "ft-lb": "force_pound * foot",
+        "ft lb": "force_pound * foot",
     },
     Kind.MASS: {"kg": "kilogram", "lb": "pound", "lbs": "pound", "g": "gram"},
-}  # fmt: skip
+}
 """Unit spellings accepted at entry, lower case, with the name Pint knows them by."""
 
 _registry = UnitRegistry(cache_folder=None)

@@ -4,6 +4,14 @@ from inclinum.core.ride.corner_ride import GRAVITY, Damper, RideCorner, Window, 
 from inclinum.core.ride.length_curve import LengthCurve, QuadraticLength, SampledLength, ScaledLength
 
 __all__ = [
-    "GRAVITY", "Damper", "LengthCurve", "QuadraticLength", "RideCorner", "SampledLength", "ScaledLength",
-    "Window", "frequency", "swap_estimate",
-]  # fmt: skip
+    "GRAVITY",
+    "Damper",
+    "LengthCurve",
+    "QuadraticLength",
+    "RideCorner",
+    "SampledLength",
+    "ScaledLength",
+    "Window",
+    "frequency",
+    "swap_estimate",
+]

@@ -100,10 +100,13 @@ class RideCorner:
         Newton safeguarded by bisection, all samples at once.
         """
         shape = np.broadcast_shapes(
-            np.shape(load), np.shape(self.spring.rate), np.shape(self.spring.free_length),
-            np.shape(self.spring_room_taken), np.shape(self.damper_room_taken),
+            np.shape(load),
+            np.shape(self.spring.rate),
+            np.shape(self.spring.free_length),
+            np.shape(self.spring_room_taken),
+            np.shape(self.damper_room_taken),
             np.shape(self.spring_length.ratio(0.0)),
-        )  # fmt: skip
+        )
         low, high = np.full(shape, self.search[0]), np.full(shape, self.search[1])
         inside = (self.wheel_force(low) <= load) & (self.wheel_force(high) >= load)
         z = np.clip(np.zeros(shape), low, high)

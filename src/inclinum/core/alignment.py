@@ -1,0 +1,264 @@
+"""Alignment of a whole vehicle at its planned height: every wheel solved, then what both sides make together."""
+
+import math
+from typing import Literal
+
+import numpy as np
+
+from inclinum.core.correct import Adjuster, AlignmentProblem, LinkLength, Slot, Solution
+from inclinum.core.document import Document
+from inclinum.core.job import Job, Measurements
+from inclinum.core.limits.case import Stood
+from inclinum.core.prediction import Assessed, assess
+from inclinum.core.vehicle import AXLES, SIDES, AdjusterData, AngleName, Axle, AxleName, LinkAdjuster, Side
+
+
+class AngleResult(Document):
+    """One angle of one wheel, degrees; toe is of one wheel."""
+
+    angle: AngleName
+    before: float
+    """At the measured baseline: the rack's reading where there is one, else the vehicle's data."""
+    planned: float
+    """At the planned height with the adjusters left as they are."""
+    target: float
+    window: float
+    achieved: float
+    remaining: float
+    within: bool
+
+
+class Setting(Document):
+    """One adjuster of one wheel."""
+
+    key: str
+    name: str
+    solved_mm: float
+    set_mm: float
+    """What a hand can set: whole detents or parts of a turn, or what the shop chose."""
+    instruction: str
+    low_mm: float
+    high_mm: float
+    at_stop: bool
+    needed_mm: float | None
+    """What would be needed without the stop, where the adjuster is at it."""
+    extra_part: str
+
+
+class WheelAlignment(Document):
+    """One wheel."""
+
+    axle: AxleName
+    side: Side
+    angles: list[AngleResult]
+    settings: list[Setting]
+    toe_length_mm: float
+    """Toe of this wheel as a length across the tyre, D·sin(toe) at the tyre's diameter."""
+    within: bool
+
+
+class AxleAlignment(Document):
+    """What both wheels make together, degrees; cross values are left less right."""
+
+    axle: AxleName
+    total_toe: float
+    cross_camber: float | None
+    cross_caster: float | None
+    thrust_angle: float | None
+    """(left toe − right toe)/2 of a rear axle: positive points the thrust line to the right."""
+
+
+class Alignment(Document):
+    """The specification for the rack."""
+
+    wheels: list[WheelAlignment]
+    axles: list[AxleAlignment]
+    within: bool
+    left_over: list[str]
+    """Sentences about what the adjusters cannot reach and what would."""
+
+
+def align(job: Job) -> Alignment:
+    """Solve every wheel that has targets at the planned height and attitude. Raises as ``assess``."""
+    assessed = assess(job)
+    wheels = [
+        _wheel(assessed, axle, side) for axle in AXLES for side in SIDES if assessed.after.vehicle.axle(axle).targets
+    ]
+    solved_axles = [a for a in AXLES if any(w.axle == a for w in wheels)]
+    return Alignment(
+        wheels=wheels,
+        axles=[_together(axle, [w for w in wheels if w.axle == axle]) for axle in solved_axles],
+        within=all(w.within for w in wheels),
+        left_over=[sentence for w in wheels for sentence in _left_over(w)],
+    )
+
+
+def rack_offsets(before: Stood, readings: Measurements, axle: AxleName, side: Side) -> dict[AngleName, float]:
+    """What the rack read less what the model has at the measured baseline, rad, per angle that was read."""
+    stance = before.axle(axle)
+    motion = stance.motion(stance.travel, before.pitch)
+    offsets: dict[AngleName, float] = {}
+    for angle in ("camber", "toe", "caster"):
+        reading, model = readings.angle(axle, side, angle), getattr(motion, angle)
+        if reading is not None and model is not None:
+            offsets[angle] = math.radians(reading.value) - float(model[0])
+    return offsets
+
+
+def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
+    job, stance = assessed.job, assessed.after.axle(axle)
+    data = stance.axle
+    offsets = rack_offsets(assessed.before, job.measure, axle, side)
+    problem = AlignmentProblem(
+        corner=stance.corner,
+        travel=stance.travel,
+        adjusters=[_adjuster(a) for a in data.adjusters],
+        targets={q: math.radians(t.target_deg) for q, t in data.targets.items()},
+        weights={q: t.weight for q, t in data.targets.items()},
+        pitch=assessed.after.pitch,
+        offsets=offsets,
+    )
+    solved = problem.solve() if data.adjusters else problem.evaluate(np.zeros(0))
+    keys = [f"{axle}.{side}.{a.name}" for a in data.adjusters]
+    chosen = [
+        job.align.chosen.get(key, round(solved.values[a.name] / a.step_mm) * a.step_mm)
+        for key, a in zip(keys, data.adjusters, strict=True)
+    ]
+    chosen = [min(a.max_mm, max(a.min_mm, v)) for a, v in zip(data.adjusters, chosen, strict=True)]
+    final = problem.evaluate(np.array(chosen))
+    angles = [_angle(assessed, axle, q, offsets, final, data) for q in data.targets]
+    toe = final.achieved.get("toe", 0.0)
+    return WheelAlignment(
+        axle=axle,
+        side=side,
+        angles=angles,
+        settings=[
+            _setting(key, a, value, solved, problem, n)
+            for n, (key, a, value) in enumerate(zip(keys, data.adjusters, chosen, strict=True))
+        ],
+        toe_length_mm=2 * data.tyre_radius_mm * math.sin(toe),
+        within=all(a.within for a in angles),
+    )
+
+
+def _angle(
+    assessed: Assessed, axle: AxleName, q: AngleName, offsets: dict[AngleName, float], final: Solution, data: Axle
+) -> AngleResult:
+    stance = assessed.before.axle(axle)
+    model = float(getattr(stance.motion(stance.travel, assessed.before.pitch), q)[0])
+    target = data.targets[q]
+    remaining = math.degrees(final.remaining[q])
+    return AngleResult(
+        angle=q,
+        before=math.degrees(model + offsets.get(q, 0.0)),
+        planned=math.degrees(final.before[q]),
+        target=target.target_deg,
+        window=target.window_deg,
+        achieved=math.degrees(final.achieved[q]),
+        remaining=remaining,
+        within=abs(remaining) <= target.window_deg + 1e-9,
+    )
+
+
+def _adjuster(data: AdjusterData) -> Adjuster:
+    if isinstance(data, LinkAdjuster):
+        return LinkLength(data.name, data.outer, data.min_mm, data.max_mm)
+    return Slot(data.name, data.point, data.direction, data.min_mm, data.max_mm)
+
+
+WIDE_MM = 60.0
+"""How far an adjuster at its stop is let go, to tell what would be needed."""
+
+
+def _setting(
+    key: str, data: AdjusterData, value: float, solved: Solution, problem: AlignmentProblem, index: int
+) -> Setting:
+    stuck = data.name in solved.at_stop
+    needed = None
+    if stuck:
+        wide = list(problem.adjusters)
+        free = wide[index]
+        wide[index] = type(free)(**{**free.__dict__, "low": -WIDE_MM, "high": WIDE_MM})
+        needed = AlignmentProblem(**{**problem.__dict__, "adjusters": wide}).solve().values[data.name]
+    return Setting(
+        key=key,
+        name=data.name,
+        solved_mm=solved.values[data.name],
+        set_mm=value,
+        instruction=_instruction(data, value),
+        low_mm=data.min_mm,
+        high_mm=data.max_mm,
+        at_stop=stuck,
+        needed_mm=needed,
+        extra_part=data.extra_part,
+    )
+
+
+def _instruction(data: AdjusterData, value: float) -> str:
+    """A setting as it is done with a spanner."""
+    if abs(value) < 1e-9:
+        return "leave as it is"
+    if isinstance(data, LinkAdjuster):
+        turns = abs(value) / data.thread_pitch_mm
+        return f"{_turns(turns, data.turn_step)} {'longer' if value > 0 else 'shorter'}"
+    x, y, z = (math.copysign(1.0, value) * c for c in data.direction)
+    words = [
+        ("out" if y > 0 else "in", abs(y)),
+        ("forward" if x > 0 else "back", abs(x)),
+        ("up" if z > 0 else "down", abs(z)),
+    ]
+    return f"{abs(value):.1f} mm {max(words, key=lambda w: w[1])[0]}"
+
+
+def _turns(turns: float, step: float) -> str:
+    """Turns with a vulgar fraction when the step is a half, quarter, eighth …"""
+    denominator = round(1 / step)
+    parts = round(turns * denominator)
+    whole, rest = divmod(parts, denominator)
+    if rest == 0:
+        text = f"{whole}"
+    else:
+        common = math.gcd(rest, denominator)
+        fraction = f"{rest // common}/{denominator // common}"
+        text = f"{whole} {fraction}" if whole else fraction
+    return f"{text} turn{'' if parts <= denominator else 's'}"
+
+
+def _together(axle: AxleName, pair: list[WheelAlignment]) -> AxleAlignment:
+    def value(side: Literal["left", "right"], angle: AngleName) -> float | None:
+        wheel = next((w for w in pair if w.side == side), None)
+        return next((a.achieved for a in wheel.angles if a.angle == angle), None) if wheel else None
+
+    def cross(angle: AngleName) -> float | None:
+        left, right = value("left", angle), value("right", angle)
+        return None if left is None or right is None else left - right
+
+    left, right = value("left", "toe") or 0.0, value("right", "toe") or 0.0
+    return AxleAlignment(
+        axle=axle,
+        total_toe=left + right,
+        cross_camber=cross("camber"),
+        cross_caster=cross("caster"),
+        thrust_angle=(left - right) / 2 if axle == "rear" else None,
+    )
+
+
+def _left_over(wheel: WheelAlignment) -> list[str]:
+    where = f"{wheel.axle} {wheel.side}"
+    said = []
+    for angle in wheel.angles:
+        if angle.within:
+            continue
+        cause = "this axle has no adjuster for it" if not wheel.settings else "the adjusters together cannot reach it"
+        said.append(
+            f"{angle.angle.capitalize()} {where} stays {abs(angle.remaining):.2f}° "
+            f"{'above' if angle.remaining > 0 else 'below'} its target ({angle.achieved:+.2f}°, "
+            f"wanted {angle.target:+.2f}° ± {angle.window:.2f}°): {cause}."
+        )
+    for setting in wheel.settings:
+        if setting.at_stop and setting.needed_mm is not None:
+            said.append(
+                f"{setting.name.capitalize()} {where} is at its stop ({setting.set_mm:+.1f} mm); "
+                f"{setting.needed_mm:+.1f} mm would be needed. {setting.extra_part}".strip()
+            )
+    return said

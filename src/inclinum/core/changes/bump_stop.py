@@ -1,0 +1,51 @@
+"""A bump stop of another height: it is touched earlier or later, and ends the travel there."""
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from inclinum.core.changes.base import Change, millimetres
+from inclinum.core.vehicle import Axle
+
+
+class BumpStopSwap(Change):
+    """Both bump stops of an axle replaced by new ones of known height."""
+
+    title: ClassVar[str] = "Bump stops"
+
+    type: Literal["bump_stop"] = "bump_stop"
+    height_mm: float = Field(
+        gt=5, le=300, title="Height", json_schema_extra={"unit": "mm", "step": 1, "slider": [20, 140]}
+    )
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Contact moves by the difference in height; the same share of the stop can be squeezed.
+
+        The force of a taller stop of the same stuff at the same *share* of its height is taken as equal.
+        """
+        old = axle.bump_stop
+        scale = self.height_mm / old.height_mm
+        new = old.model_copy(
+            update={
+                "height_mm": self.height_mm,
+                "contact_mm": old.contact_mm + self.height_mm - old.height_mm,
+                "max_compression_mm": old.max_compression_mm * scale,
+                "coefficient": old.coefficient / scale**old.power,
+            }
+        )
+        return {"bump_stop": new}
+
+    def summary(self) -> str:
+        """Height."""
+        return f"{self.part + ': ' if self.part else ''}{millimetres(self.height_mm)} high"
+
+    def parts(self) -> list[str]:
+        """The pair."""
+        return [f"2 bump stops {self.summary()} ({self.axle})"]
+
+    def fitting(self) -> list[str]:
+        """Over the rod."""
+        return [
+            f"Slide the new {millimetres(self.height_mm)} bump stop on the rod, narrow end down, dust boot over it."
+        ]

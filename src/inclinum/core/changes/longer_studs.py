@@ -1,0 +1,44 @@
+"""Longer studs in the strut top mount: thread for the nut, nothing for the height."""
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from inclinum.core.changes.base import Change, millimetres
+from inclinum.core.vehicle import Axle
+
+
+class LongerStuds(Change):
+    """Studs of the top mount replaced, both sides."""
+
+    title: ClassVar[str] = "Longer studs"
+
+    type: Literal["longer_studs"] = "longer_studs"
+    stud_length_mm: float = Field(
+        gt=5,
+        le=200,
+        title="Thread above the bare tower",
+        json_schema_extra={"unit": "mm", "step": 1, "slider": [10, 70]},
+    )
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Stud length; a thread measured with the old studs no longer counts."""
+        if axle.strut_top is None:
+            raise ValueError(f"The {self.axle} axle has no strut top with studs.")
+        return {
+            "strut_top": axle.strut_top.model_copy(update={"stud_length_mm": self.stud_length_mm}),
+            "stud_left_mm": None,
+        }
+
+    def summary(self) -> str:
+        """Length."""
+        return f"{self.part + ': ' if self.part else ''}{millimetres(self.stud_length_mm)} of thread above the tower"
+
+    def parts(self) -> list[str]:
+        """The studs."""
+        return [f"Strut-top studs, {self.summary()}, all of both sides ({self.axle})"]
+
+    def fitting(self) -> list[str]:
+        """Press out and in."""
+        return ["Renew the top-mount studs as their supplier says; press them square and check that none can turn."]

@@ -1,0 +1,41 @@
+"""A spacer at the spring seat: the ride point moves, the window of travel stays."""
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from inclinum.core.changes.base import Change, millimetres
+from inclinum.core.vehicle import Axle
+
+
+class SeatSpacer(Change):
+    """A ring between the spring and its seat, both sides."""
+
+    title: ClassVar[str] = "Spring-seat spacer"
+
+    type: Literal["seat_spacer"] = "seat_spacer"
+    thickness_mm: float = Field(
+        ge=1, le=80, title="Thickness", json_schema_extra={"unit": "mm", "step": 1, "slider": [1, 50]}
+    )
+    tolerance_mm: float = Field(default=0.5, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Less room for the spring."""
+        return {"seat_spacer_mm": axle.seat_spacer_mm + self.thickness_mm}
+
+    def summary(self) -> str:
+        """Thickness."""
+        return f"{self.part + ': ' if self.part else ''}{millimetres(self.thickness_mm)} under the spring"
+
+    def parts(self) -> list[str]:
+        """The pair of spacers."""
+        return [f"2 spring-seat spacers {millimetres(self.thickness_mm)} {self.part} ({self.axle})".replace("  ", " ")]
+
+    def fitting(self) -> list[str]:
+        """Where it goes."""
+        return [f"Lay the {millimetres(self.thickness_mm)} spacer on the seat, chamfer to the seat, then the isolator."]
+
+    def room_tolerance(self) -> float:
+        """Thickness of the ring."""
+        return self.tolerance_mm

@@ -1,0 +1,35 @@
+"""Another coil: rate and free length move the ride point, the window stays."""
+
+from typing import ClassVar, Literal
+
+from inclinum.core.changes.base import Change, millimetres
+from inclinum.core.vehicle import Axle, Coil
+
+
+class SpringSwap(Change):
+    """Both coils of an axle replaced."""
+
+    title: ClassVar[str] = "Springs"
+
+    type: Literal["spring_swap"] = "spring_swap"
+    coil: Coil
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """The fitted coil."""
+        return {"coil": self.coil}
+
+    def summary(self) -> str:
+        """Rate and free length."""
+        name = f"{self.coil.part}: " if self.coil.part else ""
+        return f"{name}{self.coil.rate_n_per_mm:g} N/mm, free {millimetres(self.coil.free_length_mm)}"
+
+    def parts(self) -> list[str]:
+        """The pair of springs."""
+        return [f"2 springs {self.summary()} ({self.axle})"]
+
+    def fitting(self) -> list[str]:
+        """Compare, seat, turn into the pockets."""
+        return [
+            "Stand the new spring beside the old one and check the stamp, the free length and which end is up.",
+            "Seat the spring: tail of the wire in its pocket at both seats, rubber isolators in place.",
+        ]

@@ -1,0 +1,57 @@
+"""A spacer on top of the strut mount: the window moves, and on a coil-over strut the ride point too."""
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from inclinum.core.changes.base import Change, millimetres
+from inclinum.core.vehicle import Axle
+
+
+class StrutTopSpacer(Change):
+    """A plate between the top mount and the tower, both sides. It eats the thread of the studs."""
+
+    title: ClassVar[str] = "Strut-top spacer"
+
+    type: Literal["strut_top_spacer"] = "strut_top_spacer"
+    thickness_mm: float = Field(
+        ge=1, le=80, title="Thickness", json_schema_extra={"unit": "mm", "step": 1, "slider": [1, 40]}
+    )
+    stud_left_mm: float | None = Field(
+        default=None,
+        ge=0,
+        le=200,
+        title="Stud left above the tower",
+        description="measured with the spacer in; computed from the studs when left empty",
+        json_schema_extra={"unit": "mm"},
+    )
+    tolerance_mm: float = Field(default=0.5, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Less room for strut and, where it is coaxial, spring; less thread above the tower."""
+        if axle.strut_top is None:
+            raise ValueError(f"The {self.axle} axle has no strut top to put a spacer on; use a spring-seat spacer.")
+        return {
+            "top_spacer_mm": axle.top_spacer_mm + self.thickness_mm,
+            "stud_left_mm": self.stud_left_mm if self.stud_left_mm is not None else axle.stud_left_mm,
+        }
+
+    def summary(self) -> str:
+        """Thickness."""
+        return f"{self.part + ': ' if self.part else ''}{millimetres(self.thickness_mm)} on the strut top"
+
+    def parts(self) -> list[str]:
+        """The pair of plates."""
+        return [f"2 strut-top spacers {millimetres(self.thickness_mm)} {self.part} ({self.axle})".replace("  ", " ")]
+
+    def fitting(self) -> list[str]:
+        """Where it goes."""
+        return [
+            f"Set the {millimetres(self.thickness_mm)} spacer on the top mount, studs through, then offer the strut.",
+            "Before the nuts: count the thread above the tower. The nut must sit on full thread.",
+        ]
+
+    def room_tolerance(self) -> float:
+        """Thickness of the plate."""
+        return self.tolerance_mm

@@ -1,0 +1,153 @@
+"""What a to-scale drawing shows, in ground axes: x forward of the front axle, y left, z up from the ground, mm.
+
+The client only draws: every position before and after is computed here, on the same stances as the numbers.
+"""
+
+import numpy as np
+
+from inclinum.core.document import Document
+from inclinum.core.limits.case import Stood
+from inclinum.core.linkage.rigid import rotation
+from inclinum.core.ride.stance import Stance
+from inclinum.core.vehicle import AXLES, AxleName
+
+Polyline = list[tuple[float, float]]
+Place = tuple[float, float, float]
+
+CHASSIS_SIDE = {
+    "lower_front", "lower_rear", "strut_top", "tie_inner", "pivot_inner", "pivot_outer", "spring_body", "damper_body",
+}  # fmt: skip
+"""Points that stay with the body; all others move with the upright."""
+
+MEMBERS: dict[str, tuple[tuple[str, str, str], ...]] = {
+    "macpherson": (
+        ("arm", "lower_front", "lower_outer"),
+        ("arm", "lower_rear", "lower_outer"),
+        ("strut", "strut_top", "strut_lower"),
+        ("rod", "tie_inner", "tie_outer"),
+        ("hub", "strut_lower", "lower_outer"),
+        ("hub", "lower_outer", "wheel_centre"),
+    ),
+    "semi_trailing_arm": (
+        ("arm", "pivot_inner", "wheel_centre"),
+        ("arm", "pivot_outer", "wheel_centre"),
+        ("spring", "spring_body", "spring_arm"),
+        ("strut", "damper_body", "damper_arm"),
+        ("pivot", "pivot_inner", "pivot_outer"),
+    ),
+}
+"""What is drawn between which points, per suspension kind."""
+
+
+class Member(Document):
+    """A straight part of the linkage between two named points."""
+
+    kind: str
+    start: Place
+    end: Place
+
+
+class WheelDrawing(Document):
+    """A left wheel: centre, contact, and its camber for the end elevation."""
+
+    centre: Place
+    contact: Place
+    radius: float
+    camber_deg: float
+    members: list[Member]
+
+
+class StanceDrawing(Document):
+    """The vehicle at one stance."""
+
+    body: Polyline
+    glass: list[Polyline]
+    sill_z: dict[AxleName, float]
+    """Underside of the body at each axle, for the end elevation."""
+    stations: dict[str, tuple[float, float]]
+    arch: dict[AxleName, tuple[float, float]]
+    """Top of the wheel arch above each hub."""
+    front: WheelDrawing
+    rear: WheelDrawing
+
+
+class Drawing(Document):
+    """Before and after, and how large everything is."""
+
+    before: StanceDrawing
+    after: StanceDrawing
+    low: tuple[float, float]
+    high: tuple[float, float]
+    width_mm: float
+    wheelbase_mm: float
+
+
+def draw(before: Stood, after: Stood) -> Drawing:
+    """Drawing of both stances."""
+    outline = before.vehicle.outline
+    xs, zs = zip(*(outline.body or ((-3000, 200), (600, 1800))), strict=True)
+    return Drawing(
+        before=_stance(before),
+        after=_stance(after),
+        low=(min(xs), 0.0),
+        high=(max(xs), max(zs)),
+        width_mm=outline.width_mm,
+        wheelbase_mm=before.vehicle.wheelbase_mm,
+    )
+
+
+class _Ground:
+    """Body axes at the reference height → ground axes at a stance.
+
+    The wheel centre of the front axle stays where it is above the ground; the body moves about it.
+    """
+
+    def __init__(self, stood: Stood):
+        self.turn = rotation(np.array([0.0, stood.pitch, 0.0]))
+        front = stood.front
+        self.pivot = np.array([0.0, 0.0, front.axle.linkage.points.wheel_centre[2]])
+        self.lift = np.array([0.0, 0.0, -front.travel])
+
+    def place(self, point: np.ndarray) -> Place:
+        """A body point seen from the ground, rounded to a hundredth."""
+        seen = self.turn @ (point + self.lift - self.pivot) + self.pivot
+        return (round(float(seen[0]), 2), round(float(seen[1]), 2), round(float(seen[2]), 2))
+
+    def flat(self, x: float, z: float) -> tuple[float, float]:
+        """A point of the side elevation."""
+        seen = self.place(np.array([x, 0.0, z]))
+        return seen[0], seen[2]
+
+
+def _stance(stood: Stood) -> StanceDrawing:
+    vehicle, ground = stood.vehicle, _Ground(stood)
+    outline = vehicle.outline
+    hubs = {a: stood.axle(a).axle.linkage.points.wheel_centre[2] for a in AXLES}
+    arch_z = {a: hubs[a] + stood.axle(a).axle.hub_to_arch_mm for a in AXLES}
+    return StanceDrawing(
+        body=[ground.flat(x, z) for x, z in outline.body],
+        glass=[[ground.flat(x, z) for x, z in pane] for pane in outline.glass],
+        sill_z={a: ground.flat(vehicle.axle_x(a), min((z for _, z in outline.body), default=200.0))[1] for a in AXLES},
+        stations={s.name: ground.flat(s.x_mm, s.height_mm) for s in vehicle.stations},
+        arch={a: ground.flat(vehicle.axle_x(a), arch_z[a]) for a in AXLES},
+        front=_wheel(stood.front, vehicle.axle_x("front"), ground),
+        rear=_wheel(stood.rear, vehicle.axle_x("rear"), ground),
+    )
+
+
+def _wheel(stance: Stance, axle_x: float, ground: _Ground) -> WheelDrawing:
+    motion = stance.motion(stance.travel)
+    shift = np.array([axle_x, 0.0, 0.0])
+    places = {
+        name: ground.place(shift + (at if name in CHASSIS_SIDE else motion.poses.point(at)[0]))
+        for name, at in stance.axle.linkage.points.arrays().items()
+    }
+    centre = places["wheel_centre"]
+    contact = np.array(centre) + (motion.contact[0] - motion.poses.centre[0])
+    return WheelDrawing(
+        centre=centre,
+        contact=(round(contact[0], 2), round(contact[1], 2), round(contact[2], 2)),
+        radius=stance.axle.tyre_radius_mm,
+        camber_deg=float(np.degrees(motion.camber[0])),
+        members=[Member(kind=kind, start=places[a], end=places[b]) for kind, a, b in MEMBERS[stance.axle.linkage.kind]],
+    )

@@ -1,0 +1,109 @@
+"""What the tolerances of tape, springs and spacers do to a predicted height."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from inclinum.core.document import Document
+from inclinum.core.job import Job
+from inclinum.core.learn import COVERAGE, propagate
+from inclinum.core.linkage.rigid import Array
+from inclinum.core.ride import ScaledLength
+from inclinum.core.ride.stance import Stance, ride_corner
+from inclinum.core.springs import CoilSpring
+from inclinum.core.vehicle import SIDES, AxleName, Side
+
+ASSUMED_HEIGHT_MM = 15.0
+"""± of a height nobody measured."""
+
+
+class InputShare(Document):
+    """One input's part in the spread of the predicted height of an axle."""
+
+    label: str
+    share: float
+    plus_minus: float
+    """What this input alone spreads the height by, mm."""
+
+
+@dataclass(frozen=True)
+class HeightSpread:
+    """± (two standard deviations) of an axle's rise and of its predicted hub-to-arch height, mm."""
+
+    rise_plus_minus: float
+    height_plus_minus: float
+    inputs: tuple[InputShare, ...]
+
+
+def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> HeightSpread:
+    """First-order spread of one axle's prediction.
+
+    The load is inferred from the fitted spring at the measured height, so the fitted spring's tolerances
+    reach the result too; a spring that stays fitted is one input, not two.
+    """
+    old, new = before.axle.coil, after.axle.coil
+    swapped = old != new
+    tape = [_tolerance(job, name, side) for side in SIDES]
+    inputs: list[tuple[str, float, float]] = [
+        ("tape, hub to arch left", 0.0, tape[0]),
+        ("tape, hub to arch right", 0.0, tape[1]),
+        ("rate of the fitted springs", old.rate_n_per_mm, old.rate_n_per_mm * old.rate_tolerance_percent / 100),
+        ("free length of the fitted springs", old.free_length_mm, old.free_length_tolerance_mm),
+        (
+            "rate of the new springs",
+            new.rate_n_per_mm,
+            new.rate_n_per_mm * new.rate_tolerance_percent / 100 if swapped else 0.0,
+        ),
+        ("free length of the new springs", new.free_length_mm, new.free_length_tolerance_mm if swapped else 0.0),
+        ("spacer thickness", 0.0, _spacer_tolerance(job, name)),
+        ("installation ratio", 1.0, before.axle.ratio_tolerance_percent / 100),
+    ]
+    base, fitted = ride_corner(before.axle), ride_corner(after.axle)
+
+    def response(rows: Array) -> Array:
+        """Rows of inputs → (rise, left height error) per row, mm."""
+        left, right, k_old, l_old, k_new, l_new, spacer, ratio = rows.T
+        baseline = before.baseline - (left + right) / 2
+        curve = ScaledLength(base.spring_length, ratio, before.baseline)
+        spring = CoilSpring(k_old, l_old)
+        load = replace(base, spring=spring, spring_length=curve).wheel_force(baseline)
+        planned = replace(
+            fitted,
+            spring=CoilSpring(k_new, l_new) if swapped else spring,
+            spring_length=ScaledLength(fitted.spring_length, ratio, before.baseline),
+            spring_room_taken=fitted.spring_room_taken + spacer,
+        )
+        rise = baseline - planned.ride_travel(load)
+        return np.stack([rise, rise + left], axis=1)
+
+    values = np.array([v for _, v, _ in inputs])
+    sigmas = np.array([t / COVERAGE for _, _, t in inputs])
+    spread = propagate(response, values, sigmas)
+    order = np.argsort(-spread.share[1])
+    return HeightSpread(
+        rise_plus_minus=float(COVERAGE * spread.sigma[0]),
+        height_plus_minus=float(COVERAGE * spread.sigma[1]),
+        inputs=tuple(
+            InputShare(
+                label=inputs[i][0],
+                share=float(spread.share[1, i]),
+                plus_minus=float(COVERAGE * spread.contribution[1, i]),
+            )
+            for i in order
+            if spread.share[1, i] > 1e-6
+        ),
+    )
+
+
+def _tolerance(job: Job, axle: AxleName, side: Side) -> float:
+    """± of a hub-to-arch reading, mm."""
+    reading = job.measure.corner(axle, side, "hub_to_arch")
+    if reading is None:
+        return ASSUMED_HEIGHT_MM
+    return job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
+
+
+def _spacer_tolerance(job: Job, axle: AxleName) -> float:
+    """± of all spacers of the plan together, mm."""
+    on = [p.change.room_tolerance() for p in job.plan.changes if p.on and p.change.axle == axle]
+    return float(np.sqrt(sum(t**2 for t in on)))

@@ -1,0 +1,200 @@
+"""A job from brief to proof: what the shop writes down, stage by stage."""
+
+from datetime import date, datetime
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from inclinum.core.changes import PlannedChange
+from inclinum.core.document import Document
+from inclinum.core.quantity import EntryError, Kind, parse
+from inclinum.core.vehicle import SIDES, AngleName, AxleName, Name, Side, Text, Vehicle
+
+StageName = Literal["brief", "measure", "plan", "align", "build", "prove"]
+STAGES: tuple[StageName, ...] = ("brief", "measure", "plan", "align", "build", "prove")
+
+
+class Typed(Document):
+    """A number kept as it was typed. ``value`` follows from the text and is checked against it."""
+
+    text: str = Field(min_length=1, max_length=60)
+    value: float = Field(ge=-1e5, le=1e5, description="mm or degrees")
+    tolerance: float | None = Field(default=None, ge=0, le=1000)
+
+
+def typed(text: str, kind: Kind = Kind.LENGTH, default_unit: str | None = None) -> Typed:
+    """A typed number from its text. Raises EntryError with a sentence."""
+    entry = parse(text, kind, default_unit)
+    return Typed(text=entry.text, value=entry.value, tolerance=entry.tolerance)
+
+
+class AxleAim(Document):
+    """How far one end is to rise (negative: drop)."""
+
+    rise: Typed
+    tolerance_mm: float = Field(default=5, gt=0, le=100, description="how near counts as met")
+
+
+class LocalLimit(Document):
+    """A rule where the shop works, in its own words and with its own number."""
+
+    quantity: Literal["rise", "lamp_height_max", "lamp_height_min"]
+    value_mm: float = Field(ge=-500, le=3000)
+    text: Text = Field(min_length=1)
+
+
+class Brief(Document):
+    """What the owner wants."""
+
+    owner: Name
+    purpose: Text = ""
+    front: AxleAim
+    rear: AxleAim
+    rake_change_max_deg: float = Field(default=0.3, gt=0, le=10, description="how far the pitch may change")
+    reference: Name = "hub to arch"
+    load: Text = Field(default="", description="what is on board when heights are taken")
+    reversible: bool = True
+    due: date | None = None
+    local_limits: tuple[LocalLimit, ...] = ()
+
+    def aim(self, axle: AxleName) -> AxleAim:
+        """The aim of one axle."""
+        return self.front if axle == "front" else self.rear
+
+
+class CornerReading(Document):
+    """A reading at one corner."""
+
+    axle: AxleName
+    side: Side
+    quantity: Literal["hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod"]
+    reading: Typed
+
+
+class StationReading(Document):
+    """A height above ground at a stated station."""
+
+    station: Name
+    side: Side
+    reading: Typed
+
+
+class AngleReading(Document):
+    """What the rack read at one wheel."""
+
+    axle: AxleName
+    side: Side
+    angle: AngleName
+    reading: Typed
+
+
+class Measurements(Document):
+    """One round of readings."""
+
+    corners: tuple[CornerReading, ...] = ()
+    stations: tuple[StationReading, ...] = ()
+    angles: tuple[AngleReading, ...] = ()
+    default_tolerance_mm: float = Field(default=2, ge=0, le=50, description="± of a tape reading without its own")
+    note: Text = ""
+
+    @model_validator(mode="after")
+    def _each_once(self) -> "Measurements":
+        for label, keys in {
+            "corner": [(c.axle, c.side, c.quantity) for c in self.corners],
+            "station": [(s.station, s.side) for s in self.stations],
+            "angle": [(a.axle, a.side, a.angle) for a in self.angles],
+        }.items():
+            twice = {k for k in keys if keys.count(k) > 1}
+            if twice:
+                raise ValueError(f"the {label} reading {' '.join(sorted(twice)[0])} is there twice")
+        return self
+
+    def corner(self, axle: AxleName, side: Side, quantity: str) -> Typed | None:
+        """A corner reading, when taken."""
+        return next((c.reading for c in self.corners if (c.axle, c.side, c.quantity) == (axle, side, quantity)), None)
+
+    def mean(self, axle: AxleName, quantity: str) -> float | None:
+        """Mean of both sides of a corner quantity, mm; None when neither was taken."""
+        found = [r.value for s in SIDES if (r := self.corner(axle, s, quantity))]
+        return sum(found) / len(found) if found else None
+
+    def station(self, station: str, side: Side) -> Typed | None:
+        """A station reading, when taken."""
+        return next((s.reading for s in self.stations if (s.station, s.side) == (station, side)), None)
+
+    def angle(self, axle: AxleName, side: Side, angle: AngleName) -> Typed | None:
+        """A rack reading, when taken."""
+        return next((a.reading for a in self.angles if (a.axle, a.side, a.angle) == (axle, side, angle)), None)
+
+
+class Plan(Document):
+    """The stack of changes, in order, and a written override when something stops it."""
+
+    changes: tuple[PlannedChange, ...] = Field(default=(), max_length=40)
+    override: Text = Field(default="", description="why it is built although a finding stops it")
+
+
+class Align(Document):
+    """The adjuster settings the shop decided to use, mm, per axle and side: solved ones when left out."""
+
+    chosen: dict[str, float] = Field(default_factory=dict)
+    note: Text = ""
+
+
+class StepTick(Document):
+    """A step of the card that was done."""
+
+    step: Name
+    done_at: datetime
+    by: Name
+
+
+class TorqueRecord(Document):
+    """A torque that was read off the wrench."""
+
+    fastener: Name
+    axle: AxleName
+    side: Side
+    torque: Typed
+    done_at: datetime
+    by: Name
+
+
+class Build(Document):
+    """What was ticked and tightened."""
+
+    ticks: tuple[StepTick, ...] = ()
+    torques: tuple[TorqueRecord, ...] = ()
+    note: Text = ""
+
+
+class SignOff(Document):
+    """Who says the job is done."""
+
+    by: Name
+    at: datetime
+    note: Text = ""
+
+
+class Prove(Document):
+    """Readings after, and the sign-off."""
+
+    after: Measurements = Measurements()
+    sign_off: SignOff | None = None
+
+
+class Job(Document):
+    """One job: the vehicle as it came, and the six stages."""
+
+    id: Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[A-Za-z0-9._-]+$")]
+    title: Name
+    vehicle: Vehicle
+    brief: Brief
+    measure: Measurements = Measurements()
+    plan: Plan = Plan()
+    align: Align = Align()
+    build: Build = Build()
+    prove: Prove = Prove()
+
+
+__all__ = ["STAGES", "EntryError", "Job", "StageName", "typed"]

@@ -1,0 +1,128 @@
+"""The planned vehicle as the limits look at it, and the plan edits their cures are made of."""
+
+import math
+from dataclasses import dataclass
+
+from inclinum.core.angles.wheel import pitch_nose_down
+from inclinum.core.changes import Change, PlannedChange, SeatSpacer, StrutTopSpacer, apply_all
+from inclinum.core.changes.base import millimetres
+from inclinum.core.job import Job
+from inclinum.core.limits.finding import Cure
+from inclinum.core.measured import as_measured
+from inclinum.core.ride.stance import Stance, baseline_travel, inferred_load, stand
+from inclinum.core.vehicle import AXLES, Axle, AxleName, Vehicle
+
+
+@dataclass(frozen=True)
+class Stood:
+    """A vehicle standing on both axles."""
+
+    vehicle: Vehicle
+    front: Stance
+    rear: Stance
+
+    def axle(self, name: AxleName) -> Stance:
+        """The stance of one axle."""
+        return self.front if name == "front" else self.rear
+
+    @property
+    def pitch(self) -> float:
+        """Body pitch against the reference stance of the hardpoints, nose-down positive, rad."""
+        return float(pitch_nose_down(-self.front.travel, -self.rear.travel, self.vehicle.wheelbase_mm))
+
+
+def stand_measured(job: Job) -> Stood:
+    """The vehicle as it came and was measured, loads inferred from the fitted springs.
+
+    Raises:
+        NoRidePoint: a spring that cannot carry anything at the measured height.
+    """
+    vehicle = as_measured(job.vehicle, job.measure)
+    stances = []
+    for name in AXLES:
+        axle = vehicle.axle(name)
+        baseline = baseline_travel(axle, job.measure.mean(name, "hub_to_arch"))
+        stances.append(stand(axle, baseline, inferred_load(axle, baseline), name))
+    return Stood(vehicle, *stances)
+
+
+def stand_changed(base: Stood, changes: tuple[PlannedChange, ...]) -> Stood:
+    """The same vehicle and loads with changes made."""
+    vehicle = apply_all(base.vehicle, changes)
+    stances = []
+    for name in AXLES:
+        was = base.axle(name)
+        stances.append(
+            was if vehicle.axle(name) is was.axle else stand(vehicle.axle(name), was.baseline, was.load, name)
+        )
+    return Stood(vehicle, *stances)
+
+
+@dataclass(frozen=True)
+class Case:
+    """Before and after of one plan."""
+
+    job: Job
+    before: Stood
+    after: Stood
+
+    @property
+    def changes(self) -> tuple[PlannedChange, ...]:
+        """The stack."""
+        return self.job.plan.changes
+
+    def planned(self, axle: AxleName, kind: type[Change]) -> list[PlannedChange]:
+        """Changes of one kind on one axle that are on."""
+        return [p for p in self.changes if p.on and isinstance(p.change, kind) and p.change.axle == axle]
+
+    def unused_id(self) -> str:
+        """An id no change of the stack has."""
+        taken = {p.id for p in self.changes}
+        return next(f"c{n}" for n in range(1, 1000) if f"c{n}" not in taken)
+
+    def adding(self, title: str, change: Change) -> Cure:
+        """The plan with a change added at the end."""
+        new = PlannedChange.model_validate({"id": self.unused_id(), "change": change})
+        return Cure(title=title, changes=(*self.changes, new))
+
+    def replacing(self, title: str, planned: PlannedChange, **fields: object) -> Cure:
+        """The plan with some parameters of one change replaced."""
+        change = type(planned.change).model_validate(planned.change.model_dump() | fields)
+        swapped = planned.model_copy(update={"change": change})
+        return Cure(title=title, changes=tuple(swapped if p.id == planned.id else p for p in self.changes))
+
+    def without(self, title: str, planned: PlannedChange) -> Cure:
+        """The plan without one change."""
+        return Cure(title=title, changes=tuple(p for p in self.changes if p.id != planned.id))
+
+    def thinner_spacers(
+        self, axle: AxleName, too_much: float, kinds: tuple[type[Change], ...] | None = None
+    ) -> list[Cure]:
+        """Cures that take ``too_much`` mm off a spacer of an axle, or take the spacer out."""
+        cures = []
+        for kind in kinds or (StrutTopSpacer, SeatSpacer):
+            for planned in self.planned(axle, kind):
+                assert isinstance(planned.change, StrutTopSpacer | SeatSpacer)
+                left = math.floor(planned.change.thickness_mm - too_much)
+                name = planned.change.title.lower()
+                if left >= 1:
+                    title = f"{axle.capitalize()} {name} {millimetres(left)} instead of {planned.change.thickness_mm:g}"
+                    cures.append(self.replacing(title, planned, thickness_mm=float(left)))
+                else:
+                    cures.append(self.without(f"Leave the {axle} {name} out", planned))
+        return cures
+
+    def stop_for(self, axle: AxleName, solid_length: float) -> float:
+        """Height of a bump stop of the same stuff that is solid at a damper length, whole mm, mm.
+
+        A stop of height h touches at contact − h0 + h and squeezes by the share s of its height, so it is solid
+        at contact − h0 + h·(1 − s).
+        """
+        stop = self.after.vehicle.axle(axle).bump_stop
+        hard_share = 1 - stop.max_compression_mm / stop.height_mm
+        return math.ceil((solid_length - stop.contact_mm + stop.height_mm) / hard_share)
+
+
+def changed_axles(case: Case) -> list[tuple[AxleName, Axle, Stance]]:
+    """Axles with their planned document and stance, front first."""
+    return [(name, case.after.vehicle.axle(name), case.after.axle(name)) for name in AXLES]

@@ -1,0 +1,368 @@
+"""The whole prediction of a job: heights with ±, what each change brings, travel, ride, angles and findings.
+
+A pure function of the job document. Everything is told relative to the measured baseline.
+"""
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from inclinum.core.angles.wheel import pitch_nose_down, rise_at
+from inclinum.core.changes import PlannedChange
+from inclinum.core.document import Document
+from inclinum.core.drawing import Drawing, draw
+from inclinum.core.height_spread import HeightSpread, InputShare, height_spread
+from inclinum.core.job import Job
+from inclinum.core.limits import Case, Finding, Stood, findings, stand_changed, stand_measured
+from inclinum.core.limits.local import lamp_height
+from inclinum.core.measured import Question, questions
+from inclinum.core.options import with_ways
+from inclinum.core.ride import GRAVITY, swap_estimate
+from inclinum.core.ride.stance import NoRidePoint, Stance
+from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
+
+
+class Height(Document):
+    """One reference, before and after."""
+
+    label: str
+    kind: Literal["hub_to_arch", "arch_to_ground", "station"]
+    axle: AxleName | None
+    side: Side
+    x_mm: float
+    before: float
+    after: float
+    change: float
+    plus_minus: float | None
+    """Two standard deviations, mm."""
+    measured: bool
+    """Whether ``before`` was read off a tape, or stands in the vehicle's data."""
+
+
+class Travel(Document):
+    """Travel window of an axle, wheel travel from the measured baseline, bump positive, mm."""
+
+    droop: float
+    ride: float
+    stop_contact: float | None
+    bump: float
+    damper_closed: float | None
+
+
+class Angles(Document):
+    """Angles of a left wheel against the ground, degrees and mm."""
+
+    camber_deg: float
+    toe_deg: float
+    caster_deg: float | None
+    kingpin_deg: float | None
+    scrub_mm: float | None
+    trail_mm: float | None
+    roll_centre_mm: float
+    half_track_change_mm: float
+    bump_steer_deg_per_10mm: float
+
+
+class AngleCurves(Document):
+    """Angles over travel with the body level, from the measured baseline."""
+
+    travel: list[float]
+    camber_deg: list[float]
+    toe_deg: list[float]
+    caster_deg: list[float] | None
+
+
+class ForceCurve(Document):
+    """Force of one spring over its length, and where it stands at ride."""
+
+    label: str
+    length: list[float]
+    force: list[float]
+    ride_length: float
+    ride_force: float
+
+
+class AxlePrediction(Document):
+    """One axle, before and after."""
+
+    rise: float
+    plus_minus: float
+    aim: float
+    aim_met: bool
+    load_n: float
+    sprung_mass_kg: float
+    wheel_rate_before: float
+    wheel_rate_after: float
+    frequency_before: float
+    frequency_after: float
+    ratio: float
+    swap_estimate: float | None
+    """The first-order rule people use for another spring, for comparison only."""
+    travel_before: Travel
+    travel_after: Travel
+    angles_before: Angles
+    angles_after: Angles
+    curves: AngleCurves
+    springs: list[ForceCurve]
+    wind_up_deg: dict[str, float]
+    """Per arm: what its bushes would store if tightened at full droop."""
+    inputs: list[InputShare]
+
+
+class Share(Document):
+    """What one change of the stack brings, given those before it; zero when it is off."""
+
+    id: str
+    front: float
+    rear: float
+
+
+class Prediction(Document):
+    """Everything that follows from a job's vehicle, readings and plan."""
+
+    front: AxlePrediction
+    rear: AxlePrediction
+    heights: list[Height]
+    pitch_change_deg: float
+    """Nose-down positive."""
+    rake_within: bool
+    lamp_height_mm: float | None
+    shares: list[Share]
+    findings: list[Finding]
+    questions: list[Question]
+    stopped: bool
+    """Whether a finding stops the plan and no written override stands."""
+    drawing: Drawing
+
+    def axle(self, name: AxleName) -> AxlePrediction:
+        """One axle."""
+        return self.front if name == "front" else self.rear
+
+
+@dataclass(frozen=True)
+class Assessed:
+    """A job with both stances, for the parts of the core that go on from here."""
+
+    job: Job
+    before: Stood
+    after: Stood
+
+    @property
+    def pitch_change(self) -> float:
+        """Change of body pitch, nose-down positive, rad."""
+        return float(pitch_nose_down(self.after.front.rise, self.after.rear.rise, self.after.vehicle.wheelbase_mm))
+
+
+def assess(job: Job) -> Assessed:
+    """Stances before and after.
+
+    Raises:
+        NoRidePoint: a spring of the vehicle or the plan carries its load nowhere.
+        ValueError: a change that does not go on its axle.
+    """
+    before = stand_measured(job)
+    return Assessed(job, before, stand_changed(before, job.plan.changes))
+
+
+def predict(job: Job) -> Prediction:
+    """The whole prediction. Raises as :func:`assess`."""
+    assessed = assess(job)
+    before, after = assessed.before, assessed.after
+    case = Case(job, before, after)
+    found = with_ways(case, findings(case))
+    spread: dict[AxleName, HeightSpread] = {
+        name: height_spread(job, before.axle(name), after.axle(name), name) for name in AXLES
+    }
+    return Prediction(
+        front=_axle(assessed, "front", spread["front"]),
+        rear=_axle(assessed, "rear", spread["rear"]),
+        heights=_heights(assessed, spread),
+        pitch_change_deg=math.degrees(assessed.pitch_change),
+        rake_within=abs(math.degrees(assessed.pitch_change)) <= job.brief.rake_change_max_deg,
+        lamp_height_mm=lamp_height(case),
+        shares=_shares(before, job.plan.changes),
+        findings=found,
+        questions=questions(job.vehicle, job.measure),
+        stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
+        drawing=draw(before, after),
+    )
+
+
+def _axle(assessed: Assessed, name: AxleName, spread: HeightSpread) -> AxlePrediction:
+    before, after = assessed.before.axle(name), assessed.after.axle(name)
+    aim = assessed.job.brief.aim(name)
+    return AxlePrediction(
+        rise=after.rise,
+        plus_minus=spread.rise_plus_minus,
+        aim=aim.rise.value,
+        aim_met=abs(after.rise - aim.rise.value) <= aim.tolerance_mm,
+        load_n=before.load,
+        sprung_mass_kg=2 * before.load / GRAVITY,
+        wheel_rate_before=before.wheel_rate,
+        wheel_rate_after=after.wheel_rate,
+        frequency_before=before.frequency,
+        frequency_after=after.frequency,
+        ratio=float(before.ride.spring_length.ratio(before.travel)),
+        swap_estimate=_estimate(before, after),
+        travel_before=_travel(before),
+        travel_after=_travel(after),
+        angles_before=_angles(before, assessed.before.pitch),
+        angles_after=_angles(after, assessed.after.pitch),
+        curves=_curves(after),
+        springs=_springs(before, after),
+        wind_up_deg={
+            arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(after.full_droop, after.travel).items()
+        },
+        inputs=list(spread.inputs),
+    )
+
+
+def _estimate(before: Stance, after: Stance) -> float | None:
+    if before.axle.coil == after.axle.coil:
+        return None
+    force = float(before.ride.spring_force(before.baseline))
+    ratio = float(before.ride.spring_length.ratio(before.baseline))
+    return swap_estimate(before.ride.spring, after.ride.spring, force, ratio)
+
+
+def _travel(stance: Stance) -> Travel:
+    contact, closed = stance.window.stop_contact, stance.window.damper_closed
+    return Travel(
+        droop=stance.full_droop - stance.baseline,
+        ride=stance.travel - stance.baseline,
+        stop_contact=None if contact is None else contact - stance.baseline,
+        bump=stance.full_bump - stance.baseline,
+        damper_closed=None if closed is None else closed - stance.baseline,
+    )
+
+
+def _angles(stance: Stance, pitch: float) -> Angles:
+    motion = stance.motion(stance.travel, pitch)
+    level = stance.motion(stance.baseline)
+
+    def deg(values: np.ndarray | None) -> float | None:
+        return None if values is None else math.degrees(values[0])
+
+    return Angles(
+        camber_deg=math.degrees(motion.camber[0]),
+        toe_deg=math.degrees(motion.toe[0]),
+        caster_deg=deg(motion.caster),
+        kingpin_deg=deg(motion.kingpin_inclination),
+        scrub_mm=None if motion.scrub_radius is None else float(motion.scrub_radius[0]),
+        trail_mm=None if motion.mechanical_trail is None else float(motion.mechanical_trail[0]),
+        roll_centre_mm=float(motion.roll_centre_height[0]),
+        half_track_change_mm=float(motion.half_track_change(level.contact)[0]),
+        bump_steer_deg_per_10mm=math.degrees(motion.bump_steer[0]) * 10,
+    )
+
+
+CURVE_POINTS = 41
+
+
+def _curves(stance: Stance) -> AngleCurves:
+    margin = 10.0
+    low = max(stance.full_droop - margin, stance.ride.search[0])
+    high = min(stance.full_bump + margin, stance.ride.search[1])
+    motion = stance.motion(np.linspace(low, high, CURVE_POINTS))
+    keep = motion.reachable
+
+    def degrees(values: np.ndarray) -> list[float]:
+        return np.round(np.degrees(values[keep]), 5).tolist()
+
+    return AngleCurves(
+        travel=np.round(motion.travel[keep] - stance.baseline, 3).tolist(),
+        camber_deg=degrees(motion.camber),
+        toe_deg=degrees(motion.toe),
+        caster_deg=None if motion.caster is None else degrees(motion.caster),
+    )
+
+
+def _springs(before: Stance, after: Stance) -> list[ForceCurve]:
+    same = before.axle.coil == after.axle.coil
+    return [_force_curve("fitted", before)] + ([] if same else [_force_curve("planned", after)])
+
+
+def _force_curve(label: str, stance: Stance) -> ForceCurve:
+    spring = stance.ride.spring
+    length = np.linspace(float(spring.free_length), spring.solid_length, 25)
+    at_ride = float(stance.ride.spring_at(stance.travel))
+    return ForceCurve(
+        label=label,
+        length=np.round(length, 2).tolist(),
+        force=np.round(spring.force(length), 1).tolist(),
+        ride_length=at_ride,
+        ride_force=float(spring.force(at_ride)),
+    )
+
+
+def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[Height]:
+    job, vehicle = assessed.job, assessed.after.vehicle
+    rows = []
+    for axle in AXLES:
+        stance = assessed.after.axle(axle)
+        for side in SIDES:
+            reading = job.measure.corner(axle, side, "hub_to_arch")
+            before = reading.value if reading else stance.axle.hub_to_arch_mm - stance.baseline
+            common = {
+                "axle": axle,
+                "side": side,
+                "x_mm": vehicle.axle_x(axle),
+                "change": stance.rise,
+                "plus_minus": spread[axle].height_plus_minus,
+                "measured": reading is not None,
+            }
+            radius = stance.axle.tyre_radius_mm
+            for kind, label, base in (
+                ("hub_to_arch", "hub to arch", before),
+                ("arch_to_ground", "arch to ground", before + radius),
+            ):
+                rows.append(
+                    Height.model_validate(
+                        common | {"kind": kind, "label": label, "before": base, "after": base + stance.rise}
+                    )
+                )
+    rises = (assessed.after.front.rise, assessed.after.rear.rise)
+    for station in vehicle.stations:
+        change = float(rise_at(station.x_mm, *rises, 0.0, vehicle.wheelbase_mm))
+        at = -station.x_mm / vehicle.wheelbase_mm
+        for side in SIDES:
+            reading = job.measure.station(station.name, side)
+            if reading is None:
+                continue
+            tolerance = job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
+            moved = math.hypot((1 - at) * spread["front"].rise_plus_minus, at * spread["rear"].rise_plus_minus)
+            rows.append(
+                Height(
+                    label=station.name,
+                    kind="station",
+                    axle=None,
+                    side=side,
+                    x_mm=station.x_mm,
+                    before=reading.value,
+                    after=reading.value + change,
+                    change=change,
+                    plus_minus=math.hypot(moved, tolerance),
+                    measured=True,
+                )
+            )
+    return rows
+
+
+def _shares(before: Stood, changes: tuple[PlannedChange, ...]) -> list[Share]:
+    """Each change's own step of the rise, in the order of the stack."""
+    shares, reached = [], before
+    for n, planned in enumerate(changes):
+        try:
+            then = stand_changed(before, changes[: n + 1]) if planned.on else reached
+        except NoRidePoint:  # half a plan need not stand; the whole one was checked
+            then = reached
+        shares.append(
+            Share(id=planned.id, front=then.front.rise - reached.front.rise, rear=then.rear.rise - reached.rear.rise)
+        )
+        reached = then
+    return shares
+
+
+__all__ = ["Assessed", "Prediction", "assess", "predict"]

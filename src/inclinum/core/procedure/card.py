@@ -1,0 +1,318 @@
+"""The job card: what to have ready, then every step in a safe order, made from the plan."""
+
+from collections.abc import Iterable, Iterator
+from typing import Literal, get_args
+
+from inclinum.core.alignment import Alignment, align
+from inclinum.core.changes import Change
+from inclinum.core.document import Document
+from inclinum.core.job import Job
+from inclinum.core.prediction import Prediction, predict
+from inclinum.core.procedure import cautions
+from inclinum.core.procedure.routines import ROUTINES, Task
+from inclinum.core.quantity import newton_metres_to_pound_feet
+from inclinum.core.vehicle import AXLES, SIDES, Axle, AxleName, Fastener, Side
+
+Phase = Literal[
+    "Before it goes up", "Loosen on the ground", "Lift and support", "Take apart", "Swap", "Refit loosely",
+    "To ride height", "Wheels and down", "Prove and align", "Hand over",
+]  # fmt: skip
+PHASES: tuple[Phase, ...] = get_args(Phase)
+
+LOOK_UP = "look up the maker's figure"
+
+
+class FastenerUse(Document):
+    """A fastener as it is tightened in a step."""
+
+    key: str
+    name: str
+    count: int
+    torque_nm: float | None
+    torque_lbf_ft: float | None
+    angle_deg: float | None
+    source: str
+    """Where the figure stands; says to look it up where there is none."""
+    renew: bool
+
+
+class Step(Document):
+    """One step."""
+
+    id: str
+    phase: Phase
+    axle: AxleName | None = None
+    side: Side | None = None
+    text: str
+    caution: str | None = None
+    hold: str | None = None
+    """Why work stops here until it is so."""
+    figure: str | None = None
+    """The number of this step, large."""
+    fasteners: tuple[FastenerUse, ...] = ()
+    people: int = 1
+    minutes: tuple[float, float]
+
+
+class Preflight(Document):
+    """To have before the vehicle goes up."""
+
+    parts: list[str]
+    hardware: list[str]
+    tools: list[str]
+    consumables: list[str]
+
+
+class Card(Document):
+    """The card of a job."""
+
+    title: str
+    vehicle: str
+    owner: str
+    preflight: Preflight
+    steps: list[Step]
+    minutes: tuple[float, float]
+    stopped_by: list[str]
+    """What stops the plan; a card with any is built only with the override below."""
+    override: str
+    certificate: str
+
+
+def card(job: Job) -> Card:
+    """The card of a job's plan. Raises as ``assess``."""
+    prediction = predict(job)
+    alignment = align(job)
+    steps = list(_steps(job, prediction, alignment))
+    order = {phase: n for n, phase in enumerate(PHASES)}
+    steps.sort(key=lambda s: order[s.phase])
+    return Card(
+        title=job.title,
+        vehicle=job.vehicle.name,
+        owner=job.brief.owner,
+        preflight=_preflight(job),
+        steps=steps,
+        minutes=(sum(s.minutes[0] for s in steps), sum(s.minutes[1] for s in steps)),
+        stopped_by=[f.what for f in prediction.findings if f.severity == "stops"],
+        override=job.plan.override,
+        certificate=cautions.CERTIFICATE,
+    )
+
+
+def _changes(job: Job, axle: AxleName) -> list[Change]:
+    return [p.change for p in job.plan.changes if p.on and p.change.axle == axle]
+
+
+def _worked(job: Job) -> list[AxleName]:
+    """Axles that something is changed on."""
+    return [a for a in AXLES if _changes(job, a)]
+
+
+def _preflight(job: Job) -> Preflight:
+    parts = [p for a in AXLES for c in _changes(job, a) for p in c.parts()]
+    hardware, tools, consumables = [], [], []
+    for axle in _worked(job):
+        data = job.vehicle.axle(axle)
+        routine = ROUTINES[data.linkage.kind]
+        for use in data.fasteners.values():
+            if use.renew:
+                hardware.append(f"{2 * use.count_per_side} × {use.name}, new ({axle})")
+        tools += routine.tools
+        consumables += routine.consumables
+    common = ["Tape, square and chalk", "Jack and rated stands", "Torque wrench with a valid test date", "Wheel chocks"]
+    return Preflight(
+        parts=parts,
+        hardware=hardware,
+        tools=_once([*common, *tools]),
+        consumables=_once(["Penetrating oil", "Brush and rag", *consumables]),
+    )
+
+
+def _once(items: Iterable[str]) -> list[str]:
+    return list(dict.fromkeys(items))
+
+
+def _steps(job: Job, prediction: Prediction, alignment: Alignment) -> Iterator[Step]:
+    worked = _worked(job)
+    yield Step(
+        id="ready.heights",
+        phase="Before it goes up",
+        text=f"Read the heights at every corner once more, as in the brief: {job.brief.load or 'usual load'}, "
+        "level ground, tyres to pressure.",
+        minutes=(5, 10),
+    )
+    yield Step(
+        id="ready.parts",
+        phase="Before it goes up",
+        text="Lay out every part, bolt and tool of the list. Left and right parts marked. Nothing missing, or it stays down.",
+        hold="Go on only when the list is complete.",
+        minutes=(5, 15),
+    )
+    yield Step(
+        id="ready.inspect",
+        phase="Before it goes up",
+        text="Look for rust, rounded heads, bolts that are boxed in, worn bushes. Oil what looks seized.",
+        caution=cautions.HEAT,
+        minutes=(5, 20),
+    )
+    for axle in worked:
+        for side in SIDES:
+            yield _task(
+                job,
+                axle,
+                side,
+                Task("wheel_crack", "Loosen on the ground", "Crack the wheel bolts, no more.", minutes=(1, 2)),
+            )
+    yield Step(
+        id="lift.stands",
+        phase="Lift and support",
+        text="Chock, lift, stands under. Push the vehicle sideways: it must not move.",
+        caution=cautions.STANDS,
+        minutes=(8, 15),
+    )
+    for axle in worked:
+        yield from _axle_steps(job, prediction, axle)
+    yield from _closing(job, prediction, alignment, worked)
+
+
+def _axle_steps(job: Job, prediction: Prediction, axle: AxleName) -> Iterator[Step]:
+    data = job.vehicle.axle(axle)
+    routine = ROUTINES[data.linkage.kind]
+    for side in SIDES:
+        for task in routine.apart:
+            yield _task(job, axle, side, task)
+    for side in SIDES:
+        for task in routine.before_swap:
+            yield _task(job, axle, side, task)
+        for n, planned in enumerate(_changes(job, axle)):
+            for m, text in enumerate(planned.fitting()):
+                yield _task(job, axle, side, Task(f"swap{n}.{m}", "Swap", text, minutes=(2, 6)))
+        for n, text in enumerate(data.orientation):
+            yield _task(job, axle, side, Task(f"way{n}", "Swap", f"Which way round: {text}", minutes=(0.5, 1)))
+        for task in (*routine.after_swap, *routine.refit):
+            yield _task(job, axle, side, task)
+    for side in SIDES:
+        for task in routine.at_height:
+            yield _task(job, axle, side, task, prediction)
+
+
+def _closing(job: Job, prediction: Prediction, alignment: Alignment, worked: list[AxleName]) -> Iterator[Step]:
+    for axle in worked:
+        for side in SIDES:
+            yield _task(
+                job,
+                axle,
+                side,
+                Task("wheel_on", "Wheels and down", "Wheel on, bolts crosswise by hand.", minutes=(2, 3)),
+            )
+    yield Step(
+        id="down.lower",
+        phase="Wheels and down",
+        text="Lower to the ground.",
+        caution=cautions.STANDS,
+        minutes=(3, 6),
+    )
+    for axle in worked:
+        for side in SIDES:
+            yield _task(
+                job, axle, side,
+                Task("wheel_torque", "Wheels and down", "Wheel bolts crosswise to torque.", ("wheel",), minutes=(1, 2)),
+            )  # fmt: skip
+    for axle in AXLES:
+        rise = prediction.axle(axle)
+        rows = [h for h in prediction.heights if h.axle == axle and h.kind == "hub_to_arch"]
+        wanted = ", ".join(f"{h.side} {h.after:.0f} ± {h.plus_minus or 0:.0f} mm" for h in rows)
+        yield Step(
+            id=f"prove.{axle}.heights",
+            phase="Prove and align",
+            axle=axle,
+            text=f"Bounce, roll a length, let it settle. Hub to arch should read {wanted} ({rise.rise:+.0f} mm).",
+            figure=wanted,
+            minutes=(4, 8),
+        )
+    yield Step(
+        id="prove.brakes",
+        phase="Prove and align",
+        text="Pedal, steering lock to lock, hoses and wires free at both ends of travel and at both locks.",
+        caution=cautions.BRAKES,
+        minutes=(5, 10),
+    )
+    for wheel in alignment.wheels:
+        for setting in wheel.settings:
+            yield Step(
+                id=f"align.{setting.key}",
+                phase="Prove and align",
+                axle=wheel.axle,
+                side=wheel.side,
+                text=f"Baseline before the rack: {setting.name}, {setting.instruction}.",
+                figure=setting.instruction,
+                minutes=(5, 12),
+            )
+    yield Step(
+        id="align.rack",
+        phase="Prove and align",
+        text="Drive straight to the rack, gently. Set to the alignment sheet at ride height.",
+        hold="Not on the road at speed before the rack.",
+        minutes=(30, 60),
+    )
+    yield Step(
+        id="hand.lamps",
+        phase="Hand over",
+        text="Set the lamp aim. "
+        + (f"Driver assistance: {job.vehicle.driver_assist}" if job.vehicle.driver_assist else ""),
+        minutes=(5, 20),
+    )
+    yield Step(
+        id="hand.road",
+        phase="Hand over",
+        text="Road test: straight running, braking, noises over a hump. Look at everything once more.",
+        minutes=(15, 25),
+    )
+    yield Step(
+        id="hand.retorque",
+        phase="Hand over",
+        text="Tell the owner when to come back for the re-torque, and what was changed. Hand over the sheets.",
+        caution=cautions.CERTIFICATE,
+        minutes=(5, 10),
+    )
+
+
+def _task(job: Job, axle: AxleName, side: Side, task: Task, prediction: Prediction | None = None) -> Step:
+    data = job.vehicle.axle(axle)
+    figure, hold = None, task.hold
+    if task.at_ride_height and prediction:
+        row = next(h for h in prediction.heights if (h.axle, h.side, h.kind) == (axle, side, "hub_to_arch"))
+        figure = f"{row.after:.0f} mm hub to arch"
+        turns = ", ".join(f"{arm} {deg:.0f}°" for arm, deg in prediction.axle(axle).wind_up_deg.items())
+        hold = f"Tightened at full droop the bush would store: {turns}. {cautions.RUBBER}"
+    return Step(
+        id=f"{axle}.{side}.{task.key}",
+        phase=task.phase,  # type: ignore[arg-type]
+        axle=axle,
+        side=side,
+        text=task.text,
+        caution=task.caution,
+        hold=hold,
+        figure=figure,
+        fasteners=tuple(_use(key, _fastener(data, key)) for key in task.fasteners),
+        people=task.people,
+        minutes=task.minutes,
+    )
+
+
+def _fastener(data: Axle, key: str) -> Fastener:
+    """The fastener of a role; one the vehicle's data does not have is still tightened, by a looked-up figure."""
+    return data.fasteners.get(key) or Fastener(name=key.replace("_", " "))
+
+
+def _use(key: str, fastener: Fastener) -> FastenerUse:
+    torque = fastener.torque_nm
+    return FastenerUse(
+        key=key,
+        name=fastener.name,
+        count=fastener.count_per_side,
+        torque_nm=torque,
+        torque_lbf_ft=None if torque is None else newton_metres_to_pound_feet(torque),
+        angle_deg=fastener.angle_deg,
+        source=fastener.source if torque is not None else LOOK_UP,
+        renew=fastener.renew,
+    )

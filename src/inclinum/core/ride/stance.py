@@ -1,0 +1,131 @@
+"""How an axle stands: its document turned into a ride corner, its load inferred, its ride point found.
+
+Travel here is the linkage's own: zero where the hardpoints hold. Results are told relative to the
+*measured baseline*, which is where the tape found the body.
+"""
+
+from dataclasses import dataclass, replace
+from functools import lru_cache
+
+import numpy as np
+
+from inclinum.core.linkage import Corner, Linkage, Motion, corner_of
+from inclinum.core.ride.corner_ride import Damper, RideCorner, Window, frequency
+from inclinum.core.ride.length_curve import SampledLength
+from inclinum.core.springs import BumpStop
+from inclinum.core.vehicle import Axle
+
+REACH_MM = 200.0
+"""Travel looked through on both sides of the reference height."""
+
+
+def axle_corner(axle: Axle) -> Corner:
+    """The left corner of an axle."""
+    camber, toe = float(np.radians(axle.camber_deg)), float(np.radians(axle.toe_deg))
+    return corner_of(axle.linkage, axle.tyre_radius_mm, camber, toe)  # pyright: ignore[reportArgumentType] (hashable)
+
+
+@lru_cache(maxsize=256)
+def _curves(linkage: Linkage) -> tuple[SampledLength, SampledLength]:
+    """Spring and damper lengths over everything the linkage can reach; remembered per geometry."""
+    corner = linkage.corner(300.0, 0.0, 0.0)
+    low, high = corner.body.reachable_travel(-REACH_MM, REACH_MM)
+    motion = corner.sweep(np.linspace(low, high, 41))
+    keep = motion.reachable
+    return (
+        SampledLength(motion.travel[keep], motion.spring_length[keep], motion.spring_ratio[keep]),
+        SampledLength(motion.travel[keep], motion.damper_length[keep], motion.damper_ratio[keep]),
+    )
+
+
+def ride_corner(axle: Axle) -> RideCorner:
+    """Spring, damper and stop of an axle on its linkage."""
+    spring_length, damper_length = _curves(axle.linkage)  # pyright: ignore[reportArgumentType] (hashable)
+    # A spacer on the strut top takes from the spring only where spring and damper share that mount.
+    coaxial = axle.linkage.kind == "macpherson"
+    return RideCorner(
+        spring_length=replace(spring_length, lengths=spring_length.lengths - axle.spring_offset_mm),
+        damper_length=damper_length,
+        spring=axle.coil.spring(),
+        damper=Damper(axle.damper.extended_mm, axle.damper.closed_mm, axle.bump_stop.contact_mm),
+        stop=BumpStop(axle.bump_stop.max_compression_mm, axle.bump_stop.coefficient, axle.bump_stop.power),
+        spring_room_taken=axle.seat_spacer_mm + (axle.top_spacer_mm if coaxial else 0.0),
+        damper_room_taken=axle.top_spacer_mm,
+        search=(float(spring_length.travel[0]), float(spring_length.travel[-1])),
+    )
+
+
+@dataclass(frozen=True)
+class Stance:
+    """One axle at rest under its load."""
+
+    axle: Axle
+    corner: Corner
+    ride: RideCorner
+    window: Window
+    baseline: float
+    """Linkage travel of the measured baseline, mm."""
+    travel: float
+    """Linkage travel of the ride point, mm."""
+    load: float
+    """Sprung load at one wheel, N."""
+
+    @property
+    def rise(self) -> float:
+        """Body rise against the measured baseline, mm."""
+        return self.baseline - self.travel
+
+    @property
+    def wheel_rate(self) -> float:
+        """At the ride point, N/mm."""
+        return float(self.ride.wheel_rate(self.travel))
+
+    @property
+    def frequency(self) -> float:
+        """Undamped, at the ride point, Hz."""
+        return float(frequency(self.wheel_rate, self.load))
+
+    @property
+    def full_bump(self) -> float:
+        """Linkage travel where the stop is solid, or the damper closed if that comes first, mm."""
+        return self.window.bump_limit if self.window.bump_limit is not None else self.ride.search[1]
+
+    @property
+    def full_droop(self) -> float:
+        """Linkage travel where the damper is fully extended, mm."""
+        return self.window.droop_limit if self.window.droop_limit is not None else self.ride.search[0]
+
+    def motion(self, travel: np.ndarray | float, pitch: float = 0.0) -> Motion:
+        """Angles at linkage travels."""
+        return self.corner.sweep(np.atleast_1d(travel), pitch)
+
+
+class NoRidePoint(ValueError):  # noqa: N818 (a finding, told to people as a sentence)
+    """Nothing in the reachable travel carries the load; the message names the axle and the way out."""
+
+
+def baseline_travel(axle: Axle, hub_to_arch: float | None) -> float:
+    """Linkage travel at the measured height: a lower body means the wheel is further up in it, mm."""
+    return 0.0 if hub_to_arch is None else axle.hub_to_arch_mm - hub_to_arch
+
+
+def inferred_load(axle: Axle, baseline: float) -> float:
+    """Sprung load at a wheel from the fitted spring and the measured height, N."""
+    return float(ride_corner(axle).wheel_force(baseline))
+
+
+def stand(axle: Axle, baseline: float, load: float, name: str) -> Stance:
+    """The stance of an axle under a load.
+
+    Raises:
+        NoRidePoint: the spring cannot carry the load anywhere the linkage reaches.
+    """
+    ride = ride_corner(axle)
+    travel = float(ride.ride_travel(load))
+    if np.isnan(travel):
+        if ride.wheel_force(ride.search[0]) > load:
+            reason = "the springs push the wheels past the end of their reach; use a softer or shorter spring"
+        else:
+            reason = "the springs cannot carry the load before the linkage ends; use a stiffer or longer spring"
+        raise NoRidePoint(f"The {name} axle finds no ride height: {reason}.")
+    return Stance(axle, axle_corner(axle), ride, ride.window(), baseline, travel, load)

@@ -1,0 +1,258 @@
+"""A vehicle is data: what hangs on its axles, what was measured of it, and what its maker says of it."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from inclinum.core.document import Document
+from inclinum.core.linkage.kinds import Linkage
+from inclinum.core.springs import CoilSpring, wire_rate, wire_solid_length
+
+AxleName = Literal["front", "rear"]
+AXLES: tuple[AxleName, AxleName] = ("front", "rear")
+Side = Literal["left", "right"]
+SIDES: tuple[Side, Side] = ("left", "right")
+AngleName = Literal["camber", "toe", "caster"]
+Name = Annotated[str, Field(min_length=1, max_length=120)]
+Text = Annotated[str, Field(max_length=4000)]
+Millimetre = Annotated[float, Field(ge=0, le=10_000)]
+
+
+class CoilWire(Document):
+    """What callipers give of a coil that carries no stamp."""
+
+    wire_mm: float = Field(gt=1, le=40, title="Wire diameter", json_schema_extra={"unit": "mm"})
+    outside_mm: float = Field(gt=10, le=400, title="Outside diameter", json_schema_extra={"unit": "mm"})
+    active_coils: float = Field(gt=0.5, le=40, title="Active coils")
+    total_coils: float = Field(gt=0.5, le=44, title="All coils")
+
+    def rate(self) -> float:
+        """Rate of the coil, N/mm."""
+        return wire_rate(self.wire_mm, self.outside_mm - self.wire_mm, self.active_coils)
+
+    def solid(self) -> float:
+        """Solid length, mm."""
+        return wire_solid_length(self.wire_mm, self.total_coils)
+
+
+class Coil(Document):
+    """A coil spring by its stamp."""
+
+    part: str = Field(default="", max_length=60, title="Part number")
+    rate_n_per_mm: float = Field(gt=0, le=2000, title="Rate", json_schema_extra={"unit": "N/mm"})
+    free_length_mm: float = Field(gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"})
+    solid_length_mm: float = Field(gt=5, le=1500, title="Solid length", json_schema_extra={"unit": "mm"})
+    active_coils: float | None = Field(default=None, gt=0.5, le=40, title="Active coils")
+    rate_tolerance_percent: float = Field(default=4, ge=0, le=50, title="Rate ±", json_schema_extra={"unit": "%"})
+    free_length_tolerance_mm: float = Field(
+        default=3, ge=0, le=50, title="Free length ±", json_schema_extra={"unit": "mm"}
+    )
+
+    @model_validator(mode="after")
+    def _solid_is_shorter(self) -> "Coil":
+        if self.solid_length_mm >= self.free_length_mm:
+            raise ValueError(
+                f"the spring is longer solid ({self.solid_length_mm:g} mm) than free ({self.free_length_mm:g} mm)"
+            )
+        return self
+
+    def spring(self) -> CoilSpring:
+        """The spring as the core computes with it."""
+        return CoilSpring(self.rate_n_per_mm, self.free_length_mm, self.solid_length_mm, self.active_coils)
+
+
+class DamperData(Document):
+    """A damper's lengths, between the two points the linkage names."""
+
+    extended_mm: float = Field(gt=50, le=2000, title="Extended length")
+    closed_mm: float = Field(gt=30, le=2000, title="Closed length")
+    rod_hidden_mm: float = Field(
+        default=0, ge=0, le=400, description="rod still showing when the damper is fully closed"
+    )
+
+    @model_validator(mode="after")
+    def _opens(self) -> "DamperData":
+        if self.closed_mm >= self.extended_mm:
+            raise ValueError("the damper is longer closed than extended")
+        return self
+
+
+class BumpStopData(Document):
+    """The stop on the damper rod: where it is first touched, and its force from there."""
+
+    height_mm: float = Field(gt=0, le=300, title="Height of the stop")
+    contact_mm: float = Field(gt=30, le=2000, description="damper length at which the stop is first touched")
+    max_compression_mm: float = Field(gt=0, le=250)
+    coefficient: float = Field(gt=0, le=1e5, description="c in F = c·x^p, N/mm^p")
+    power: float = Field(ge=1, le=6)
+
+
+class StrutTop(Document):
+    """The studs that hold the top mount under the strut tower."""
+
+    stud_length_mm: float = Field(gt=0, le=200, description="thread standing above the tower sheet, nothing between")
+    stud_diameter_mm: float = Field(gt=3, le=30)
+    nut_height_mm: float = Field(gt=1, le=40)
+    washer_mm: float = Field(default=0, ge=0, le=20)
+    bonnet_gap_mm: float | None = Field(default=None, ge=0, le=300, description="from the stud tips to the bonnet")
+
+
+class SlotAdjuster(Document):
+    """A joint that can be slid along a slot when its bolts are loose."""
+
+    type: Literal["slot"] = "slot"
+    name: Name
+    point: Name
+    direction: tuple[float, float, float]
+    min_mm: float = Field(ge=-60, le=0)
+    max_mm: float = Field(ge=0, le=60)
+    step_mm: float = Field(gt=0, le=10, description="the finest setting a hand can make")
+    extra_part: Text = Field(default="", description="what would give more range, in the shop's words")
+
+
+class LinkAdjuster(Document):
+    """A link that is screwed longer or shorter."""
+
+    type: Literal["link_length"] = "link_length"
+    name: Name
+    outer: Name = Field(description="outer point of the link")
+    min_mm: float = Field(ge=-60, le=0)
+    max_mm: float = Field(ge=0, le=60)
+    thread_pitch_mm: float = Field(gt=0.2, le=5)
+    turn_step: float = Field(default=0.125, gt=0, le=1, description="the finest part of a turn that is set")
+    extra_part: Text = ""
+
+    @property
+    def step_mm(self) -> float:
+        """Change of length of the finest part of a turn, mm."""
+        return self.thread_pitch_mm * self.turn_step
+
+
+AdjusterData = Annotated[SlotAdjuster | LinkAdjuster, Field(discriminator="type")]
+
+
+class AngleTarget(Document):
+    """A wheel angle wanted, and how far off is still right. Toe is of one wheel."""
+
+    target_deg: float = Field(ge=-20, le=20)
+    window_deg: float = Field(gt=0, le=10, description="± allowed")
+    weight: float = Field(default=1, ge=0, le=1000)
+
+
+class Fastener(Document):
+    """A bolt or nut of the job, with the maker's figure where the shop has it."""
+
+    name: Name
+    count_per_side: int = Field(default=1, ge=1, le=20)
+    torque_nm: float | None = Field(default=None, gt=0, le=2000)
+    angle_deg: float | None = Field(default=None, gt=0, le=720, description="further turn after the torque")
+    source: Text = Field(default="", description="where the figure stands; needed with a figure")
+    renew: bool = Field(default=False, description="to be replaced each time it is undone")
+    at_ride_height: bool = Field(default=False, description="clamps a rubber bush: tightened at ride height")
+
+    @model_validator(mode="after")
+    def _figure_has_source(self) -> "Fastener":
+        if self.torque_nm is not None and not self.source:
+            raise ValueError(f"the torque of “{self.name}” has no source; name the sheet it stands on")
+        return self
+
+
+class Axle(Document):
+    """One axle: an independent pair, given by its left wheel at the reference height."""
+
+    linkage: Linkage
+    tyre_radius_mm: float = Field(gt=80, le=800, description="loaded")
+    camber_deg: float = Field(ge=-15, le=15, description="at the reference height, level")
+    toe_deg: float = Field(ge=-10, le=10)
+    hub_to_arch_mm: float = Field(gt=0, le=1500, description="at which the points hold")
+    coil: Coil
+    spring_offset_mm: float = Field(
+        default=0, ge=-500, le=1000, description="distance of the spring's points less its seat-to-seat length"
+    )
+    damper: DamperData
+    bump_stop: BumpStopData
+    seat_spacer_mm: Millimetre = 0
+    top_spacer_mm: Millimetre = 0
+    stud_left_mm: float | None = Field(
+        default=None, ge=0, le=300, description="thread above the sheet with the spacer in; computed when left out"
+    )
+    strut_top: StrutTop | None = None
+    adjusters: tuple[AdjusterData, ...] = ()
+    targets: dict[AngleName, AngleTarget] = Field(default_factory=dict)
+    fasteners: dict[str, Fastener] = Field(default_factory=dict)
+    ratio_tolerance_percent: float = Field(default=2, ge=0, le=50)
+    orientation: tuple[Text, ...] = Field(default=(), description="which way round things go, as the shop found it")
+
+    @property
+    def track_mm(self) -> float:
+        """Distance between the wheel centres, mm."""
+        return 2 * self.linkage.points.wheel_centre[1]
+
+    @model_validator(mode="after")
+    def _parts_belong(self) -> "Axle":
+        names = type(self.linkage.points).model_fields
+        for adjuster in self.adjusters:
+            point = adjuster.point if isinstance(adjuster, SlotAdjuster) else adjuster.outer
+            if point not in names:
+                raise ValueError(f"the adjuster “{adjuster.name}” moves {point}, which this suspension does not have")
+        if "caster" in self.targets and self.linkage.kind != "macpherson":
+            raise ValueError("a caster target needs a steering axis, which this suspension does not have")
+        return self
+
+
+class Station(Document):
+    """A place on the body that is measured from the ground, or that something hangs on."""
+
+    name: Name
+    x_mm: float = Field(ge=-12_000, le=6000, description="forward of the front axle positive")
+    height_mm: Millimetre = Field(description="above ground at the reference height")
+
+
+class Outline(Document):
+    """Shapes for the side elevation, x forward of the front axle and z above ground, mm."""
+
+    body: tuple[tuple[float, float], ...] = ()
+    glass: tuple[tuple[tuple[float, float], ...], ...] = ()
+    arch_radius_mm: float = Field(default=380, ge=100, le=900)
+    width_mm: float = Field(default=1700, ge=500, le=3000)
+
+
+class Vehicle(Document):
+    """A four-wheeled vehicle as it stands before the job."""
+
+    name: Name
+    description: Text = ""
+    plate: str = Field(default="", max_length=30)
+    mass_kg: float | None = Field(default=None, gt=20, le=20_000)
+    wheelbase_mm: float = Field(gt=500, le=8000)
+    front: Axle
+    rear: Axle
+    stations: tuple[Station, ...] = ()
+    headlamp: str | None = Field(default=None, description="name of the station that is the lamp centre")
+    driver_assist: Text = Field(default="", description="what looks out of the vehicle and must be set again")
+    outline: Outline = Outline()
+
+    @model_validator(mode="after")
+    def _stations_named_once(self) -> "Vehicle":
+        names = [s.name for s in self.stations]
+        if len(set(names)) != len(names):
+            raise ValueError("two stations have the same name")
+        if self.headlamp is not None and self.headlamp not in names:
+            raise ValueError(f"the headlamp station “{self.headlamp}” is not among the stations")
+        return self
+
+    def axle(self, name: AxleName) -> Axle:
+        """The front or the rear axle."""
+        return self.front if name == "front" else self.rear
+
+    def with_axle(self, name: AxleName, **changed: object) -> "Vehicle":
+        """A vehicle with some fields of one axle replaced."""
+        return self.model_copy(update={name: self.axle(name).model_copy(update=changed)})
+
+    def station(self, name: str) -> Station | None:
+        """The station of a name."""
+        return next((s for s in self.stations if s.name == name), None)
+
+    def axle_x(self, name: AxleName) -> float:
+        """Station of an axle, mm."""
+        return 0.0 if name == "front" else -self.wheelbase_mm

@@ -1,0 +1,6 @@
+"""The demo shop on an invented island: everything in here is made up, names and numbers alike."""
+
+from inclinum.demo.jobs import demo_jobs
+from inclinum.demo.shop import OWNERS, PEOPLE, SHOP_NAME
+
+__all__ = ["OWNERS", "PEOPLE", "SHOP_NAME", "demo_jobs"]
