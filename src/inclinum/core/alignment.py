@@ -1,6 +1,7 @@
 """Alignment of a whole vehicle at its planned height: every wheel solved, then what both sides make together."""
 
 import math
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -84,7 +85,7 @@ def align(job: Job) -> Alignment:
     wheels = [
         _wheel(assessed, axle, side) for axle in AXLES for side in SIDES if assessed.after.vehicle.axle(axle).targets
     ]
-    solved_axles = [a for a in AXLES if any(w.axle == a for w in wheels)]
+    solved_axles: list[AxleName] = [a for a in AXLES if any(w.axle == a for w in wheels)]
     return Alignment(
         wheels=wheels,
         axles=[_together(axle, [w for w in wheels if w.axle == axle]) for axle in solved_axles],
@@ -178,8 +179,8 @@ def _setting(
     if stuck:
         wide = list(problem.adjusters)
         free = wide[index]
-        wide[index] = type(free)(**{**free.__dict__, "low": -WIDE_MM, "high": WIDE_MM})
-        needed = AlignmentProblem(**{**problem.__dict__, "adjusters": wide}).solve().values[data.name]
+        wide[index] = replace(free, low=-WIDE_MM, high=WIDE_MM)
+        needed = replace(problem, adjusters=wide).solve().values[data.name]
     return Setting(
         key=key,
         name=data.name,

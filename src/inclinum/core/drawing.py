@@ -7,6 +7,7 @@ import numpy as np
 
 from inclinum.core.document import Document
 from inclinum.core.limits.case import Stood
+from inclinum.core.linkage import Poses
 from inclinum.core.linkage.rigid import rotation
 from inclinum.core.ride.stance import Stance
 from inclinum.core.vehicle import AXLES, AxleName
@@ -82,13 +83,13 @@ class Drawing(Document):
     wheelbase_mm: float
 
 
-def draw(before: Stood, after: Stood) -> Drawing:
-    """Drawing of both stances."""
+def draw(before: Stood, after: Stood, poses: dict[AxleName, Poses]) -> Drawing:
+    """Drawing of both stances; ``poses`` has the pose before and the pose after of each axle, in that order."""
     outline = before.vehicle.outline
     xs, zs = zip(*(outline.body or ((-3000, 200), (600, 1800))), strict=True)
     return Drawing(
-        before=_stance(before),
-        after=_stance(after),
+        before=_stance(before, poses, 0),
+        after=_stance(after, poses, 1),
         low=(min(xs), 0.0),
         high=(max(xs), max(zs)),
         width_mm=outline.width_mm,
@@ -119,7 +120,7 @@ class _Ground:
         return seen[0], seen[2]
 
 
-def _stance(stood: Stood) -> StanceDrawing:
+def _stance(stood: Stood, poses: dict[AxleName, Poses], which: int) -> StanceDrawing:
     vehicle, ground = stood.vehicle, _Ground(stood)
     outline = vehicle.outline
     hubs = {a: stood.axle(a).axle.linkage.points.wheel_centre[2] for a in AXLES}
@@ -130,13 +131,13 @@ def _stance(stood: Stood) -> StanceDrawing:
         sill_z={a: ground.flat(vehicle.axle_x(a), min((z for _, z in outline.body), default=200.0))[1] for a in AXLES},
         stations={s.name: ground.flat(s.x_mm, s.height_mm) for s in vehicle.stations},
         arch={a: ground.flat(vehicle.axle_x(a), arch_z[a]) for a in AXLES},
-        front=_wheel(stood.front, vehicle.axle_x("front"), ground),
-        rear=_wheel(stood.rear, vehicle.axle_x("rear"), ground),
+        front=_wheel(stood.front, poses["front"][[which]], vehicle.axle_x("front"), ground),
+        rear=_wheel(stood.rear, poses["rear"][[which]], vehicle.axle_x("rear"), ground),
     )
 
 
-def _wheel(stance: Stance, axle_x: float, ground: _Ground) -> WheelDrawing:
-    motion = stance.motion(stance.travel)
+def _wheel(stance: Stance, poses: Poses, axle_x: float, ground: _Ground) -> WheelDrawing:
+    motion = stance.corner.motion(poses)
     shift = np.array([axle_x, 0.0, 0.0])
     places = {
         name: ground.place(shift + (at if name in CHASSIS_SIDE else motion.poses.point(at)[0]))

@@ -17,6 +17,7 @@ from inclinum.core.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.job import Job
 from inclinum.core.limits import Case, Finding, Stood, findings, stand_changed, stand_measured
 from inclinum.core.limits.local import lamp_height
+from inclinum.core.linkage import Motion, Poses
 from inclinum.core.measured import Question, questions
 from inclinum.core.options import with_ways
 from inclinum.core.ride import GRAVITY, swap_estimate
@@ -175,9 +176,10 @@ def predict(job: Job) -> Prediction:
     spread: dict[AxleName, HeightSpread] = {
         name: height_spread(job, before.axle(name), after.axle(name), name) for name in AXLES
     }
+    poses: dict[AxleName, Poses] = {name: _poses(before.axle(name), after.axle(name)) for name in AXLES}
     return Prediction(
-        front=_axle(assessed, "front", spread["front"]),
-        rear=_axle(assessed, "rear", spread["rear"]),
+        front=_axle(assessed, "front", poses["front"], spread["front"]),
+        rear=_axle(assessed, "rear", poses["rear"], spread["rear"]),
         heights=_heights(assessed, spread),
         pitch_change_deg=math.degrees(assessed.pitch_change),
         rake_within=abs(math.degrees(assessed.pitch_change)) <= job.brief.rake_change_max_deg,
@@ -186,12 +188,26 @@ def predict(job: Job) -> Prediction:
         findings=found,
         questions=questions(job.vehicle, job.measure),
         stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
-        drawing=draw(before, after),
+        drawing=draw(before, after, poses),
     )
 
 
-def _axle(assessed: Assessed, name: AxleName, spread: HeightSpread) -> AxlePrediction:
+CURVE_POINTS = 41
+CURVE_MARGIN_MM = 10.0
+"""How far the curves go on beyond the window of travel."""
+
+
+def _poses(before: Stance, after: Stance) -> Poses:
+    """One solve for everything asked of an axle: before, after, at full droop, and over the curves."""
+    low = max(after.full_droop - CURVE_MARGIN_MM, after.ride.search[0])
+    high = min(after.full_bump + CURVE_MARGIN_MM, after.ride.search[1])
+    grid = np.linspace(low, high, CURVE_POINTS)
+    return after.corner.body.poses(np.array([before.travel, after.travel, after.full_droop, *grid]))
+
+
+def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread) -> AxlePrediction:
     before, after = assessed.before.axle(name), assessed.after.axle(name)
+    level = after.corner.motion(poses[:1])
     aim = assessed.job.brief.aim(name)
     return AxlePrediction(
         rise=after.rise,
@@ -208,13 +224,11 @@ def _axle(assessed: Assessed, name: AxleName, spread: HeightSpread) -> AxlePredi
         swap_estimate=_estimate(before, after),
         travel_before=_travel(before),
         travel_after=_travel(after),
-        angles_before=_angles(before, assessed.before.pitch),
-        angles_after=_angles(after, assessed.after.pitch),
-        curves=_curves(after),
+        angles_before=_angles(before.corner.motion(poses[:1], assessed.before.pitch), level),
+        angles_after=_angles(after.corner.motion(poses[1:2], assessed.after.pitch), level),
+        curves=_curves(after.corner.motion(poses[3:]), before.baseline),
         springs=_springs(before, after),
-        wind_up_deg={
-            arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(after.full_droop, after.travel).items()
-        },
+        wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses[1:3]).items()},
         inputs=list(spread.inputs),
     )
 
@@ -238,10 +252,7 @@ def _travel(stance: Stance) -> Travel:
     )
 
 
-def _angles(stance: Stance, pitch: float) -> Angles:
-    motion = stance.motion(stance.travel, pitch)
-    level = stance.motion(stance.baseline)
-
+def _angles(motion: Motion, level: Motion) -> Angles:
     def deg(values: np.ndarray | None) -> float | None:
         return None if values is None else math.degrees(values[0])
 
@@ -258,21 +269,14 @@ def _angles(stance: Stance, pitch: float) -> Angles:
     )
 
 
-CURVE_POINTS = 41
-
-
-def _curves(stance: Stance) -> AngleCurves:
-    margin = 10.0
-    low = max(stance.full_droop - margin, stance.ride.search[0])
-    high = min(stance.full_bump + margin, stance.ride.search[1])
-    motion = stance.motion(np.linspace(low, high, CURVE_POINTS))
+def _curves(motion: Motion, baseline: float) -> AngleCurves:
     keep = motion.reachable
 
     def degrees(values: np.ndarray) -> list[float]:
         return np.round(np.degrees(values[keep]), 5).tolist()
 
     return AngleCurves(
-        travel=np.round(motion.travel[keep] - stance.baseline, 3).tolist(),
+        travel=np.round(motion.travel[keep] - baseline, 3).tolist(),
         camber_deg=degrees(motion.camber),
         toe_deg=degrees(motion.toe),
         caster_deg=None if motion.caster is None else degrees(motion.caster),

@@ -5,11 +5,13 @@ Bounded, weighted, non-linear least squares on the same corner model that predic
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy as np
 from scipy.optimize import least_squares
 
+from inclinum.core.linkage.body import Poses
 from inclinum.core.linkage.corner import Corner, Motion
 from inclinum.core.linkage.rigid import Array, unit
 
@@ -91,7 +93,13 @@ class AlignmentProblem:
         lengthened: dict[str, Array] = {}
         for i, adjuster in enumerate(self.adjusters):
             adjuster.apply(values[:, i], moved, lengthened)
-        return self.corner.sweep(np.array([self.travel]), self.pitch, moved, lengthened)
+        poses = self.corner.body.poses(np.array([self.travel]), moved, lengthened, near=self._neutral)
+        return self.corner.motion(poses, self.pitch, moved)
+
+    @cached_property
+    def _neutral(self) -> Poses:
+        """The wheel at its planned travel with every adjuster left alone."""
+        return self.corner.body.poses(np.array([self.travel]))
 
     def angles(self, values: Array) -> dict[Quantity, Array]:
         """Targeted angles for rows of adjuster values, (S,) each, rad."""
@@ -116,16 +124,17 @@ class AlignmentProblem:
         high = np.array([a.high for a in self.adjusters])
         step = 1e-3
 
-        def jacobian(x: Array) -> Array:
+        @lru_cache(maxsize=2)
+        def misses_and_slopes(key: bytes) -> tuple[Array, Array]:
+            x = np.frombuffer(key)
             inward = np.where(x + step > high, -step, step)
-            rows = np.concatenate([x[None], x + np.diag(inward)])
-            y = self.misses(rows)
-            return ((y[1:] - y[0]) / inward[:, None]).T
+            y = self.misses(np.concatenate([x[None], x + np.diag(inward)]))
+            return y[0], ((y[1:] - y[0]) / inward[:, None]).T
 
         best = least_squares(
-            lambda x: self.misses(x[None])[0],
+            lambda x: misses_and_slopes(x.tobytes())[0],
             np.clip(np.zeros(low.size), low, high),
-            jacobian,  # pyright: ignore[reportArgumentType] (the stubs know only the named schemes)
+            lambda x: misses_and_slopes(x.tobytes())[1],  # pyright: ignore[reportArgumentType] (stubs know only names)
             bounds=(low, high),
             method="dogbox",
             xtol=1e-12,

@@ -12,7 +12,7 @@ from inclinum.core.limits import (
     spring_loose,
     stud_engagement,
 )
-from inclinum.core.limits.case import Case, Stood, stand_changed, stand_measured
+from inclinum.core.limits.case import Case, Stood, rises, stand_changed, stand_measured
 from inclinum.core.limits.finding import WORST_FIRST, Cure, Finding, Severity
 
 Check = Callable[[Case], list[Finding]]
@@ -45,6 +45,7 @@ __all__ = [
     "Severity",
     "Stood",
     "findings",
+    "rises",
     "stand_changed",
     "stand_measured",
 ]

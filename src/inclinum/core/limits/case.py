@@ -1,7 +1,10 @@
 """The planned vehicle as the limits look at it, and the plan edits their cures are made of."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
+
+import numpy as np
 
 from inclinum.core.angles.wheel import pitch_nose_down
 from inclinum.core.changes import Change, PlannedChange, SeatSpacer, StrutTopSpacer, apply_all
@@ -9,7 +12,8 @@ from inclinum.core.changes.base import millimetres
 from inclinum.core.job import Job
 from inclinum.core.limits.finding import Cure
 from inclinum.core.measured import as_measured
-from inclinum.core.ride.stance import Stance, baseline_travel, inferred_load, stand
+from inclinum.core.ride import stacked
+from inclinum.core.ride.stance import Stance, baseline_travel, inferred_load, ride_corner, stand
 from inclinum.core.vehicle import AXLES, Axle, AxleName, Vehicle
 
 
@@ -56,6 +60,13 @@ def stand_changed(base: Stood, changes: tuple[PlannedChange, ...]) -> Stood:
             was if vehicle.axle(name) is was.axle else stand(vehicle.axle(name), was.baseline, was.load, name)
         )
     return Stood(vehicle, *stances)
+
+
+def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleName) -> np.ndarray:
+    """Rise of one axle for each of several plans, in one solve, mm; NaN where a plan finds no ride height."""
+    was = base.axle(name)
+    corners = [ride_corner(apply_all(base.vehicle, changes).axle(name)) for changes in plans]
+    return was.baseline - stacked(corners).ride_travel(was.load)
 
 
 @dataclass(frozen=True)

@@ -91,6 +91,11 @@ class Poses:
     reachable: Array
     """True where the position exists on the branch of the baseline, shape, bool."""
 
+    def __getitem__(self, index: slice | list[int]) -> "Poses":
+        """Some of the poses of a sweep without samples."""
+        parts = (self.centre, self.turn, self.velocity, self.spin, self.reachable)
+        return Poses(self.centre0, *(part[index] for part in parts))
+
     def point(self, at_baseline: Array) -> Array:
         """A point carried by the body, given where it was at baseline, (3,) or samples (S, 1, 3)."""
         return self.centre + self.direction(at_baseline - self.centre0)
@@ -142,6 +147,7 @@ class Body:
         travel: Array,
         moved: Mapping[str, Array] | None = None,
         lengthened: Mapping[str, Array] | None = None,
+        near: Poses | None = None,
     ) -> Poses:
         """Solve every travel position, for every sample of moved chassis points and link lengths.
 
@@ -150,6 +156,7 @@ class Body:
             moved: point name → displacement, (3,) or (S, 3), mm: of a chassis point, or of a point along the
                 body that carries it (a strut foot in its clamp), as seen at baseline. Link lengths stay.
             lengthened: body-side point name of a link → change of its length, scalar or (S,), mm.
+            near: one pose at the same single travel to start from, when the changes are small adjustments.
 
         Returns:
             Poses of shape (T,), or (S, T) when any of the changes has a sample axis.
@@ -164,7 +171,8 @@ class Body:
         rows = max(samples, 1)
         system = _System(self, rows, moved, lengthened)
         goal = np.broadcast_to(travel, (rows, travel.size)).reshape(-1)
-        state = system.follow(goal, np.repeat(np.arange(rows), travel.size))
+        row = np.repeat(np.arange(rows), travel.size)
+        state = system.follow(goal, row) if near is None else system.adjust(goal, row, near)
         shape = (rows, travel.size) if samples else (travel.size,)
         centre, turn, velocity, spin, reachable = (part.reshape(*shape, *part.shape[1:]) for part in state)
         return Poses(self.points[self.centre], centre, turn, velocity, spin, reachable)
@@ -191,6 +199,7 @@ class _System:
 
     def __init__(self, body: Body, rows: int, moved: Mapping[str, Array], lengthened: Mapping[str, Array]):
         self.centre0 = np.asarray(body.points[body.centre], dtype=float)
+        self.neutral = not moved and not lengthened
         order = sorted(body.constraints, key=lambda c: [Link, PlaneOnChassis, PlaneOnBody].index(type(c)))
         self.links = [c for c in order if isinstance(c, Link)]
         self.fixed = [c for c in order if isinstance(c, PlaneOnChassis)]
@@ -269,7 +278,11 @@ class _System:
         centre = np.broadcast_to(self.centre0, (n, 3)).copy()
         turn = np.broadcast_to(np.eye(3), (n, 3, 3)).copy()
         travel = np.zeros(n)
-        centre, turn, ok, jacobian = self.newton(travel, row, centre, turn)
+        if self.neutral:
+            _, jacobian = self.residual_and_jacobian(travel[:1], row[:1], centre[:1], turn[:1])
+            jacobian, ok = np.broadcast_to(jacobian, (n, 6, 6)), np.ones(n, dtype=bool)
+        else:
+            centre, turn, ok, jacobian = self.newton(travel, row, centre, turn)
         sign = np.sign(np.linalg.det(jacobian))
         stages = max(1, int(np.ceil(np.abs(goal).max(initial=0.0) / STAGE_MM)))
         for stage in range(1, stages + 1):
@@ -284,6 +297,15 @@ class _System:
             ok &= met & (np.sign(np.linalg.det(jacobian)) == sign)
         velocity, spin = self._rates(jacobian)
         return centre, turn, velocity, spin, ok
+
+    def adjust(self, goal: Array, row: Array, near: Poses) -> tuple[Array, Array, Array, Array, Array]:
+        """From a pose at the goal's own travel to the adjusted ones: no travel to follow."""
+        n = goal.size
+        start = np.broadcast_to(near.centre[0], (n, 3)), np.broadcast_to(near.turn[0], (n, 3, 3))
+        _, before = self.residual_and_jacobian(goal, row, *start)
+        centre, turn, ok, jacobian = self.newton(goal, row, *start)
+        ok = ok & (np.sign(np.linalg.det(jacobian)) == np.sign(np.linalg.det(before)))
+        return (centre, turn, *self._rates(jacobian), ok)
 
     @staticmethod
     def _rates(jacobian: Array) -> tuple[Array, Array]:

@@ -69,7 +69,10 @@ class Corner:
             pitch: body pitch against the ground, nose-down positive, rad.
             moved, lengthened: alignment adjustments, see :meth:`Body.poses`.
         """
-        poses = self.body.poses(np.atleast_1d(travel), moved, lengthened)
+        return self.motion(self.body.poses(np.atleast_1d(travel), moved, lengthened), pitch, moved)
+
+    def motion(self, poses: Poses, pitch: float = 0.0, moved: Mapping[str, Array] | None = None) -> "Motion":
+        """Angles of poses already solved, under a body pitch; arguments as for :meth:`sweep`."""
         # Ground axes: nose-down pitch p turns body vectors by +p about y (left) when seen from the ground.
         ground = rotation(np.array([0.0, pitch, 0.0]))
 
@@ -93,7 +96,7 @@ class Corner:
             scrub = np.abs(contact[..., 1]) - np.abs(at_ground[..., 1])
             trail = at_ground[..., 0] - contact[..., 0]
         return Motion(
-            travel=np.atleast_1d(np.asarray(travel, dtype=float)),
+            travel=poses.centre[..., 2] - poses.centre0[2],
             reachable=poses.reachable,
             poses=poses,
             camber=wheel.camber(axis),
@@ -111,16 +114,13 @@ class Corner:
             damper_ratio=damper_ratio,
         )
 
-    def arm_turn(self, travel_from: float, travel_to: float) -> dict[str, float]:
-        """Angle each arm turns about its pivot between two travels, rad, unsigned."""
-        poses = self.body.poses(np.array([travel_from, travel_to]))
+    def arm_turn(self, poses: Poses) -> dict[str, float]:
+        """Angle each arm turns about its pivot from the first pose to the last, rad, unsigned."""
         turns = {}
         for arm in self.arms:
             first, second = self.body.points[arm.first], self.body.points[arm.second]
-            if arm.outer in (arm.first, arm.second):
-                raise ValueError(f"The arm {arm.name} has its outer joint on its own pivot line.")
             outer = poses.point(self.body.points[arm.outer]) - first
-            turns[arm.name] = float(abs(turn_about(unit(second - first), outer[0], outer[1])))
+            turns[arm.name] = float(abs(turn_about(unit(second - first), outer[0], outer[-1])))
         return turns
 
     def _span(self, part: Spanned, poses: Poses, moved: Mapping[str, Array] | None) -> tuple[Array, Array]:
@@ -152,6 +152,7 @@ class Motion:
     """What a corner does over travel; arrays of the batch shape (samples before travel), mm and rad."""
 
     travel: Array
+    """Of the wheel centre, the batch shape."""
     reachable: Array
     poses: Poses
     camber: Array

@@ -1,15 +1,14 @@
 """The inverse: what reaches this height? Each way is a whole plan, with what it would run into."""
 
-import math
 from collections.abc import Callable, Iterator
 
-from scipy.optimize import brentq
+import numpy as np
+from scipy.interpolate import PchipInterpolator
 
 from inclinum.core.changes import PlannedChange, SeatSpacer, SpringSwap, StrutTopSpacer
 from inclinum.core.changes.base import millimetres
 from inclinum.core.document import Document
-from inclinum.core.limits import HARDWARE, Case, Cure, Finding, findings, stand_changed
-from inclinum.core.ride.stance import NoRidePoint
+from inclinum.core.limits import HARDWARE, Case, Cure, Finding, findings, rises, stand_changed
 from inclinum.core.vehicle import AxleName
 
 
@@ -25,6 +24,9 @@ class Way(Document):
     reversible: bool
 
 
+GRID = 9
+"""Parameters tried per way; between them the height is a smooth curve."""
+
 Candidate = tuple[float, float, float, Callable[[float], Cure]]
 """Lowest and highest parameter, the step it comes in, and the plan with the parameter."""
 
@@ -39,17 +41,13 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
     """
     found = []
     for low, high, step, plan in _candidates(case, axle):
-
-        def miss(parameter: float, plan: Callable[[float], Cure] = plan) -> float:
-            try:
-                return stand_changed(case.before, plan(parameter).changes).axle(axle).rise - rise
-            except NoRidePoint:
-                return math.nan
-
-        ends = miss(low), miss(high)
-        if not all(map(math.isfinite, ends)) or ends[0] * ends[1] > 0:
+        parameters = np.linspace(low, high, GRID)
+        reached = rises(case.before, [plan(p).changes for p in parameters], axle)
+        known = np.isfinite(reached)
+        # All parameters raise the body the more the larger they are: the inverse of the curve is a function.
+        if known.sum() < 2 or not reached[known][0] <= rise <= reached[known][-1]:
             continue
-        exact = float(brentq(miss, low, high, xtol=0.01))  # type: ignore[arg-type]
+        exact = float(PchipInterpolator(reached[known], parameters[known])(rise))
         cure = plan(min(high, max(low, round(exact / step) * step)))
         after = stand_changed(case.before, cure.changes)
         trial = Case(

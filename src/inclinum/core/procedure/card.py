@@ -143,7 +143,7 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment) -> Iterator[S
     yield Step(
         id="ready.parts",
         phase="Before it goes up",
-        text="Lay out every part, bolt and tool of the list. Left and right parts marked. Nothing missing, or it stays down.",
+        text="Lay out every part, bolt and tool of the list. Left and right marked.",
         hold="Go on only when the list is complete.",
         minutes=(5, 15),
     )

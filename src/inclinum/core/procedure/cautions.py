@@ -1,8 +1,6 @@
 """Cautions, each said once here and shown at the step where it matters."""
 
-STANDS = (
-    "Stands on the maker's rated points, on firm ground, before anyone reaches under. Never a jack alone, never timber."
-)
+STANDS = "Stands on the maker's rated points, on firm ground, before anyone reaches under. Never a jack alone."
 SPRING = (
     "A compressed spring holds enough energy to kill. Sound compressor of the right size, hooks opposite, safety "
     "strap on, nobody in line with it. When in doubt, a shop with the tool does it."
@@ -10,7 +8,10 @@ SPRING = (
 FALLING = "The strut or arm drops when the last fastener leaves: support it, fingers clear."
 HOSES = "Brake hoses and sensor wires never carry weight: unclip them first and tie the hub up."
 DRIVE_SHAFT = "Do not let the hub swing out: shafts and joints have an end. Tie it."
-BRAKES = "Brakes and steering were disturbed: pump the pedal hard, steer lock to lock, try both at walking pace before the road."
+BRAKES = (
+    "Brakes and steering were disturbed: pump the pedal hard, steer lock to lock, try both at walking pace "
+    "before the road."
+)
 CERTIFICATE = (
     "A plan is not a certificate. Maker's and part supplier's figures, local rules and licensed practice come first."
 )

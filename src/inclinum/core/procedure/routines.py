@@ -84,7 +84,7 @@ STRUT = Routine(
     ),
     at_height=(
         Task(
-            "ride_height", "To ride height", "Jack under the arm until the hub stands at ride height. Arm bolts to torque.",
+            "ride_height", "To ride height", "Jack under the arm until the hub is at ride height. Arm bolts to torque.",
             ("arm_pivot",), at_ride_height=True, minutes=(6, 10),
         ),
         Task(
@@ -108,7 +108,7 @@ SEMI_TRAILING = Routine(
             caution=cautions.HOSES, minutes=(3, 6),
         ),
         Task(
-            "damper_off", "Take apart", "Jack under the arm, slacken the arm pivot bolts one turn, damper foot bolt out.",
+            "damper_off", "Take apart", "Jack under the arm, slacken the pivot bolts one turn, damper foot bolt out.",
             caution=cautions.FALLING, minutes=(5, 20),
         ),
         Task(

@@ -1,6 +1,6 @@
 """Equilibrium: where a corner, an axle and a vehicle come to rest."""
 
-from inclinum.core.ride.corner_ride import GRAVITY, Damper, RideCorner, Window, frequency, swap_estimate
+from inclinum.core.ride.corner_ride import GRAVITY, Damper, RideCorner, Window, frequency, stacked, swap_estimate
 from inclinum.core.ride.length_curve import LengthCurve, QuadraticLength, SampledLength, ScaledLength
 
 __all__ = [
@@ -13,5 +13,6 @@ __all__ = [
     "ScaledLength",
     "Window",
     "frequency",
+    "stacked",
     "swap_estimate",
 ]

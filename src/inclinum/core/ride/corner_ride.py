@@ -4,7 +4,8 @@ Fspring(L(z))·MRspring(z) + Fstop(x)·MRdamper(z) = sprung load at the wheel. N
 linkage: it needs length curves only. Every method broadcasts over samples when a parameter has them.
 """
 
-from dataclasses import dataclass
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -22,7 +23,7 @@ class Damper:
 
     extended: float
     closed: float
-    stop_contact: float
+    stop_contact: Array | float
     """Length at which the bump stop is first touched."""
 
 
@@ -80,19 +81,26 @@ class RideCorner:
 
     def wheel_force(self, z: Array | float) -> Array:
         """Vertical force the corner carries at the wheel, N."""
-        spring = self.spring_force(z) * self.spring_length.ratio(z)
-        return spring + self.stop_force(z) * self.damper_length.ratio(z)
+        return self.force_and_rate(z)[0]
 
     def wheel_rate(self, z: Array | float) -> Array:
-        """d(wheel force)/dz = k·MR² + F·dMR/dz, for the spring and the stop, N/mm."""
-        ratio = self.spring_length.ratio(z)
-        rate = self.spring.stiffness(self.spring_at(z)) * ratio**2
-        rate = rate + self.spring_force(z) * self.spring_length.ratio_slope(z)
+        """d(wheel force)/dz, N/mm."""
+        return self.force_and_rate(z)[1]
+
+    def force_and_rate(self, z: Array | float) -> tuple[Array, Array]:
+        """Wheel force in N, and its slope k·MR² + F·dMR/dz of the spring and the stop in N/mm."""
+        length, ratio, slope = self.spring_length.at(z)
+        length = length - self.spring_room_taken
+        force = self.spring.force(length)
+        wheel = force * ratio
+        rate = self.spring.stiffness(length) * ratio**2 + force * slope
         if self.stop is not None:
-            squeezed = self.damper.stop_contact - self.damper_at(z)
-            rate = rate + self.stop.stiffness(squeezed) * self.damper_length.ratio(z) ** 2
-            rate = rate + self.stop_force(z) * self.damper_length.ratio_slope(z)
-        return rate
+            length, ratio, slope = self.damper_length.at(z)
+            squeezed = self.damper.stop_contact - length + self.damper_room_taken
+            force = self.stop.force(squeezed)
+            wheel = wheel + force * ratio
+            rate = rate + self.stop.stiffness(squeezed) * ratio**2 + force * slope
+        return wheel, rate
 
     def ride_travel(self, load: Array | float) -> Array:
         """Travel at which the corner carries a load, mm; NaN where no travel in the search range does.
@@ -111,14 +119,15 @@ class RideCorner:
         inside = (self.wheel_force(low) <= load) & (self.wheel_force(high) >= load)
         z = np.clip(np.zeros(shape), low, high)
         for _ in range(80):
-            miss = self.wheel_force(z) - load
+            force, rate = self.force_and_rate(z)
+            miss = force - load
             low, high = np.where(miss <= 0, z, low), np.where(miss >= 0, z, high)
-            rate = self.wheel_rate(z)
             with np.errstate(divide="ignore", invalid="ignore"):
                 step = z - miss / rate
             good = np.isfinite(step) & (step > low) & (step < high)
             nearer = np.where(good, step, (low + high) / 2)
-            settled = np.abs(nearer - z).max(initial=0.0) < 1e-10
+            # Newton is quadratic: a step this small has landed far more finely than it is long.
+            settled = np.abs(nearer - z).max(initial=0.0) < 1e-6
             z = nearer
             if settled:
                 break
@@ -126,34 +135,50 @@ class RideCorner:
 
     def window(self) -> Window:
         """Droop limit, first touch of the stop, stop solid, and damper closed, in wheel travel."""
-        contact = self.damper.stop_contact
-        solid = contact - self.stop.max_compression if self.stop else self.damper.closed
-        return Window(
-            droop_limit=self._travel_of_damper(self.damper.extended),
-            stop_contact=self._travel_of_damper(contact),
-            bump_limit=self._travel_of_damper(max(solid, self.damper.closed)),
-            damper_closed=self._travel_of_damper(self.damper.closed),
-        )
+        contact = float(self.damper.stop_contact)
+        solid = contact - float(self.stop.max_compression) if self.stop else self.damper.closed
+        wanted = [self.damper.extended, contact, max(solid, self.damper.closed), self.damper.closed]
+        return Window(*_crossings(self.damper_length, np.array(wanted) + self.damper_room_taken, self.search))
 
     def travel_of_spring(self, length: float) -> float | None:
         """Travel at which the spring has a length, mm."""
-        return _crossing(self.spring_at, length, self.search)
-
-    def _travel_of_damper(self, length: float) -> float | None:
-        return _crossing(self.damper_at, length, self.search)
+        return _crossings(self.spring_length, np.array([length + self.spring_room_taken]), self.search)[0]
 
 
-def _crossing(curve, length: float, search: tuple[float, float]) -> float | None:
-    """Travel where a falling length curve has a value, by bisection on a refined grid, mm."""
-    low, high = search
-    if not curve(low) >= length >= curve(high):
-        return None
-    for _ in range(3):
-        grid = np.linspace(low, high, 257)
-        index = int(np.clip(np.searchsorted(-curve(grid), -length), 1, 256))
-        low, high = float(grid[index - 1]), float(grid[index])
-    at_low, at_high = float(curve(low)), float(curve(high))
-    return low if at_low == at_high else low + (at_low - length) / (at_low - at_high) * (high - low)
+def stacked(corners: Sequence[RideCorner]) -> RideCorner:
+    """Several fittings of the same linkage as one corner with a sample per fitting; its window is of no use."""
+
+    def column(pick: Callable[[RideCorner], Array | float]) -> Array:
+        return np.array([pick(c) for c in corners], dtype=float)
+
+    first = corners[0]
+    stops = [c.stop for c in corners if c.stop is not None]
+    return replace(
+        first,
+        spring=CoilSpring(column(lambda c: c.spring.rate), column(lambda c: c.spring.free_length)),
+        damper=replace(first.damper, stop_contact=column(lambda c: c.damper.stop_contact)),
+        stop=BumpStop(
+            np.array([s.max_compression for s in stops]),
+            np.array([s.coefficient for s in stops]),
+            np.array([s.power for s in stops]),
+        )
+        if len(stops) == len(corners)
+        else None,
+        spring_room_taken=column(lambda c: c.spring_room_taken),
+        damper_room_taken=column(lambda c: c.damper_room_taken),
+    )
+
+
+def _crossings(curve: LengthCurve, lengths: Array, search: tuple[float, float]) -> list[float | None]:
+    """Travels where a falling length curve has some values, mm: off a grid, then Newton; None outside."""
+    grid = np.linspace(*search, 33)
+    falling = curve.length(grid)
+    z = np.interp(-lengths, -falling, grid)
+    for _ in range(5):
+        length, ratio, _ = curve.at(z)
+        z = np.clip(z + (length - lengths) / ratio, *search)
+    outside = (lengths > falling[0]) | (lengths < falling[-1])
+    return [None if out else float(at) for at, out in zip(z, outside, strict=True)]
 
 
 def frequency(wheel_rate: Array | float, load: Array | float) -> Array:

@@ -5,7 +5,7 @@ from functools import cached_property
 from typing import Protocol
 
 import numpy as np
-from scipy.interpolate import CubicHermiteSpline
+from scipy.interpolate import CubicHermiteSpline, PPoly
 
 from inclinum.core.linkage.rigid import Array
 
@@ -21,8 +21,8 @@ class LengthCurve(Protocol):
         """Installation ratio MR = −dL/dz."""
         ...
 
-    def ratio_slope(self, z: Array | float) -> Array:
-        """dMR/dz, 1/mm."""
+    def at(self, z: Array | float) -> tuple[Array, Array, Array]:
+        """Length, ratio and dMR/dz (1/mm) together."""
         ...
 
 
@@ -43,9 +43,9 @@ class QuadraticLength:
         """Installation ratio."""
         return self.a + 2 * self.b * np.asarray(z)
 
-    def ratio_slope(self, z: Array | float) -> Array:
-        """dMR/dz, 1/mm."""
-        return 2 * self.b + 0 * np.asarray(z)
+    def at(self, z: Array | float) -> tuple[Array, Array, Array]:
+        """Length, ratio and dMR/dz together."""
+        return self.length(z), self.ratio(z), 2 * self.b + 0 * np.asarray(z)
 
 
 @dataclass(frozen=True)
@@ -63,28 +63,27 @@ class SampledLength:
     ratios: Array
 
     @cached_property
-    def _spline(self) -> CubicHermiteSpline:
-        return CubicHermiteSpline(self.travel, self.lengths, -self.ratios)
+    def _curve(self) -> PPoly:
+        """One piecewise polynomial whose value is the triple (length, ratio, dMR/dz)."""
+        spline = CubicHermiteSpline(self.travel, self.lengths, -self.ratios)
+        padded = np.zeros((*spline.c.shape, 3))
+        padded[..., 0] = spline.c
+        padded[1:, :, 1] = -spline.derivative().c
+        padded[2:, :, 2] = -spline.derivative(2).c
+        return PPoly(padded, spline.x)
 
-    @cached_property
-    def _slope(self) -> CubicHermiteSpline:
-        return self._spline.derivative()
-
-    @cached_property
-    def _curvature(self) -> CubicHermiteSpline:
-        return self._spline.derivative(2)
+    def at(self, z: Array | float) -> tuple[Array, Array, Array]:
+        """Length, ratio and dMR/dz together."""
+        value = self._curve(z)
+        return value[..., 0], value[..., 1], value[..., 2]
 
     def length(self, z: Array | float) -> Array:
         """Length, mm."""
-        return self._spline(z)
+        return self.at(z)[0]
 
     def ratio(self, z: Array | float) -> Array:
         """Installation ratio."""
-        return -self._slope(z)
-
-    def ratio_slope(self, z: Array | float) -> Array:
-        """dMR/dz, 1/mm."""
-        return -self._curvature(z)
+        return self.at(z)[1]
 
 
 @dataclass(frozen=True)
@@ -104,6 +103,8 @@ class ScaledLength:
         """Installation ratio."""
         return self.factor * self.curve.ratio(z)
 
-    def ratio_slope(self, z: Array | float) -> Array:
-        """dMR/dz, 1/mm."""
-        return self.factor * self.curve.ratio_slope(z)
+    def at(self, z: Array | float) -> tuple[Array, Array, Array]:
+        """Length, ratio and dMR/dz together."""
+        length, ratio, slope = self.curve.at(z)
+        base = self.curve.length(self.about)
+        return base + self.factor * (length - base), self.factor * ratio, self.factor * slope

@@ -4,8 +4,8 @@ Travel here is the linkage's own: zero where the hardpoints hold. Results are to
 *measured baseline*, which is where the tape found the body.
 """
 
-from dataclasses import dataclass, replace
-from functools import lru_cache
+from dataclasses import dataclass
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -44,12 +44,12 @@ def ride_corner(axle: Axle) -> RideCorner:
     # A spacer on the strut top takes from the spring only where spring and damper share that mount.
     coaxial = axle.linkage.kind == "macpherson"
     return RideCorner(
-        spring_length=replace(spring_length, lengths=spring_length.lengths - axle.spring_offset_mm),
+        spring_length=spring_length,
         damper_length=damper_length,
         spring=axle.coil.spring(),
         damper=Damper(axle.damper.extended_mm, axle.damper.closed_mm, axle.bump_stop.contact_mm),
         stop=BumpStop(axle.bump_stop.max_compression_mm, axle.bump_stop.coefficient, axle.bump_stop.power),
-        spring_room_taken=axle.seat_spacer_mm + (axle.top_spacer_mm if coaxial else 0.0),
+        spring_room_taken=axle.spring_offset_mm + axle.seat_spacer_mm + (axle.top_spacer_mm if coaxial else 0.0),
         damper_room_taken=axle.top_spacer_mm,
         search=(float(spring_length.travel[0]), float(spring_length.travel[-1])),
     )
@@ -62,13 +62,17 @@ class Stance:
     axle: Axle
     corner: Corner
     ride: RideCorner
-    window: Window
     baseline: float
     """Linkage travel of the measured baseline, mm."""
     travel: float
     """Linkage travel of the ride point, mm."""
     load: float
     """Sprung load at one wheel, N."""
+
+    @cached_property
+    def window(self) -> Window:
+        """Window of travel, linkage travel, mm."""
+        return self.ride.window()
 
     @property
     def rise(self) -> float:
@@ -128,4 +132,4 @@ def stand(axle: Axle, baseline: float, load: float, name: str) -> Stance:
         else:
             reason = "the springs cannot carry the load before the linkage ends; use a stiffer or longer spring"
         raise NoRidePoint(f"The {name} axle finds no ride height: {reason}.")
-    return Stance(axle, axle_corner(axle), ride, ride.window(), baseline, travel, load)
+    return Stance(axle, axle_corner(axle), ride, baseline, travel, load)

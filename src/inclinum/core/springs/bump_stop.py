@@ -14,12 +14,12 @@ class BumpStop:
     Args:
         max_compression: mm.
         coefficient: c, N/mm^p.
-        power: p, more than 1.
+        power: p, more than 1. All three scalar or one per sample.
     """
 
-    max_compression: float
-    coefficient: float
-    power: float
+    max_compression: Array | float
+    coefficient: Array | float
+    power: Array | float
 
     def force(self, compression: Array | float) -> Array:
         """Force at a compression, N."""
