@@ -7,31 +7,17 @@ from pydantic import Field, model_validator
 
 from inclinum.core.changes import PlannedChange
 from inclinum.core.document import Document
-from inclinum.core.quantity import EntryError, Kind, parse
+from inclinum.core.quantity import Angle, Length, Torque
 from inclinum.core.vehicle import SIDES, AngleName, AxleName, Name, Side, Text, Vehicle
 
 StageName = Literal["brief", "measure", "plan", "align", "build", "prove"]
 STAGES: tuple[StageName, ...] = ("brief", "measure", "plan", "align", "build", "prove")
 
 
-class Typed(Document):
-    """A number kept as it was typed. ``value`` follows from the text and is checked against it."""
-
-    text: str = Field(min_length=1, max_length=60)
-    value: float = Field(ge=-1e5, le=1e5, description="mm or degrees")
-    tolerance: float | None = Field(default=None, ge=0, le=1000)
-
-
-def typed(text: str, kind: Kind = Kind.LENGTH, default_unit: str | None = None) -> Typed:
-    """A typed number from its text. Raises EntryError with a sentence."""
-    entry = parse(text, kind, default_unit)
-    return Typed(text=entry.text, value=entry.value, tolerance=entry.tolerance)
-
-
 class AxleAim(Document):
     """How far one end is to rise (negative: drop)."""
 
-    rise: Typed
+    rise: Length
     tolerance_mm: float = Field(default=5, gt=0, le=100, description="how near counts as met")
 
 
@@ -68,7 +54,7 @@ class CornerReading(Document):
     axle: AxleName
     side: Side
     quantity: Literal["hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod"]
-    reading: Typed
+    reading: Length
 
 
 class StationReading(Document):
@@ -76,7 +62,7 @@ class StationReading(Document):
 
     station: Name
     side: Side
-    reading: Typed
+    reading: Length
 
 
 class AngleReading(Document):
@@ -85,7 +71,7 @@ class AngleReading(Document):
     axle: AxleName
     side: Side
     angle: AngleName
-    reading: Typed
+    reading: Angle
 
 
 class Measurements(Document):
@@ -109,7 +95,7 @@ class Measurements(Document):
                 raise ValueError(f"the {label} reading {' '.join(sorted(twice)[0])} is there twice")
         return self
 
-    def corner(self, axle: AxleName, side: Side, quantity: str) -> Typed | None:
+    def corner(self, axle: AxleName, side: Side, quantity: str) -> Length | None:
         """A corner reading, when taken."""
         return next((c.reading for c in self.corners if (c.axle, c.side, c.quantity) == (axle, side, quantity)), None)
 
@@ -118,11 +104,11 @@ class Measurements(Document):
         found = [r.value for s in SIDES if (r := self.corner(axle, s, quantity))]
         return sum(found) / len(found) if found else None
 
-    def station(self, station: str, side: Side) -> Typed | None:
+    def station(self, station: str, side: Side) -> Length | None:
         """A station reading, when taken."""
         return next((s.reading for s in self.stations if (s.station, s.side) == (station, side)), None)
 
-    def angle(self, axle: AxleName, side: Side, angle: AngleName) -> Typed | None:
+    def angle(self, axle: AxleName, side: Side, angle: AngleName) -> Angle | None:
         """A rack reading, when taken."""
         return next((a.reading for a in self.angles if (a.axle, a.side, a.angle) == (axle, side, angle)), None)
 
@@ -155,7 +141,7 @@ class TorqueRecord(Document):
     fastener: Name
     axle: AxleName
     side: Side
-    torque: Typed
+    torque: Torque
     done_at: datetime
     by: Name
 
@@ -195,6 +181,3 @@ class Job(Document):
     align: Align = Align()
     build: Build = Build()
     prove: Prove = Prove()
-
-
-__all__ = ["STAGES", "EntryError", "Job", "StageName", "typed"]

@@ -17,10 +17,9 @@ from inclinum.core.job import (
     StationReading,
     StepTick,
     TorqueRecord,
-    typed,
 )
 from inclinum.core.procedure import card
-from inclinum.core.quantity import Kind
+from inclinum.core.quantity import Length, Torque
 from inclinum.core.vehicle import Coil
 from inclinum.demo.shop import LOCAL_LIMITS, PEOPLE
 from inclinum.demo.van import FRONT_COIL, REAR_COIL, van
@@ -35,18 +34,18 @@ def _readings(
     places = [("front", "left"), ("front", "right"), ("rear", "left"), ("rear", "right")]
     return Measurements(
         corners=tuple(
-            CornerReading.model_validate({"axle": a, "side": s, "quantity": quantity, "reading": typed(text)})
+            CornerReading.model_validate({"axle": a, "side": s, "quantity": quantity, "reading": text})
             for quantity, texts in corners.items()
             for (a, s), text in zip(places, texts, strict=True)
         ),
         stations=tuple(
-            StationReading.model_validate({"station": name, "side": side, "reading": typed(text)})
+            StationReading.model_validate({"station": name, "side": side, "reading": text})
             for name, texts in stations.items()
             for side, text in zip(("left", "right"), texts, strict=True)
         ),
         angles=tuple(
             AngleReading.model_validate(
-                dict(zip(("axle", "side", "angle"), key.split(), strict=True)) | {"reading": typed(text, Kind.ANGLE)}
+                dict(zip(("axle", "side", "angle"), key.split(), strict=True)) | {"reading": text}
             )
             for key, text in (angles or {}).items()
         ),
@@ -57,8 +56,8 @@ def _brief(purpose: str, front: str, rear: str, due: date) -> Brief:
     return Brief(
         owner="Quillisay Post",
         purpose=purpose,
-        front=AxleAim(rise=typed(front)),
-        rear=AxleAim(rise=typed(rear)),
+        front=AxleAim(rise=Length.model_validate(front)),
+        rear=AxleAim(rise=Length.model_validate(rear)),
         load="half tank, 180 kg of mail over the rear axle, no driver",
         due=due,
         local_limits=LOCAL_LIMITS,
@@ -79,7 +78,7 @@ def _built(job: Job, start: datetime, torques: bool = True) -> Build:
                         fastener=use.key,
                         axle=step.axle,
                         side=step.side,
-                        torque=typed(f"{use.torque_nm:g} Nm", Kind.TORQUE),
+                        torque=Torque.model_validate(f"{use.torque_nm:g} Nm"),
                         done_at=now,
                         by=by,
                     )

@@ -13,7 +13,7 @@ class BumpStopSwap(Change):
 
     title: ClassVar[str] = "Bump stops"
 
-    type: Literal["bump_stop"] = "bump_stop"
+    type: Literal["bump_stop_swap"] = "bump_stop_swap"
     height_mm: float = Field(
         gt=5, le=300, title="Height", json_schema_extra={"unit": "mm", "step": 1, "slider": [20, 140]}
     )

@@ -177,8 +177,11 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment) -> Iterator[S
 def _axle_steps(job: Job, prediction: Prediction, axle: AxleName) -> Iterator[Step]:
     data = job.vehicle.axle(axle)
     routine = ROUTINES[data.linkage.kind]
+    for task in (t for t in routine.apart if t.both_first):
+        for side in SIDES:
+            yield _task(job, axle, side, task)
     for side in SIDES:
-        for task in routine.apart:
+        for task in (t for t in routine.apart if not t.both_first):
             yield _task(job, axle, side, task)
     for side in SIDES:
         for task in routine.before_swap:

@@ -21,6 +21,8 @@ class Task:
     people: int = 1
     minutes: tuple[float, float] = (2, 5)
     at_ride_height: bool = False
+    both_first: bool = False
+    """Done at both sides before anything else comes apart on either."""
 
 
 @dataclass(frozen=True)
@@ -38,11 +40,11 @@ class Routine:
 
 STRUT = Routine(
     apart=(
-        Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4)),
+        Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4), both_first=True),
         Task(
             "link_off", "Take apart",
             "Anti-roll bar link off its strut. Both sides before anything else: the bar holds the arms up.",
-            minutes=(4, 20),
+            minutes=(4, 20), both_first=True,
         ),
         Task(
             "hoses", "Take apart", "Unclip the brake hose and the wheel-speed wire from the strut; tie the hub up.",
@@ -98,10 +100,10 @@ STRUT = Routine(
 
 SEMI_TRAILING = Routine(
     apart=(
-        Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4)),
+        Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4), both_first=True),
         Task(
             "link_off", "Take apart", "Anti-roll bar link off the arm, both sides before anything else.",
-            minutes=(4, 15),
+            minutes=(4, 15), both_first=True,
         ),
         Task(
             "hoses", "Take apart", "Unclip hose, hand-brake cable and sensor wire from the arm.",

@@ -5,8 +5,9 @@
 
 import math
 import re
+from typing import Any, ClassVar, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
 from inclinum.core.quantity.units import SPELLINGS, Kind, factor
@@ -17,12 +18,54 @@ class EntryError(ValueError):
 
 
 class Entry(Document):
-    """A number as it was typed, and what it means in base units."""
+    """A number as it was typed, and what it means in base units.
 
-    text: str = Field(description="word for word what was typed")
-    value: float = Field(description="in the kind's base unit (mm, degree, N, N/mm, N·m, kg)")
-    tolerance: float | None = Field(default=None, description="typed after ±, same unit as value")
-    unit: str = Field(description="the unit the number was read in")
+    A document may give the text alone; value, tolerance and unit follow from it. Given together they must agree,
+    so that a file cannot say one thing and mean another.
+    """
+
+    kind: ClassVar[Kind] = Kind.LENGTH
+
+    text: str = Field(min_length=1, max_length=60, description="word for word what was typed")
+    value: float = Field(description="in the base unit of its kind")
+    tolerance: float | None = Field(default=None, ge=0, description="typed after ±, same unit as value")
+    unit: str = Field(description="the unit a bare number was read in")
+
+    @model_validator(mode="before")
+    @classmethod
+    def _from_text(cls, data: Any) -> Any:
+        if isinstance(data, str):
+            data = {"text": data}
+        if not isinstance(data, dict) or not isinstance(data.get("text"), str):
+            return data
+        read = _read(data["text"], cls.kind, data.get("unit"))
+        return read | data
+
+    @model_validator(mode="after")
+    def _agrees(self) -> Self:
+        read = _read(self.text, self.kind, self.unit)
+        if abs(read["value"] - self.value) > 1e-6 or read["tolerance"] != self.tolerance:
+            raise ValueError(f"“{self.text}” reads as {read['value']:g}, not as {self.value:g}")
+        return self
+
+
+class Length(Entry):
+    """A typed length, mm."""
+
+
+class Angle(Entry):
+    """A typed angle, degrees."""
+
+    kind: ClassVar[Kind] = Kind.ANGLE
+
+
+class Torque(Entry):
+    """A typed torque, N·m."""
+
+    kind: ClassVar[Kind] = Kind.TORQUE
+
+
+ENTRIES: dict[Kind, type[Entry]] = {Kind.LENGTH: Length, Kind.ANGLE: Angle, Kind.TORQUE: Torque}
 
 
 _NUMBER = r"(?:\d+(?:[.,]\d+)?|[.,]\d+)"
@@ -34,7 +77,7 @@ _SEXAGESIMAL = re.compile(rf"^(?P<sign>[-+−])?\s*(?P<deg>\d+)\s*(?:°|deg|\s)\
 
 
 def parse(text: str, kind: Kind = Kind.LENGTH, default_unit: str | None = None) -> Entry:
-    """Read one typed quantity.
+    """Read one typed length, angle or torque.
 
     Args:
         text: what was typed. A bare number is in ``default_unit``; a bare vulgar fraction of length is in
@@ -50,6 +93,11 @@ def parse(text: str, kind: Kind = Kind.LENGTH, default_unit: str | None = None) 
     >>> parse("14.6 cm ± 2 mm").tolerance
     2.0
     """
+    return ENTRIES[kind].model_construct(**_read(text, kind, default_unit))
+
+
+def _read(text: str, kind: Kind, default_unit: str | None) -> dict[str, Any]:
+    """Fields of the entry a text makes."""
     kept = text.strip()
     if not kept:
         raise EntryError("Nothing was typed; type a number such as 146 or 5 3/4.")
@@ -65,7 +113,12 @@ def parse(text: str, kind: Kind = Kind.LENGTH, default_unit: str | None = None) 
         tolerance, _ = _quantity(tolerance_parts[0].strip(), kind, unit, kept)
         if tolerance < 0:
             raise EntryError(f"The tolerance in “{kept}” is negative; type it as ± and a positive number.")
-    return Entry(text=kept, value=round(value, 9), tolerance=tolerance, unit=unit)
+    return {
+        "text": kept,
+        "value": round(value, 9),
+        "tolerance": None if tolerance is None else round(tolerance, 9),
+        "unit": unit,
+    }
 
 
 def _quantity(text: str, kind: Kind, default_unit: str, whole_text: str) -> tuple[float, str]:

@@ -1,0 +1,91 @@
+"""Validation errors as a path and a sentence."""
+
+from difflib import get_close_matches
+from typing import Any
+
+from pydantic import ValidationError
+from pydantic_core import ErrorDetails
+
+from inclinum.core.changes import CHANGE_TYPES
+from inclinum.core.document import Document
+from inclinum.core.linkage import SemiTrailingLinkage, StrutLinkage
+from inclinum.core.vehicle import LinkAdjuster, SlotAdjuster
+
+
+class Complaint(Document):
+    """What is wrong, and where."""
+
+    path: str
+    sentence: str
+
+
+def complaints(error: ValidationError, model: type | None = None) -> list[Complaint]:
+    """Every error of a failed validation, in document order.
+
+    Args:
+        error: what Pydantic raised.
+        model: the model that was validated, to suggest the field that was probably meant.
+    """
+    return [Complaint(path=_path(e), sentence=_sentence(e, model)) for e in error.errors()]
+
+
+def _path(error: ErrorDetails) -> str:
+    """``vehicle.front.coil.rate_n_per_mm`` or ``plan.changes[1].change.thickness_mm``."""
+    path = ""
+    for part in error["loc"]:
+        if isinstance(part, int):
+            path += f"[{part}]"
+        elif part not in TAGS:
+            path += f".{part}" if path else str(part)
+    return path or "(the file)"
+
+
+TAGS = {t.model_fields["type"].default for t in (*CHANGE_TYPES, SlotAdjuster, LinkAdjuster)} | {
+    k.model_fields["kind"].default for k in (StrutLinkage, SemiTrailingLinkage)
+}
+"""Names Pydantic puts into a path for the branch of a union; they are no keys of the file."""
+
+
+def _sentence(error: ErrorDetails, model: type | None) -> str:
+    kind, context = error["type"], error.get("ctx", {})
+    given = _short(error["input"])
+    match kind:
+        case "missing":
+            return "This field is missing; the file cannot be used without it."
+        case "extra_forbidden":
+            name = str(error["loc"][-1])
+            near = get_close_matches(name, _known_names(model), 1) if model else []
+            return f"“{name}” is not a field here" + (f"; did you mean “{near[0]}”?" if near else ".")
+        case "finite_number":
+            return "This must be an ordinary number, not infinity and not NaN."
+        case "greater_than" | "greater_than_equal" | "less_than" | "less_than_equal":
+            words = {
+                "greater_than": "more than",
+                "greater_than_equal": "at least",
+                "less_than": "less than",
+                "less_than_equal": "at most",
+            }
+            bound = next(iter(context.values()))
+            return f"{given} is out of range: it must be {words[kind]} {bound:g}. Is the unit right?"
+        case "value_error":
+            text = str(context.get("error", error["msg"]))
+            return text[0].upper() + text[1:] + ("" if text.endswith((".", "?")) else ".")
+        case "float_parsing" | "float_type" | "int_parsing" | "int_type":
+            return f"{given} is not a number; give it as a bare number in the unit its name ends in."
+        case "union_tag_invalid" | "union_tag_not_found" | "literal_error":
+            expected = context.get("expected_tags") or context.get("expected") or "one of the known kinds"
+            return f"{given} is not known here; it must be {expected}."
+        case _:
+            return f"{error['msg'].rstrip('.')} (given: {given})."
+
+
+def _short(value: Any) -> str:
+    text = repr(value)
+    return text if len(text) <= 60 else text[:57] + "…"
+
+
+def _known_names(model: type) -> list[str]:
+    names: set[str] = set()
+    for definition in (schema := model.model_json_schema()).get("$defs", {}).values():  # type: ignore[attr-defined]
+        names |= set(definition.get("properties", {}))
+    return sorted(names | set(schema.get("properties", {})))

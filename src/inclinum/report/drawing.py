@@ -1,0 +1,48 @@
+"""The side elevation as SVG, to scale: before dashed, planned solid."""
+
+from xml.sax.saxutils import escape
+
+from inclinum.core.drawing import Drawing, Polyline, StanceDrawing
+
+# Looks stand on the shapes themselves: the page renderer does not carry the page's style into a drawing.
+BEFORE = 'fill="none" stroke="#7d8890" stroke-dasharray="5 3"'
+AFTER = 'fill="none" stroke="#1d4f8c" stroke-width="1.3"'
+WHEEL = 'fill="none" stroke="#14181c" stroke-width="1.6"'
+
+
+def side_elevation(drawing: Drawing, width_px: float = 640) -> str:
+    """An SVG element of the vehicle from its left side, front to the left.
+
+    Args:
+        drawing: positions in ground axes, mm.
+        width_px: width of the picture; height follows, since both axes have one scale.
+    """
+    margin = 120.0
+    long = drawing.high[0] - drawing.low[0] + 2 * margin
+    tall = drawing.high[1] + 2 * margin
+    scale = width_px / long
+
+    def at(x: float, z: float) -> str:
+        return f"{(drawing.high[0] + margin - x) * scale:.1f},{(tall - margin - z) * scale:.1f}"
+
+    def line(points: Polyline, look: str) -> str:
+        return f'<polygon {look} points="{" ".join(at(*p) for p in points)}"/>' if points else ""
+
+    def wheels(stance: StanceDrawing) -> str:
+        circles = []
+        for wheel in (stance.front, stance.rear):
+            x, y = at(wheel.centre[0], wheel.centre[2]).split(",")
+            circles.append(f'<circle {WHEEL} cx="{x}" cy="{y}" r="{wheel.radius * scale:.1f}"/>')
+        return "".join(circles)
+
+    x0, ground = at(drawing.high[0] + margin, 0).split(",")
+    return (
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width_px:.0f}" height="{tall * scale:.0f}" '
+        f'role="img" aria-label="{escape("Side elevation, before and planned")}">'
+        f'<line stroke="#14181c" x1="{x0}" x2="{width_px:.0f}" y1="{ground}" y2="{ground}"/>'
+        + line(drawing.before.body, BEFORE)
+        + line(drawing.after.body, AFTER)
+        + "".join(line(g, AFTER) for g in drawing.after.glass)
+        + wheels(drawing.after)
+        + "</svg>"
+    )
