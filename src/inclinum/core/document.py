@@ -1,8 +1,17 @@
 """The base of every document model: strict, immutable, free of NaN and of unknown fields."""
 
-from typing import TYPE_CHECKING
+from datetime import UTC, datetime
+from typing import TYPE_CHECKING, Annotated
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict
+
+
+def _in_utc(moment: datetime) -> datetime:
+    return moment.astimezone(UTC)
+
+
+Moment = Annotated[AwareDatetime, AfterValidator(_in_utc)]
+"""A point in time with its zone, kept in UTC so that it is written the same wherever it was read."""
 
 
 class Document(BaseModel):

@@ -1,12 +1,12 @@
 """A job from brief to proof: what the shop writes down, stage by stage."""
 
-from datetime import date, datetime
+from datetime import date
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
 from inclinum.core.changes import PlannedChange
-from inclinum.core.document import Document
+from inclinum.core.document import Document, Moment
 from inclinum.core.quantity import Angle, Length, Torque
 from inclinum.core.vehicle import SIDES, AngleName, AxleName, Name, Side, Text, Vehicle
 
@@ -131,7 +131,7 @@ class StepTick(Document):
     """A step of the card that was done."""
 
     step: Name
-    done_at: datetime
+    done_at: Moment
     by: Name
 
 
@@ -142,7 +142,7 @@ class TorqueRecord(Document):
     axle: AxleName
     side: Side
     torque: Torque
-    done_at: datetime
+    done_at: Moment
     by: Name
 
 
@@ -158,7 +158,7 @@ class SignOff(Document):
     """Who says the job is done."""
 
     by: Name
-    at: datetime
+    at: Moment
     note: Text = ""
 
 

@@ -1,12 +1,11 @@
 """Reading and writing ``*.inclinum.json``."""
 
 import json
-from datetime import datetime
 from typing import Any, Literal, NoReturn
 
 from pydantic import Field, ValidationError
 
-from inclinum.core.document import Document
+from inclinum.core.document import Document, Moment
 from inclinum.core.job import Job
 from inclinum.jobfile.sentences import Complaint, complaints
 
@@ -19,7 +18,7 @@ LARGEST_BYTES = 4_000_000
 class HistoryEntry(Document):
     """One saved change: who, when, what."""
 
-    at: datetime
+    at: Moment
     by: str = Field(max_length=120)
     what: str = Field(max_length=2000)
 
@@ -77,7 +76,7 @@ def read(data: bytes | str) -> JobFile:
     try:
         return JobFile.model_validate(parsed)
     except ValidationError as error:
-        raise JobFileError(complaints(error, JobFile)) from None
+        raise JobFileError(complaints(error.errors(), JobFile)) from None
 
 
 def write(file: JobFile) -> str:

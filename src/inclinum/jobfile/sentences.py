@@ -1,9 +1,9 @@
 """Validation errors as a path and a sentence."""
 
+from collections.abc import Sequence
 from difflib import get_close_matches
 from typing import Any
 
-from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
 from inclinum.core.changes import CHANGE_TYPES
@@ -19,14 +19,14 @@ class Complaint(Document):
     sentence: str
 
 
-def complaints(error: ValidationError, model: type | None = None) -> list[Complaint]:
+def complaints(errors: Sequence[ErrorDetails], model: type | None = None) -> list[Complaint]:
     """Every error of a failed validation, in document order.
 
     Args:
-        error: what Pydantic raised.
+        errors: what Pydantic found.
         model: the model that was validated, to suggest the field that was probably meant.
     """
-    return [Complaint(path=_path(e), sentence=_sentence(e, model)) for e in error.errors()]
+    return [Complaint(path=_path(e), sentence=_sentence(e, model)) for e in errors]
 
 
 def _path(error: ErrorDetails) -> str:

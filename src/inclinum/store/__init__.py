@@ -1,0 +1,1 @@
+"""The database: models, migrations, and jobs in and out of it."""

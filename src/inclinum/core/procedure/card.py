@@ -98,8 +98,9 @@ def card(job: Job) -> Card:
     )
 
 
-def _changes(job: Job, axle: AxleName) -> list[Change]:
-    return [p.change for p in job.plan.changes if p.on and p.change.axle == axle]
+def _changes(job: Job, axle: AxleName) -> dict[str, Change]:
+    """Changes of an axle that are on, by their id on the stack: a step keeps its id when others come and go."""
+    return {p.id: p.change for p in job.plan.changes if p.on and p.change.axle == axle}
 
 
 def _worked(job: Job) -> list[AxleName]:
@@ -108,7 +109,7 @@ def _worked(job: Job) -> list[AxleName]:
 
 
 def _preflight(job: Job) -> Preflight:
-    parts = [p for a in AXLES for c in _changes(job, a) for p in c.parts()]
+    parts = [p for a in AXLES for c in _changes(job, a).values() for p in c.parts()]
     hardware, tools, consumables = [], [], []
     for axle in _worked(job):
         data = job.vehicle.axle(axle)
@@ -186,9 +187,9 @@ def _axle_steps(job: Job, prediction: Prediction, axle: AxleName) -> Iterator[St
     for side in SIDES:
         for task in routine.before_swap:
             yield _task(job, axle, side, task)
-        for n, planned in enumerate(_changes(job, axle)):
-            for m, text in enumerate(planned.fitting()):
-                yield _task(job, axle, side, Task(f"swap{n}.{m}", "Swap", text, minutes=(2, 6)))
+        for key, change in _changes(job, axle).items():
+            for m, text in enumerate(change.fitting()):
+                yield _task(job, axle, side, Task(f"{key}.{m}", "Swap", text, minutes=(2, 6)))
         for n, text in enumerate(data.orientation):
             yield _task(job, axle, side, Task(f"way{n}", "Swap", f"Which way round: {text}", minutes=(0.5, 1)))
         for task in (*routine.after_swap, *routine.refit):

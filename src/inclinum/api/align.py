@@ -1,0 +1,27 @@
+"""Stage 4: the alignment specification."""
+
+from fastapi import APIRouter, Response
+
+from inclinum import report
+from inclinum.api.database import Database
+from inclinum.api.errors import Refusal
+from inclinum.api.saving import add_save_route
+from inclinum.core.alignment import Alignment, align
+from inclinum.core.job import Align, Job
+from inclinum.store import jobs
+
+router = APIRouter(tags=["align"])
+add_save_route(router, "align", Align)
+
+
+@router.post("/align", operation_id="align", responses={422: {"model": Refusal}})
+def align_job(job: Job) -> Alignment:
+    """Adjusters solved together at the planned height, and what is left over."""
+    return align(job)
+
+
+@router.get("/jobs/{job_id}/alignment.pdf", operation_id="alignment_pdf", response_class=Response)
+def alignment_pdf(job_id: str, session: Database) -> Response:
+    """The one-page sheet of the saved job."""
+    job = jobs.load(session, job_id).job
+    return Response(report.pdf(report.alignment_html(job)), media_type="application/pdf")

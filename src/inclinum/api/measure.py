@@ -1,0 +1,32 @@
+"""Stage 2: readings, and what a typed text means."""
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from inclinum.api.errors import Refusal
+from inclinum.api.saving import add_save_route
+from inclinum.core.job import Measurements
+from inclinum.core.measured import refusal
+from inclinum.core.quantity import Angle, Entry, EntryError, Kind, Length, Torque, parse
+
+router = APIRouter(tags=["measure"])
+add_save_route(router, "measure", Measurements)
+
+
+class Typed(BaseModel):
+    """What stands in a field."""
+
+    text: str = Field(max_length=200)
+    kind: Kind = Kind.LENGTH
+    default_unit: str | None = None
+    quantity: str | None = None
+    """Which reading it is, to refuse what cannot be."""
+
+
+@router.post("/entry", operation_id="read_entry", responses={422: {"model": Refusal}})
+def read_entry(typed: Typed) -> Length | Angle | Torque:
+    """The quantity of a typed text, or a sentence why it is none."""
+    entry: Entry = parse(typed.text, typed.kind, typed.default_unit)
+    if typed.quantity and (sentence := refusal(typed.quantity, entry.value)):
+        raise EntryError(sentence)
+    return entry  # type: ignore[return-value]

@@ -1,0 +1,62 @@
+"""Stage 3: the stack of changes, its prediction, and ways to a height."""
+
+from typing import Any
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from inclinum.api.errors import Refusal
+from inclinum.api.saving import add_save_route
+from inclinum.core.changes import CHANGE_TYPES
+from inclinum.core.job import Job, Plan
+from inclinum.core.limits import Case
+from inclinum.core.options import Way, ways
+from inclinum.core.prediction import Prediction, assess, predict
+from inclinum.core.vehicle import AxleName
+
+router = APIRouter(tags=["plan"])
+add_save_route(router, "plan", Plan)
+
+
+@router.post("/predict", operation_id="predict", responses={422: {"model": Refusal}})
+def predict_job(job: Job) -> Prediction:
+    """Everything that follows from a job as it stands on the screen."""
+    return predict(job)
+
+
+class Reach(BaseModel):
+    """An axle taken to a height."""
+
+    job: Job
+    axle: AxleName
+    rise: float
+
+
+@router.post("/ways", operation_id="ways", responses={422: {"model": Refusal}})
+def ways_to(reach: Reach) -> list[Way]:
+    """What reaches that height from the present plan, best first."""
+    assessed = assess(reach.job)
+    return ways(Case(reach.job, assessed.before, assessed.after), reach.axle, reach.rise)
+
+
+class ChangeKind(BaseModel):
+    """A kind of change, with the schema of its parameters for the form."""
+
+    type: str
+    title: str
+    reversible: bool
+    parameters: dict[str, Any]
+
+
+@router.get("/change-kinds", operation_id="change_kinds")
+def change_kinds() -> list[ChangeKind]:
+    """All kinds of change, in the order they are offered."""
+    return [
+        ChangeKind(
+            type=kind.model_fields["type"].default,
+            title=kind.title,
+            reversible=kind.reversible,
+            parameters=kind.model_json_schema(),
+        )
+        for kind in CHANGE_TYPES
+    ]

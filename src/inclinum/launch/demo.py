@@ -1,0 +1,19 @@
+"""Demo data into an empty database."""
+
+from sqlalchemy import Engine
+
+from inclinum.demo import PEOPLE, SHOP_NAME, demo_jobs
+from inclinum.jobfile import JobFile
+from inclinum.store import jobs
+from inclinum.store.database import session_maker
+
+
+def load_demo(engine: Engine) -> bool:
+    """Found the demo shop and put its jobs in, when nothing was ever put in; whether it did."""
+    with session_maker(engine).begin() as session:
+        if not jobs.is_empty(session):
+            return False
+        jobs.found_shop(session, SHOP_NAME, PEOPLE)
+        for job in demo_jobs():
+            jobs.create(session, JobFile(job=job), PEOPLE[2], note="loaded as demo data")
+    return True
