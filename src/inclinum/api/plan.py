@@ -7,7 +7,7 @@ from pydantic import BaseModel
 
 from inclinum.api.errors import Refusal
 from inclinum.api.saving import add_save_route
-from inclinum.core.changes import CHANGE_TYPES
+from inclinum.core.changes import CHANGE_TYPES, PlannedChange, begin
 from inclinum.core.job import Job, Plan
 from inclinum.core.limits import Case
 from inclinum.core.options import Way, ways
@@ -37,6 +37,20 @@ def ways_to(reach: Reach) -> list[Way]:
     """What reaches that height from the present plan, best first."""
     assessed = assess(reach.job)
     return ways(Case(reach.job, assessed.before, assessed.after), reach.axle, reach.rise)
+
+
+class Begin(BaseModel):
+    """A kind of change wanted on an axle."""
+
+    job: Job
+    type: str
+    axle: AxleName
+
+
+@router.post("/changes/begin", operation_id="begin_change", responses={422: {"model": Refusal}})
+def begin_change(wanted: Begin) -> PlannedChange:
+    """A change of that kind to put on the stack and set."""
+    return begin(wanted.type, wanted.axle, wanted.job.vehicle, wanted.job.plan.changes)
 
 
 class ChangeKind(BaseModel):

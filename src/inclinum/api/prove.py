@@ -10,7 +10,7 @@ from inclinum.api.database import Database
 from inclinum.api.errors import ConflictBody, Refusal
 from inclinum.api.saving import Saved, add_save_route
 from inclinum.core.job import Job, Prove, SignOff
-from inclinum.core.proof import Proof, prove
+from inclinum.core.proof import Outcome, Proof, outcome, prove
 from inclinum.store import jobs
 
 router = APIRouter(tags=["prove"])
@@ -21,6 +21,12 @@ add_save_route(router, "prove", Prove)
 def prove_job(job: Job) -> Proof:
     """Readings after against the prediction, and side against side."""
     return prove(job)
+
+
+@router.get("/jobs/{job_id}/outcomes", operation_id="outcomes", responses={404: {"model": Refusal}})
+def outcomes(job_id: str, session: Database) -> list[Outcome]:
+    """This job and the others of its vehicle: what was predicted and what came out."""
+    return [outcome(job) for job in jobs.of_same_vehicle(session, job_id)]
 
 
 class Sign(BaseModel):

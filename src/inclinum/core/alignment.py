@@ -40,6 +40,7 @@ class Setting(Document):
     instruction: str
     low_mm: float
     high_mm: float
+    step_mm: float
     at_stop: bool
     needed_mm: float | None
     """What would be needed without the stop, where the adjuster is at it."""
@@ -189,6 +190,7 @@ def _setting(
         instruction=_instruction(data, value),
         low_mm=data.min_mm,
         high_mm=data.max_mm,
+        step_mm=data.step_mm,
         at_stop=stuck,
         needed_mm=needed,
         extra_part=data.extra_part,

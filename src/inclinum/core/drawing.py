@@ -10,7 +10,7 @@ from inclinum.core.limits.case import Stood
 from inclinum.core.linkage import Poses
 from inclinum.core.linkage.rigid import rotation
 from inclinum.core.ride.stance import Stance
-from inclinum.core.vehicle import AXLES, AxleName
+from inclinum.core.vehicle import AxleName
 
 Polyline = list[tuple[float, float]]
 Place = tuple[float, float, float]
@@ -53,6 +53,8 @@ class WheelDrawing(Document):
 
     centre: Place
     contact: Place
+    arch_top: tuple[float, float]
+    """Top of the wheel arch above the hub, in the side elevation."""
     radius: float
     camber_deg: float
     members: list[Member]
@@ -63,11 +65,7 @@ class StanceDrawing(Document):
 
     body: Polyline
     glass: list[Polyline]
-    sill_z: dict[AxleName, float]
-    """Underside of the body at each axle, for the end elevation."""
     stations: dict[str, tuple[float, float]]
-    arch: dict[AxleName, tuple[float, float]]
-    """Top of the wheel arch above each hub."""
     front: WheelDrawing
     rear: WheelDrawing
 
@@ -123,14 +121,10 @@ class _Ground:
 def _stance(stood: Stood, poses: dict[AxleName, Poses], which: int) -> StanceDrawing:
     vehicle, ground = stood.vehicle, _Ground(stood)
     outline = vehicle.outline
-    hubs = {a: stood.axle(a).axle.linkage.points.wheel_centre[2] for a in AXLES}
-    arch_z = {a: hubs[a] + stood.axle(a).axle.hub_to_arch_mm for a in AXLES}
     return StanceDrawing(
         body=[ground.flat(x, z) for x, z in outline.body],
         glass=[[ground.flat(x, z) for x, z in pane] for pane in outline.glass],
-        sill_z={a: ground.flat(vehicle.axle_x(a), min((z for _, z in outline.body), default=200.0))[1] for a in AXLES},
         stations={s.name: ground.flat(s.x_mm, s.height_mm) for s in vehicle.stations},
-        arch={a: ground.flat(vehicle.axle_x(a), arch_z[a]) for a in AXLES},
         front=_wheel(stood.front, poses["front"][[which]], vehicle.axle_x("front"), ground),
         rear=_wheel(stood.rear, poses["rear"][[which]], vehicle.axle_x("rear"), ground),
     )
@@ -147,6 +141,7 @@ def _wheel(stance: Stance, poses: Poses, axle_x: float, ground: _Ground) -> Whee
     contact = np.array(centre) + (motion.contact[0] - motion.poses.centre[0])
     return WheelDrawing(
         centre=centre,
+        arch_top=ground.flat(axle_x, stance.axle.linkage.points.wheel_centre[2] + stance.axle.hub_to_arch_mm),
         contact=(round(contact[0], 2), round(contact[1], 2), round(contact[2], 2)),
         radius=stance.axle.tyre_radius_mm,
         camber_deg=float(np.degrees(motion.camber[0])),

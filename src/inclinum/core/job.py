@@ -123,7 +123,7 @@ class Plan(Document):
 class Align(Document):
     """The adjuster settings the shop decided to use, mm, per axle and side: solved ones when left out."""
 
-    chosen: dict[str, float] = Field(default_factory=dict)
+    chosen: dict[str, float] = Field(default={})
     note: Text = ""
 
 

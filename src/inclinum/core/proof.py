@@ -3,7 +3,7 @@
 import math
 from typing import Literal
 
-from inclinum.core.document import Document
+from inclinum.core.document import Document, Moment
 from inclinum.core.job import Job, Measurements
 from inclinum.core.learn import COVERAGE
 from inclinum.core.measured import Question, questions
@@ -145,3 +145,35 @@ def _angles(job: Job, after: Measurements) -> list[AngleProof]:
             )
         )
     return found
+
+
+class Outcome(Document):
+    """A job in one line, for comparing it with others: mean rise of both sides per axle, mm."""
+
+    id: str
+    title: str
+    signed_off: Moment | None
+    predicted: dict[AxleName, float]
+    plus_minus: dict[AxleName, float]
+    measured: dict[AxleName, float]
+    """Axles that were measured before and after."""
+    changes: list[str]
+
+
+def outcome(job: Job) -> Outcome:
+    """What a job predicted and what it gave. Raises as ``assess``."""
+    prediction = predict(job)
+    measured: dict[AxleName, float] = {}
+    for axle in AXLES:
+        before, after = (m.mean(axle, "hub_to_arch") for m in (job.measure, job.prove.after))
+        if before is not None and after is not None:
+            measured[axle] = after - before
+    return Outcome(
+        id=job.id,
+        title=job.title,
+        signed_off=job.prove.sign_off.at if job.prove.sign_off else None,
+        predicted={a: prediction.axle(a).rise for a in AXLES},
+        plus_minus={a: prediction.axle(a).plus_minus for a in AXLES},
+        measured=measured,
+        changes=[f"{p.change.title}, {p.change.axle}: {p.change.summary()}" for p in job.plan.changes if p.on],
+    )

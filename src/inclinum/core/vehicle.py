@@ -178,8 +178,8 @@ class Axle(Document):
     )
     strut_top: StrutTop | None = None
     adjusters: tuple[AdjusterData, ...] = ()
-    targets: dict[AngleName, AngleTarget] = Field(default_factory=dict)
-    fasteners: dict[str, Fastener] = Field(default_factory=dict)
+    targets: dict[AngleName, AngleTarget] = Field(default={})
+    fasteners: dict[str, Fastener] = Field(default={})
     ratio_tolerance_percent: float = Field(default=2, ge=0, le=50)
     orientation: tuple[Text, ...] = Field(default=(), description="which way round things go, as the shop found it")
 

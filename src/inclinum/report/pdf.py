@@ -4,7 +4,6 @@ from pathlib import Path
 
 from jinja2 import Environment, FileSystemLoader, StrictUndefined
 from markupsafe import Markup
-from weasyprint import HTML
 
 from inclinum.core.alignment import Alignment, align
 from inclinum.core.job import Job
@@ -47,6 +46,8 @@ def alignment_html(job: Job) -> str:
 
 def pdf(html: str) -> bytes:
     """A page as PDF; fonts come from the package, nothing from the network."""
+    from weasyprint import HTML  # a second of loading that only paper needs
+
     document = HTML(string=html, base_url=str(HERE)).write_pdf()
     assert document is not None
     return document

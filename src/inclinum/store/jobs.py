@@ -195,6 +195,15 @@ def export(session: Session, job_id: str) -> JobFile:
     return JobFile(job=stored.job, history=tuple(stored.history))
 
 
+def of_same_vehicle(session: Session, job_id: str) -> list[Job]:
+    """Every job of this job's vehicle, itself included, oldest first. Raises Missing."""
+    vehicle = _row(session, job_id).vehicle_id
+    rows = session.scalars(
+        select(JobRow).where(JobRow.vehicle_id == vehicle).options(*_WHOLE).order_by(JobRow.created_at, JobRow.id)
+    )
+    return [documents.assemble(row) for row in rows]
+
+
 def people(session: Session) -> list[str]:
     """Everybody in the shop, in the order they came."""
     return list(session.scalars(select(Person.name).order_by(Person.id)))

@@ -1,6 +1,6 @@
 """What every change is: parameters with titles, units and limits, and a pure function Vehicle → Vehicle."""
 
-from typing import ClassVar
+from typing import ClassVar, Self
 
 from pydantic import Field
 
@@ -18,6 +18,15 @@ class Change(Document):
     """Whether the spring comes out for it."""
 
     axle: AxleName = Field(title="Axle")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """A change of this kind to begin with on an axle: a neutral or small one, ready to be set.
+
+        Raises:
+            ValueError: the axle cannot take it.
+        """
+        raise ValueError(f"The change “{cls.title}” has no starting value for the {name} axle.")
 
     def apply(self, vehicle: Vehicle) -> Vehicle:
         """The vehicle with this change made. Never alters its argument."""

@@ -1,11 +1,11 @@
 """A bump stop of another height: it is touched earlier or later, and ends the travel there."""
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
 from inclinum.core.changes.base import Change, millimetres
-from inclinum.core.vehicle import Axle
+from inclinum.core.vehicle import Axle, AxleName
 
 
 class BumpStopSwap(Change):
@@ -18,6 +18,11 @@ class BumpStopSwap(Change):
         gt=5, le=300, title="Height", json_schema_extra={"unit": "mm", "step": 1, "slider": [20, 140]}
     )
     part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """The height it has."""
+        return cls(axle=name, height_mm=axle.bump_stop.height_mm)
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Contact moves by the difference in height; the same share of the stop can be squeezed.

@@ -1,11 +1,11 @@
 """Longer studs in the strut top mount: thread for the nut, nothing for the height."""
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
 from inclinum.core.changes.base import Change, millimetres
-from inclinum.core.vehicle import Axle
+from inclinum.core.vehicle import Axle, AxleName
 
 
 class LongerStuds(Change):
@@ -21,6 +21,13 @@ class LongerStuds(Change):
         json_schema_extra={"unit": "mm", "step": 1, "slider": [10, 70]},
     )
     part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """The studs it has."""
+        if axle.strut_top is None:
+            raise ValueError(f"The {name} axle has no strut top with studs.")
+        return cls(axle=name, stud_length_mm=axle.strut_top.stud_length_mm)
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Stud length; a thread measured with the old studs no longer counts."""

@@ -1,11 +1,11 @@
 """A spacer at the spring seat: the ride point moves, the window of travel stays."""
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
 from inclinum.core.changes.base import Change, millimetres
-from inclinum.core.vehicle import Axle
+from inclinum.core.vehicle import Axle, AxleName
 
 
 class SeatSpacer(Change):
@@ -19,6 +19,11 @@ class SeatSpacer(Change):
     )
     tolerance_mm: float = Field(default=0.5, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
     part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """A 10 mm ring."""
+        return cls(axle=name, thickness_mm=10)
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Less room for the spring."""

@@ -1,9 +1,9 @@
 """Another coil: rate and free length move the ride point, the window stays."""
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from inclinum.core.changes.base import Change, millimetres
-from inclinum.core.vehicle import Axle, Coil
+from inclinum.core.vehicle import Axle, AxleName, Coil
 
 
 class SpringSwap(Change):
@@ -13,6 +13,11 @@ class SpringSwap(Change):
 
     type: Literal["spring_swap"] = "spring_swap"
     coil: Coil
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """The fitted coil itself: nothing changes until its numbers do."""
+        return cls(axle=name, coil=axle.coil.model_copy(update={"part": ""}))
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """The fitted coil."""

@@ -1,11 +1,11 @@
 """A spacer on top of the strut mount: the window moves, and on a coil-over strut the ride point too."""
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
 from inclinum.core.changes.base import Change, millimetres
-from inclinum.core.vehicle import Axle
+from inclinum.core.vehicle import Axle, AxleName
 
 
 class StrutTopSpacer(Change):
@@ -27,6 +27,13 @@ class StrutTopSpacer(Change):
     )
     tolerance_mm: float = Field(default=0.5, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
     part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """A 10 mm plate."""
+        if axle.strut_top is None:
+            raise ValueError(f"The {name} axle has no strut top to put a spacer on; use a spring-seat spacer.")
+        return cls(axle=name, thickness_mm=10)
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Less room for strut and, where it is coaxial, spring; less thread above the tower."""

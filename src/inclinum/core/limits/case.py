@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from inclinum.core.angles.wheel import pitch_nose_down
-from inclinum.core.changes import Change, PlannedChange, SeatSpacer, StrutTopSpacer, apply_all
+from inclinum.core.changes import Change, PlannedChange, SeatSpacer, StrutTopSpacer, apply_all, unused_id
 from inclinum.core.changes.base import millimetres
 from inclinum.core.job import Job
 from inclinum.core.limits.finding import Cure
@@ -86,14 +86,9 @@ class Case:
         """Changes of one kind on one axle that are on."""
         return [p for p in self.changes if p.on and isinstance(p.change, kind) and p.change.axle == axle]
 
-    def unused_id(self) -> str:
-        """An id no change of the stack has."""
-        taken = {p.id for p in self.changes}
-        return next(f"c{n}" for n in range(1, 1000) if f"c{n}" not in taken)
-
     def adding(self, title: str, change: Change) -> Cure:
         """The plan with a change added at the end."""
-        new = PlannedChange.model_validate({"id": self.unused_id(), "change": change})
+        new = PlannedChange.model_validate({"id": unused_id(self.changes), "change": change})
         return Cure(title=title, changes=(*self.changes, new))
 
     def replacing(self, title: str, planned: PlannedChange, **fields: object) -> Cure:

@@ -1,0 +1,32 @@
+import createClient, { type Middleware } from 'openapi-fetch';
+import type { components, paths } from './schema';
+import { settings } from '../settings.svelte';
+
+export type Schemas = components['schemas'];
+export type Job = Schemas['Job'];
+export type Prediction = Schemas['Prediction'];
+export type AxleName = 'front' | 'rear';
+export type Side = 'left' | 'right';
+export type StageName = 'brief' | 'measure' | 'plan' | 'align' | 'build' | 'prove';
+
+const who: Middleware = {
+	onRequest({ request }) {
+		if (settings.person) request.headers.set('x-acting-person', encodeURIComponent(settings.person));
+		return request;
+	}
+};
+
+export const api = createClient<paths>({ baseUrl: '/' });
+api.use(who);
+
+/** What the server said was wrong, as a sentence for people. */
+export function sentence(error: unknown): string {
+	if (error && typeof error === 'object' && 'sentence' in error) {
+		const refusal = error as Schemas['Refusal'];
+		const where = refusal.complaints?.[0]?.path;
+		return where && where !== '(the file)' && !refusal.sentence.startsWith(where)
+			? `${where}: ${refusal.sentence}`
+			: refusal.sentence;
+	}
+	return 'The bench does not answer. What you typed is kept here and is saved when it does.';
+}

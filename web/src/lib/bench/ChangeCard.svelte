@@ -1,0 +1,132 @@
+<script lang="ts">
+	import { Slider } from 'bits-ui';
+	import ArrowDown from '@lucide/svelte/icons/arrow-down';
+	import ArrowUp from '@lucide/svelte/icons/arrow-up';
+	import X from '@lucide/svelte/icons/x';
+	import type { Schemas } from '../api/client';
+	import Length from '../ui/Length.svelte';
+	import NumberField from '../ui/NumberField.svelte';
+	import { parameters, type Parameter } from './parameters';
+
+	type Planned = Schemas['PlannedChange'];
+	let {
+		planned,
+		kind,
+		share,
+		first,
+		last,
+		onchange,
+		onremove,
+		onmove
+	}: {
+		planned: Planned;
+		kind: Schemas['ChangeKind'] | undefined;
+		share: Schemas['Share'] | undefined;
+		first: boolean;
+		last: boolean;
+		onchange: (planned: Planned) => void;
+		onremove: () => void;
+		onmove: (by: -1 | 1) => void;
+	} = $props();
+
+	const fields = $derived(kind ? parameters(kind.parameters) : []);
+	const values = $derived(planned.change as unknown as Record<string, unknown>);
+	const own = $derived(share ? share[planned.change.axle] : 0);
+
+	function value(p: Parameter): unknown {
+		return p.path.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], values);
+	}
+	function put(p: Parameter, to: unknown) {
+		const [head, ...rest] = p.path as [string, ...string[]];
+		const inner = rest[0] ? { ...(values[head] as object), [rest[0]]: to } : to;
+		onchange({ ...planned, change: { ...planned.change, [head]: inner } as Planned['change'] });
+	}
+</script>
+
+<li
+	class="bg-raised border-rule rounded-[3px] border {planned.on ? 'border-l-dye border-l-4' : 'opacity-70'}"
+	data-change={planned.id}
+>
+	<div class="flex items-center gap-2 px-2.5 pt-1.5">
+		<input
+			type="checkbox"
+			class="accent-dye h-5 w-5 shrink-0"
+			checked={planned.on}
+			aria-label="{kind?.title}, {planned.change.axle}: in the plan"
+			onchange={(e) => onchange({ ...planned, on: e.currentTarget.checked })}
+		/>
+		<span class="min-w-0 flex-1 truncate font-semibold">{kind?.title}, {planned.change.axle}</span>
+		<span class="text-lg font-bold" title="what this change brings at its own axle, given those above it">
+			{#if planned.on}<Length mm={own} signed />{:else}<span class="text-quiet text-sm">off</span>{/if}
+		</span>
+		<button
+			class="btn btn-plain min-h-7 px-1"
+			disabled={first}
+			aria-label="Move up"
+			onclick={() => onmove(-1)}><ArrowUp size={15} /></button
+		>
+		<button
+			class="btn btn-plain min-h-7 px-1"
+			disabled={last}
+			aria-label="Move down"
+			onclick={() => onmove(1)}><ArrowDown size={15} /></button
+		>
+		<button
+			class="btn btn-plain min-h-7 px-1"
+			aria-label="Take {kind?.title}, {planned.change.axle}, off the plan"
+			onclick={onremove}><X size={15} /></button
+		>
+	</div>
+	<div class="grid grid-cols-3 gap-x-3 gap-y-1.5 px-2.5 pt-1 pb-2">
+		{#each fields as p (p.path.join('.'))}
+			{@const v = value(p)}
+			<div class={p.slider ? 'col-span-3 grid grid-cols-[1fr_130px] items-center gap-3' : ''}>
+				{#if p.slider}
+					<div>
+						<span class="label">{p.title}</span>
+						<Slider.Root
+							type="single"
+							class="relative flex h-6 w-full touch-none items-center"
+							min={p.slider[0]}
+							max={p.slider[1]}
+							step={p.step}
+							value={typeof v === 'number' ? Math.min(p.slider[1], Math.max(p.slider[0], v)) : p.slider[0]}
+							onValueChange={(to) => to !== v && put(p, to)}
+						>
+							<span class="bg-rule relative h-1 w-full rounded">
+								<Slider.Range class="bg-dye absolute h-full rounded" />
+							</span>
+							<Slider.Thumb
+								index={0}
+								aria-label="{p.title}, {kind?.title}, {planned.change.axle}"
+								class="bg-dye border-chalk block h-5 w-3 cursor-ew-resize rounded-[2px] border-2"
+							/>
+						</Slider.Root>
+					</div>
+				{:else}
+					<span class="label">{p.title}</span>
+				{/if}
+				{#if p.kind === 'text'}
+					<input
+						class="field"
+						aria-label="{p.title}, {kind?.title}, {planned.change.axle}"
+						value={String(v ?? '')}
+						maxlength={p.max}
+						onchange={(e) => put(p, e.currentTarget.value)}
+					/>
+				{:else}
+					<NumberField
+						value={v as number | null}
+						label="{p.title}, {kind?.title}, {planned.change.axle}"
+						unit={p.unit}
+						min={p.min}
+						max={p.max}
+						exclusive={p.exclusive}
+						optional={p.optional}
+						onvalue={(to) => put(p, to)}
+					/>
+				{/if}
+			</div>
+		{/each}
+	</div>
+</li>

@@ -1,0 +1,67 @@
+<script lang="ts">
+	import type { Schemas } from '../api/client';
+	import { length, number } from '../format';
+	import { settings } from '../settings.svelte';
+	import Severity from '../ui/Severity.svelte';
+
+	let {
+		findings,
+		stopped,
+		overridden,
+		oncure
+	}: {
+		findings: Schemas['Finding'][];
+		stopped: boolean;
+		overridden: boolean;
+		oncure: (cure: Schemas['Cure']) => void;
+	} = $props();
+	const figure = (f: Schemas['Finding'], value: number) =>
+		f.unit === 'mm'
+			? `${length(value, settings.units, { digits: 1 })} ${settings.units}`
+			: `${number(value, 2)}°`;
+</script>
+
+<section class="panel flex h-full min-h-0 flex-col" aria-label="Findings">
+	<h2 class="border-rule flex items-center justify-between border-b px-3 py-1.5">
+		<span class="head">Findings</span>
+		{#if stopped}
+			<span class="text-stops font-bold">Stopped: not to be built like this</span>
+		{:else if overridden}
+			<span class="text-fix font-bold">Built on a written override</span>
+		{:else}
+			<span class="text-quiet">{findings.length === 0 ? 'nothing in the way' : 'worst first'}</span>
+		{/if}
+	</h2>
+	<ul class="min-h-0 flex-1 overflow-y-auto">
+		{#each findings as f (f.id)}
+			<li class="border-rule border-b px-3 py-1.5" data-finding={f.id}>
+				<div class="flex gap-2">
+					<Severity severity={f.severity} />
+					<div class="min-w-0 flex-1">
+						<div class="flex justify-between gap-3">
+							<span class="font-semibold">{f.what}</span>
+							{#if f.severity !== 'know'}
+								<span class="figure shrink-0 font-bold" title="limit: {f.source}"
+									>{figure(f, f.value)}
+									<span class="text-quiet font-normal">/ {figure(f, f.limit)}</span></span
+								>
+							{/if}
+						</div>
+						<p class="text-quiet text-[13px]">{f.why}</p>
+						{#if f.cures.length}
+							<div class="mt-1 flex flex-wrap gap-1.5">
+								{#each f.cures as cure (cure.title)}
+									<button class="btn min-h-7 px-2 text-[13px]" onclick={() => oncure(cure)}
+										>{cure.title}</button
+									>
+								{/each}
+							</div>
+						{/if}
+					</div>
+				</div>
+			</li>
+		{:else}
+			<li class="text-quiet p-3">The plan keeps every limit it was checked against.</li>
+		{/each}
+	</ul>
+</section>

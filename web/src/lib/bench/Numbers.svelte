@@ -1,0 +1,55 @@
+<script lang="ts">
+	import type { AxleName, Prediction } from '../api/client';
+	import { number } from '../format';
+	import Length from '../ui/Length.svelte';
+
+	let { prediction, computing, rakeMax }: { prediction: Prediction; computing: boolean; rakeMax: number } =
+		$props();
+	const AXLES: AxleName[] = ['front', 'rear'];
+</script>
+
+<div class="panel grid grid-cols-[1.25fr_1.25fr_1fr_1fr] divide-x divide-(--rule)" aria-busy={computing}>
+	{#each AXLES as name (name)}
+		{@const axle = prediction[name]}
+		<div class="px-3 py-1.5">
+			<div class="label flex justify-between">
+				<span class="capitalize">{name} rises</span>
+				<span class={axle.aim_met ? 'text-good' : 'text-fix'}>
+					aim <Length mm={axle.aim} signed unit={false} />
+					{axle.aim_met ? '✓ met' : '✗ missed'}
+				</span>
+			</div>
+			<div class="flex items-baseline gap-2">
+				<span class="text-[30px] leading-9 font-bold" data-testid="rise-{name}"
+					><Length mm={axle.rise} signed /></span
+				>
+				<span class="text-quiet text-base">± <Length mm={axle.plus_minus} unit={false} /></span>
+			</div>
+		</div>
+	{/each}
+	<div class="px-3 py-1.5">
+		<div class="label flex justify-between">
+			<span>Rake change</span><span class="figure">≤ {number(rakeMax, 1)}°</span>
+		</div>
+		<span class="figure text-[24px] leading-9 font-bold {prediction.rake_within ? '' : 'text-fix'}"
+			>{number(Math.abs(prediction.pitch_change_deg), 2)}°</span
+		>
+		<span class="text-quiet">nose {prediction.pitch_change_deg > 0 ? 'down' : 'up'}</span>
+	</div>
+	<div class="px-3 py-1.5">
+		<div class="label flex justify-between">
+			<span>Ride, front / rear</span>
+			{#if computing}<span class="text-dye" role="status">computing</span>{/if}
+		</div>
+		<span class="figure text-[18px] leading-9 font-bold"
+			>{number(prediction.front.frequency_after, 2)} / {number(prediction.rear.frequency_after, 2)}</span
+		>
+		<span
+			class="text-quiet"
+			title="before: {number(prediction.front.frequency_before, 2)} / {number(
+				prediction.rear.frequency_before,
+				2
+			)}">Hz</span
+		>
+	</div>
+</div>

@@ -1,0 +1,181 @@
+import { api, sentence, type Job, type Prediction, type Schemas, type StageName } from '../api/client';
+import { Latest } from './latest';
+
+export type Conflict = { stage: StageName; sentence: string; theirs: unknown; version: number; by: string };
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'unsaved';
+
+const SAVE_AFTER_MS = 700;
+const SAVES = {
+	brief: '/api/jobs/{job_id}/brief',
+	measure: '/api/jobs/{job_id}/measure',
+	plan: '/api/jobs/{job_id}/plan',
+	align: '/api/jobs/{job_id}/align',
+	prove: '/api/jobs/{job_id}/prove'
+} as const;
+type Saveable = keyof typeof SAVES;
+
+/**
+ * One job on the bench: its document as it stands on the screen, the prediction that follows from it,
+ * and its way to the database. Nothing typed is lost: unsaved stages are kept in this browser until saved.
+ */
+export class Bench {
+	job = $state.raw<Job>() as Job;
+	versions = $state.raw<Record<string, number>>({});
+	history = $state.raw<Schemas['HistoryEntry'][]>([]);
+	prediction = $state.raw<Prediction>();
+	alignment = $state.raw<Schemas['Alignment']>();
+	trouble = $state('');
+	computing = $state(false);
+	saving = $state<SaveState>('saved');
+	saveTrouble = $state('');
+	conflict = $state.raw<Conflict>();
+
+	// Nothing is drawn from it, so it need not be reactive.
+	// eslint-disable-next-line svelte/prefer-svelte-reactivity
+	#dirty = new Set<Saveable>();
+	#timer: ReturnType<typeof setTimeout> | undefined;
+	// The last good answer stays on the screen while the next is computed, and when it cannot be.
+	#predict = new Latest(
+		(job: Job) =>
+			api.POST('/api/predict', { body: job }).catch(() => ({ data: undefined, error: undefined })),
+		({ data, error }) => {
+			if (data) this.prediction = data as Prediction;
+			this.trouble = data ? '' : sentence(error);
+		},
+		(busy) => (this.computing = busy)
+	);
+	#align = new Latest(
+		(job: Job) => api.POST('/api/align', { body: job }).catch(() => ({ data: undefined })),
+		({ data }) => {
+			if (data) this.alignment = data as Schemas['Alignment'];
+		}
+	);
+
+	constructor(view: Schemas['JobView']) {
+		this.job = view.job;
+		this.versions = view.versions;
+		this.history = view.history;
+		for (const stage of Object.keys(SAVES) as Saveable[]) {
+			const kept = localStorage.getItem(this.#key(stage));
+			if (!kept) continue;
+			const { version, section } = JSON.parse(kept);
+			this.job = { ...this.job, [stage]: section };
+			this.versions = { ...this.versions, [stage]: version };
+			this.#dirty.add(stage);
+		}
+		if (this.#dirty.size) this.#saveSoon();
+		this.compute();
+	}
+
+	/** Put a stage's new content on the screen, recompute, and save it shortly. */
+	change<S extends Saveable>(stage: S, section: Job[S]) {
+		this.job = { ...this.job, [stage]: section };
+		localStorage.setItem(
+			this.#key(stage),
+			JSON.stringify({ version: this.versions[stage], section: this.job[stage] })
+		);
+		this.#dirty.add(stage);
+		this.compute();
+		this.#saveSoon();
+	}
+
+	compute() {
+		this.#predict.wish(this.job);
+	}
+
+	computeAlignment() {
+		this.#align.wish(this.job);
+	}
+
+	/** Save now what waits. True when everything is saved. */
+	async flush(): Promise<boolean> {
+		clearTimeout(this.#timer);
+		for (const stage of [...this.#dirty]) await this.#save(stage);
+		return this.#dirty.size === 0;
+	}
+
+	/** After a conflict: take what the other person saved. */
+	takeTheirs() {
+		if (!this.conflict) return;
+		const { stage, theirs, version } = this.conflict;
+		localStorage.removeItem(this.#key(stage));
+		this.#dirty.delete(stage as Saveable);
+		this.job = { ...this.job, [stage]: theirs };
+		this.versions = { ...this.versions, [stage]: version };
+		this.conflict = undefined;
+		this.saving = 'saved';
+		this.compute();
+	}
+
+	/** After a conflict: save mine on top of what the other person saved. */
+	async saveMine() {
+		if (!this.conflict) return;
+		const { stage, version } = this.conflict;
+		this.versions = { ...this.versions, [stage]: version };
+		this.conflict = undefined;
+		await this.#save(stage as Saveable);
+	}
+
+	/** Fetch what the server has, after an action the server stamps itself. */
+	async refresh() {
+		const { data } = await api.GET('/api/jobs/{job_id}', { params: { path: { job_id: this.job.id } } });
+		if (!data) return;
+		this.job = data.job as Job;
+		this.versions = data.versions;
+		this.history = data.history;
+		this.compute();
+	}
+
+	/** Take what came back from an action the server stamps: its version, or a conflict. */
+	async settle(stage: StageName, answer: { data?: unknown; error?: unknown; response: Response }) {
+		if (answer.data) {
+			await this.refresh();
+			return '';
+		}
+		if (answer.response.status === 409) this.#conflicted(stage, answer.error);
+		return sentence(answer.error);
+	}
+
+	#saveSoon() {
+		this.saving = 'waiting';
+		clearTimeout(this.#timer);
+		this.#timer = setTimeout(() => void this.flush(), SAVE_AFTER_MS);
+	}
+
+	async #save(stage: Saveable) {
+		const section = this.job[stage];
+		this.saving = 'saving';
+		try {
+			const { data, error, response } = await api.PUT(SAVES[stage], {
+				params: { path: { job_id: this.job.id } },
+				body: { version: this.versions[stage] ?? 1, section: section as never }
+			});
+			if (data) {
+				this.versions = { ...this.versions, [stage]: data.version };
+				if (this.job[stage] === section) {
+					this.#dirty.delete(stage);
+					localStorage.removeItem(this.#key(stage));
+				}
+				this.saving = this.#dirty.size ? 'waiting' : 'saved';
+				this.saveTrouble = '';
+				if (this.#dirty.size) this.#saveSoon();
+			} else {
+				this.saving = 'unsaved';
+				if (response.status === 409) this.#conflicted(stage, error);
+				else this.saveTrouble = sentence(error);
+			}
+		} catch {
+			this.saving = 'unsaved';
+			this.saveTrouble = sentence(undefined);
+			this.#timer = setTimeout(() => void this.flush(), 4000);
+		}
+	}
+
+	#conflicted(stage: StageName, error: unknown) {
+		this.conflict = { stage, ...(error as Omit<Conflict, 'stage'>) };
+	}
+
+	#key(stage: string) {
+		return `unsaved:${this.job.id}:${stage}`;
+	}
+}

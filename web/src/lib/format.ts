@@ -1,0 +1,50 @@
+import type { Units } from './settings.svelte';
+
+const MM_PER_INCH = 25.4;
+const MINUS = '−';
+
+function fixed(value: number, digits: number, signed: boolean): string {
+	const text = Math.abs(value).toFixed(digits);
+	const zero = Number(text) === 0;
+	const sign = value < 0 && !zero ? MINUS : signed && !zero ? '+' : '';
+	return sign + text;
+}
+
+/** A length in the chosen unit system, without the unit. */
+export function length(
+	mm: number,
+	units: Units,
+	options: { signed?: boolean; digits?: number } = {}
+): string {
+	const digits = options.digits ?? 0;
+	return units === 'mm'
+		? fixed(mm, digits, options.signed ?? false)
+		: fixed(mm / MM_PER_INCH, digits + 2, options.signed ?? false);
+}
+
+/** The same length in the other system, with its unit: for hover. */
+export function otherUnit(mm: number, units: Units, signed = false): string {
+	return units === 'mm'
+		? `${length(mm, 'in', { signed })} in`
+		: `${length(mm, 'mm', { signed, digits: 1 })} mm`;
+}
+
+/** A plain number with a true minus sign. */
+export function number(value: number, digits: number, signed = false): string {
+	return fixed(value, digits, signed);
+}
+
+/** A date as the shop writes it. */
+export function day(iso: string): string {
+	return new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+}
+
+/** A date with its time of day. */
+export function moment(iso: string): string {
+	return new Date(iso).toLocaleString('en-GB', {
+		day: 'numeric',
+		month: 'short',
+		hour: '2-digit',
+		minute: '2-digit'
+	});
+}

@@ -1,0 +1,153 @@
+<script lang="ts">
+	import { scaleLinear } from 'd3-scale';
+	import { line } from 'd3-shape';
+	import { number } from '../format';
+
+	export type Series = { label: string; x: number[]; y: number[]; look: 'chalk' | 'scribe' | 'second' };
+	export type Mark = { x: number; y?: number; label: string; look: 'chalk' | 'scribe' };
+	let {
+		series,
+		marks = [],
+		xLabel,
+		yLabel,
+		digits = 0,
+		label
+	}: {
+		series: Series[];
+		/** A vertical at x, with a dot where y is given. */
+		marks?: Mark[];
+		xLabel: string;
+		yLabel: string;
+		digits?: number;
+		label: string;
+	} = $props();
+
+	let width = $state(360);
+	let height = $state(200);
+	const pad = { left: 44, right: 10, top: 16, bottom: 32 };
+	const colour = { chalk: 'var(--quiet)', scribe: 'var(--dye)', second: 'var(--fix)' };
+	const dash = { chalk: '6 4', scribe: '', second: '2 3' };
+
+	const extent = (values: number[]): [number, number] => [Math.min(...values), Math.max(...values)];
+	const x = $derived(scaleLinear(extent(series.flatMap((s) => s.x)), [pad.left, width - pad.right]));
+	const y = $derived(scaleLinear(extent(series.flatMap((s) => s.y)), [height - pad.bottom, pad.top]).nice(4));
+	const draw = $derived((s: Series) =>
+		line<number>(
+			(_, i) => x(s.x[i] ?? 0),
+			(_, i) => y(s.y[i] ?? 0)
+		)(s.x)
+	);
+	let probe = $state<number>();
+	const probed = $derived.by(() => {
+		if (probe === undefined) return [];
+		const at = x.invert(probe);
+		return series.map((s) => {
+			const nearest = s.x.reduce(
+				(best, v, i) => (Math.abs(v - at) < Math.abs((s.x[best] ?? 0) - at) ? i : best),
+				0
+			);
+			return { s, x: s.x[nearest] ?? 0, y: s.y[nearest] ?? 0 };
+		});
+	});
+</script>
+
+<div class="h-full w-full" bind:clientWidth={width} bind:clientHeight={height}>
+	<svg
+		{width}
+		{height}
+		role="img"
+		aria-label={label}
+		onpointermove={(e) =>
+			(probe = e.offsetX > pad.left && e.offsetX < width - pad.right ? e.offsetX : undefined)}
+		onpointerleave={() => (probe = undefined)}
+	>
+		{#each y.ticks(4) as tick (tick)}
+			<line
+				x1={pad.left}
+				x2={width - pad.right}
+				y1={y(tick)}
+				y2={y(tick)}
+				stroke="var(--rule)"
+				stroke-width="0.7"
+			/>
+			<text x={pad.left - 5} y={y(tick) + 4} text-anchor="end" class="figure">{number(tick, digits)}</text>
+		{/each}
+		{#each x.ticks(Math.max(3, width / 80)) as tick (tick)}
+			<line
+				x1={x(tick)}
+				x2={x(tick)}
+				y1={height - pad.bottom}
+				y2={height - pad.bottom + 4}
+				stroke="var(--quiet)"
+			/>
+			<text x={x(tick)} y={height - pad.bottom + 15} text-anchor="middle" class="figure"
+				>{number(tick, 0)}</text
+			>
+		{/each}
+		<text x={width - pad.right} y={height - 3} text-anchor="end">{xLabel}</text>
+		<text x={pad.left} y="10">{yLabel}</text>
+		{#each marks as m, i (i)}
+			<line
+				x1={x(m.x)}
+				x2={x(m.x)}
+				y1={pad.top}
+				y2={height - pad.bottom}
+				stroke={colour[m.look]}
+				stroke-width="1.1"
+				stroke-dasharray={dash[m.look]}
+			/>
+		{/each}
+		{#each series as s (s.label)}
+			<path
+				d={draw(s)}
+				fill="none"
+				stroke={colour[s.look]}
+				stroke-width="2"
+				stroke-dasharray={dash[s.look]}
+			/>
+		{/each}
+		{#each marks as m, i (i)}
+			{#if m.y !== undefined}
+				<circle
+					cx={x(m.x)}
+					cy={y(m.y)}
+					r="4.5"
+					fill="var(--chalk)"
+					stroke={colour[m.look]}
+					stroke-width="2"
+				/>
+			{/if}
+			<text
+				x={x(m.x) + (x(m.x) > width - 90 ? -6 : 6)}
+				y={pad.top + 10 + i * 13}
+				text-anchor={x(m.x) > width - 90 ? 'end' : 'start'}
+				class="mark"
+				fill={colour[m.look]}>{m.label}</text
+			>
+		{/each}
+		{#each probed as p, i (i)}
+			<circle cx={x(p.x)} cy={y(p.y)} r="3" fill="var(--ink)" />
+			<text
+				x={width - pad.right}
+				y={pad.top + 12 + i * 13 + 26}
+				text-anchor="end"
+				class="figure mark"
+				fill="var(--ink)"
+			>
+				{p.s.label}: {number(p.y, Math.max(digits, 1))} at {number(p.x, 0)}
+			</text>
+		{/each}
+	</svg>
+</div>
+
+<style>
+	text {
+		fill: var(--quiet);
+		font-size: 11px;
+	}
+	.mark {
+		font-size: 11px;
+		font-weight: 600;
+		fill: var(--ink);
+	}
+</style>

@@ -1,0 +1,122 @@
+<script lang="ts">
+	import { onMount } from 'svelte';
+	import { api, sentence, type Schemas } from '../api/client';
+	import { settings } from '../settings.svelte';
+	import { length, number } from '../format';
+
+	type Entry = Schemas['Length'];
+	let {
+		entry,
+		label,
+		kind = 'length',
+		quantity,
+		keep,
+		question = '',
+		disabled = false,
+		placeholder = '',
+		onentry
+	}: {
+		entry: Entry | undefined;
+		label: string;
+		kind?: 'length' | 'angle' | 'torque';
+		quantity?: string;
+		/** Under this key a text that was refused is kept, so that it survives a reload. */
+		keep: string;
+		question?: string;
+		disabled?: boolean;
+		placeholder?: string;
+		/** The new quantity; undefined when the field was emptied. */
+		onentry: (entry: Entry | undefined) => void;
+	} = $props();
+
+	// svelte-ignore state_referenced_locally
+	const key = `typed:${keep}`;
+	let typing = $state<string | undefined>(localStorage.getItem(key) ?? undefined);
+	let trouble = $state('');
+	const shown = $derived(typing ?? entry?.text ?? '');
+	const unit = { length: 'mm', angle: '°', torque: 'N·m' };
+	const meaning = $derived.by(() => {
+		if (!entry || typing !== undefined) return '';
+		const value =
+			kind === 'length'
+				? `${length(entry.value, settings.units, { digits: settings.units === 'mm' && entry.value % 1 ? 1 : 0 })} ${settings.units}`
+				: `${number(entry.value, kind === 'angle' ? 2 : 0)} ${unit[kind]}`;
+		const plain = entry.text.replace(/\s/g, '') === value.split(' ')[0];
+		return plain ? '' : value;
+	});
+
+	onMount(() => {
+		if (typing !== undefined) void read(typing);
+	});
+
+	async function read(text: string) {
+		if (text.trim() === '') {
+			typing = undefined;
+			trouble = '';
+			localStorage.removeItem(key);
+			if (entry) onentry(undefined);
+			return;
+		}
+		if (text === entry?.text) {
+			typing = undefined;
+			return;
+		}
+		localStorage.setItem(key, text);
+		const { data, error } = await api
+			.POST('/api/entry', {
+				body: { text, kind, quantity, default_unit: kind === 'length' ? settings.units : undefined }
+			})
+			.catch(() => ({ data: undefined, error: undefined }));
+		if (typing !== undefined && typing !== text) return;
+		if (data) {
+			trouble = '';
+			typing = undefined;
+			localStorage.removeItem(key);
+			onentry(data);
+		} else {
+			typing = text;
+			trouble = sentence(error);
+		}
+	}
+
+	function onkeydown(event: KeyboardEvent) {
+		const field = event.currentTarget as HTMLInputElement;
+		if (event.key === 'Escape') {
+			typing = undefined;
+			trouble = '';
+			localStorage.removeItem(key);
+			return;
+		}
+		if (event.key !== 'Enter') return;
+		event.preventDefault();
+		const all = [...document.querySelectorAll<HTMLInputElement>('input[data-entry]:not(:disabled)')];
+		const next = all[all.indexOf(field) + (event.shiftKey ? -1 : 1)];
+		if (next) next.focus();
+		else field.blur();
+	}
+</script>
+
+<div class="min-w-0">
+	<input
+		data-entry
+		class="field figure {trouble ? 'border-stops' : question ? 'border-fix' : ''}"
+		aria-label={label}
+		aria-invalid={trouble ? 'true' : undefined}
+		value={shown}
+		{disabled}
+		{placeholder}
+		autocomplete="off"
+		inputmode="text"
+		oninput={(e) => (typing = e.currentTarget.value)}
+		onfocus={(e) => e.currentTarget.select()}
+		onblur={(e) => typing !== undefined && void read(e.currentTarget.value)}
+		{onkeydown}
+	/>
+	{#if trouble}
+		<p class="text-stops mt-0.5 text-xs font-semibold" role="alert">{trouble}</p>
+	{:else if question}
+		<p class="text-fix mt-0.5 text-xs font-semibold">{question}</p>
+	{:else if meaning}
+		<p class="text-quiet figure mt-0.5 text-[11px]">= {meaning}</p>
+	{/if}
+</div>

@@ -1,0 +1,90 @@
+<script lang="ts">
+	import { api, sentence } from '../api/client';
+	import { settings } from '../settings.svelte';
+	import { length } from '../format';
+
+	let {
+		value,
+		label,
+		unit = '',
+		prefix = '',
+		min,
+		max,
+		exclusive = false,
+		optional = false,
+		onvalue
+	}: {
+		value: number | null | undefined;
+		label: string;
+		unit?: string;
+		prefix?: string;
+		min?: number;
+		max?: number;
+		/** Whether min itself is out of range. */
+		exclusive?: boolean;
+		optional?: boolean;
+		onvalue: (value: number | null) => void;
+	} = $props();
+
+	let typing = $state<string>();
+	let trouble = $state('');
+	const isLength = $derived(unit === 'mm');
+	const shownUnit = $derived(isLength ? settings.units : unit);
+	const shown = $derived(
+		typing ??
+			(value === null || value === undefined
+				? ''
+				: isLength && settings.units === 'in'
+					? length(value, 'in').replace('−', '-')
+					: String(Math.round(value * 1000) / 1000))
+	);
+
+	async function read(text: string) {
+		if (text.trim() === '') {
+			typing = undefined;
+			if (optional) onvalue(null);
+			return;
+		}
+		let number = Number(text.replace(',', '.'));
+		if (isLength) {
+			const { data, error } = await api
+				.POST('/api/entry', { body: { text, kind: 'length', default_unit: settings.units } })
+				.catch(() => ({ data: undefined, error: undefined }));
+			if (!data) {
+				trouble = sentence(error);
+				return;
+			}
+			number = data.value;
+		}
+		if (!Number.isFinite(number)) trouble = `“${text}” is not a number.`;
+		else if (min !== undefined && (exclusive ? number <= min : number < min))
+			trouble = `It must be ${exclusive ? 'more than' : 'at least'} ${min} ${unit}.`;
+		else if (max !== undefined && number > max) trouble = `It must be at most ${max} ${unit}.`;
+		else {
+			trouble = '';
+			typing = undefined;
+			if (number !== value) onvalue(number);
+		}
+	}
+</script>
+
+<div class="min-w-0">
+	<div class="flex items-center gap-1.5">
+		{#if prefix}<span class="text-quiet shrink-0">{prefix}</span>{/if}
+		<input
+			class="field figure {trouble ? 'border-stops' : ''}"
+			aria-label={label}
+			aria-invalid={trouble ? 'true' : undefined}
+			value={shown}
+			autocomplete="off"
+			oninput={(e) => (typing = e.currentTarget.value)}
+			onblur={(e) => typing !== undefined && void read(e.currentTarget.value)}
+			onkeydown={(e) => {
+				if (e.key === 'Enter') e.currentTarget.blur();
+				if (e.key === 'Escape') [typing, trouble] = [undefined, ''];
+			}}
+		/>
+		{#if shownUnit}<span class="text-quiet shrink-0 text-xs">{shownUnit}</span>{/if}
+	</div>
+	{#if trouble}<p class="text-stops mt-0.5 text-xs font-semibold" role="alert">{trouble}</p>{/if}
+</div>

@@ -1,0 +1,202 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { useQueryClient } from '@tanstack/svelte-query';
+	import FileInput from '@lucide/svelte/icons/file-input';
+	import Plus from '@lucide/svelte/icons/plus';
+	import Trash from '@lucide/svelte/icons/trash-2';
+	import Download from '@lucide/svelte/icons/download';
+	import { api, sentence, type Schemas } from '$lib/api/client';
+	import { day } from '$lib/format';
+	import { jobsQuery, shopQuery } from '$lib/queries';
+	import Length from '$lib/ui/Length.svelte';
+	import Preferences from '$lib/ui/Preferences.svelte';
+	import Sheet from '$lib/ui/Sheet.svelte';
+
+	const shop = shopQuery();
+	const jobs = jobsQuery();
+	const queries = useQueryClient();
+	const names = {
+		brief: 'Brief',
+		measure: 'Measure',
+		plan: 'Plan',
+		align: 'Align',
+		build: 'Build',
+		prove: 'Prove'
+	};
+	let trouble = $state('');
+	let opening = $state(false);
+	let title = $state('');
+	let model = $state('');
+	let removing = $state.raw<Schemas['JobSummary']>();
+	let picker: HTMLInputElement;
+
+	const vehicles = $derived([
+		...new Map((jobs.data ?? []).map((j) => [`${j.vehicle} ${j.plate}`, j])).values()
+	]);
+
+	async function bringIn(file: File | undefined) {
+		if (!file) return;
+		const { data, error } = await api
+			.POST('/api/jobs/import', { body: await file.text(), bodySerializer: (text) => text })
+			.catch(() => ({ data: undefined, error: undefined }));
+		picker.value = '';
+		if (!data) {
+			trouble = `${file.name}: ${sentence(error)}`;
+			return;
+		}
+		trouble = '';
+		await queries.invalidateQueries({ queryKey: ['jobs'] });
+		await goto(`/jobs/${data.id}/plan`);
+	}
+
+	async function open() {
+		const { data, error } = await api.POST('/api/jobs', {
+			body: { title, same_vehicle_as: model || vehicles[0]?.id || '' }
+		});
+		if (data) await goto(`/jobs/${data.id}/brief`);
+		else trouble = sentence(error);
+		opening = false;
+	}
+
+	async function remove() {
+		if (!removing) return;
+		const { error } = await api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: removing.id } } });
+		trouble = error ? sentence(error) : '';
+		removing = undefined;
+		await queries.invalidateQueries({ queryKey: ['jobs'] });
+	}
+</script>
+
+<svelte:head><title>Jobs · Inclinum</title></svelte:head>
+
+<main class="mx-auto flex h-screen max-w-[1180px] flex-col px-6 py-5">
+	<header class="mb-5 flex items-end justify-between gap-4">
+		<div class="flex items-center gap-3">
+			<img src="/mark.svg" alt="" class="h-9 w-9" />
+			<div>
+				<h1 class="text-2xl leading-tight font-bold">Inclinum</h1>
+				<p class="text-quiet">{shop.data?.name ?? ' '}</p>
+			</div>
+		</div>
+		<div class="flex items-center gap-2">
+			<Preferences />
+			<input
+				bind:this={picker}
+				type="file"
+				accept=".json,application/json"
+				class="hidden"
+				aria-label="Job file"
+				onchange={(e) => bringIn(e.currentTarget.files?.[0])}
+			/>
+			<button class="btn" onclick={() => picker.click()}><FileInput size={16} /> Bring in a file</button>
+			<button class="btn btn-dye" onclick={() => (opening = true)} disabled={!vehicles.length}>
+				<Plus size={16} /> New job
+			</button>
+		</div>
+	</header>
+
+	{#if trouble}<p class="panel text-stops mb-3 p-3 font-semibold" role="alert">{trouble}</p>{/if}
+
+	{#if jobs.isPending}
+		<p class="text-quiet p-4">Fetching the jobs…</p>
+	{:else if jobs.isError}
+		<div class="panel p-5">
+			<p class="mb-3 font-semibold">{jobs.error.message}</p>
+			<button class="btn" onclick={() => jobs.refetch()}>Try again</button>
+		</div>
+	{:else if jobs.data.length === 0}
+		<div class="panel p-8 text-center">
+			<p class="head mb-1">No jobs yet</p>
+			<p class="text-quiet">Bring in a job file; its vehicle is then known for the next job.</p>
+		</div>
+	{:else}
+		<ul class="grid gap-2 overflow-y-auto" aria-label="Jobs">
+			{#each jobs.data as job (job.id)}
+				<li class="panel flex items-stretch {job.signed_off ? '' : 'border-l-dye border-l-4'}">
+					<a
+						class="grid flex-1 grid-cols-[1fr_190px_150px] items-center gap-4 px-4 py-3 hover:underline"
+						href="/jobs/{job.id}/{job.signed_off ? 'prove' : job.stage}"
+					>
+						<span>
+							<span class="block text-lg leading-snug font-semibold">{job.title}</span>
+							<span class="text-quiet">{job.vehicle}{job.plate ? ` · ${job.plate}` : ''} · {job.owner}</span>
+						</span>
+						<span class="text-base">
+							<span class="label block">Aim, front / rear</span>
+							<Length mm={job.front_rise} signed unit={false} /> / <Length mm={job.rear_rise} signed />
+						</span>
+						<span>
+							{#if job.signed_off}
+								<span class="text-good block font-semibold">Signed off</span>
+								<span class="text-quiet">{day(job.signed_off)}</span>
+							{:else}
+								<span class="block font-semibold">Now: {names[job.stage]}</span>
+								<span class="text-quiet">{job.due ? `due ${day(job.due)}` : 'no date set'}</span>
+							{/if}
+						</span>
+					</a>
+					<span class="border-rule flex items-center gap-1 border-l px-2">
+						<a
+							class="btn btn-plain px-2"
+							href="/api/jobs/{job.id}/file"
+							download
+							aria-label="Copy out {job.title}"
+							title="Copy out as a file"><Download size={17} /></a
+						>
+						<button
+							class="btn btn-plain px-2"
+							aria-label="Delete {job.title}"
+							title="Delete"
+							onclick={() => (removing = job)}><Trash size={17} /></button
+						>
+					</span>
+				</li>
+			{/each}
+		</ul>
+	{/if}
+</main>
+
+<Sheet
+	bind:open={opening}
+	title="New job"
+	note="The vehicle and the shop's local limits come along from an earlier job."
+>
+	<form
+		class="grid gap-3"
+		onsubmit={(e) => {
+			e.preventDefault();
+			void open();
+		}}
+	>
+		<label class="grid gap-1">
+			<span class="label">What is it about?</span>
+			<input
+				class="field"
+				bind:value={title}
+				required
+				maxlength="120"
+				placeholder="Taller for the quarry road"
+			/>
+		</label>
+		<label class="grid gap-1">
+			<span class="label">Vehicle</span>
+			<select class="field" bind:value={model}>
+				{#each vehicles as job (job.id)}<option value={job.id}>{job.vehicle} {job.plate}</option>{/each}
+			</select>
+		</label>
+		<button class="btn btn-dye justify-center" disabled={!title.trim()}>Open it</button>
+	</form>
+</Sheet>
+
+<Sheet
+	open={!!removing}
+	title="Delete this job?"
+	note="Copy it out first if it may be wanted again: a file brings it back exactly as it was."
+>
+	<p class="mb-4 font-semibold">{removing?.title}</p>
+	<div class="flex gap-2">
+		<button class="btn btn-dye" onclick={remove}>Delete</button>
+		<a class="btn" href="/api/jobs/{removing?.id}/file" download>Copy out as a file</a>
+		<button class="btn" onclick={() => (removing = undefined)}>Keep it</button>
+	</div>
+</Sheet>

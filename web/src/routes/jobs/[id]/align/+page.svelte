@@ -1,0 +1,136 @@
+<script lang="ts">
+	import Printer from '@lucide/svelte/icons/printer';
+	import Minus from '@lucide/svelte/icons/minus';
+	import Plus from '@lucide/svelte/icons/plus';
+	import type { Schemas } from '$lib/api/client';
+	import { theBench, view } from '$lib/bench/context.svelte';
+	import { number } from '$lib/format';
+
+	const bench = theBench();
+	const alignment = $derived(bench.alignment);
+	$effect(() => {
+		void bench.job;
+		bench.computeAlignment();
+	});
+	$effect(() => {
+		view.instrument = 'angles';
+	});
+
+	function choose(setting: Schemas['Setting'], mm: number | undefined) {
+		const chosen = { ...bench.job.align.chosen };
+		if (mm === undefined) delete chosen[setting.key];
+		else
+			chosen[setting.key] = Math.round(Math.min(setting.high_mm, Math.max(setting.low_mm, mm)) * 1e6) / 1e6;
+		bench.change('align', { ...bench.job.align, chosen });
+	}
+	async function print() {
+		if (await bench.flush()) window.open(`/api/jobs/${bench.job.id}/alignment.pdf`);
+	}
+</script>
+
+<div class="mb-2 flex items-center justify-between">
+	<h2 class="head">Settings at the planned height</h2>
+	<button class="btn" onclick={print}><Printer size={16} /> Alignment sheet</button>
+</div>
+
+{#if !alignment}
+	<p class="text-quiet">Solving the adjusters together…</p>
+{:else}
+	{#if alignment.left_over.length}
+		<div class="border-fix mb-3 border-l-4 pl-2.5" data-testid="left-over">
+			<h3 class="text-fix font-bold">Left over</h3>
+			<ul class="list-inside list-disc">
+				{#each alignment.left_over as line (line)}<li>{line}</li>{/each}
+			</ul>
+		</div>
+	{:else}
+		<p class="text-good mb-3 font-semibold">Every angle ends within its window.</p>
+	{/if}
+
+	<div class="grid gap-2">
+		{#each alignment.wheels as wheel (wheel.axle + wheel.side)}
+			<section
+				class="bg-raised border-rule rounded-[3px] border p-2.5"
+				aria-label="{wheel.axle} {wheel.side}"
+			>
+				<h3 class="mb-1 flex justify-between font-semibold">
+					<span class="capitalize">{wheel.axle} {wheel.side}</span>
+					<span class="text-quiet font-normal" title="toe of this wheel across the tyre"
+						>toe across the tyre <span class="figure">{number(wheel.toe_length_mm, 1, true)} mm</span></span
+					>
+				</h3>
+				<table class="w-full">
+					<thead>
+						<tr class="label text-right">
+							<th class="text-left"></th><th>before</th><th>if left alone</th><th>target</th><th
+								>with settings</th
+							><th></th>
+						</tr>
+					</thead>
+					<tbody class="figure text-right">
+						{#each wheel.angles as a (a.angle)}
+							<tr>
+								<td class="text-left font-sans capitalize">{a.angle}</td>
+								<td class="text-quiet">{number(a.before, 2, true)}</td>
+								<td class="text-quiet">{number(a.planned, 2, true)}</td>
+								<td>{number(a.target, 2, true)} <span class="text-quiet">±{number(a.window, 2)}</span></td>
+								<td class="text-base font-bold">{number(a.achieved, 2, true)}°</td>
+								<td class="w-[74px] font-sans font-semibold {a.within ? 'text-good' : 'text-fix'}">
+									{a.within ? '✓ within' : `✗ ${number(a.remaining, 2, true)}`}
+								</td>
+							</tr>
+						{/each}
+					</tbody>
+				</table>
+				{#each wheel.settings as s (s.key)}
+					<div class="border-rule mt-1.5 flex items-center gap-2 border-t pt-1.5">
+						<span class="flex-1">
+							<span class="font-semibold">{s.name}</span>{#if s.at_stop}<span class="text-fix font-bold">
+									· at its stop</span
+								>{/if}
+						</span>
+						<span class="figure text-base font-bold">{s.instruction}</span>
+						<span class="flex">
+							<button
+								class="btn min-h-7 px-1.5"
+								aria-label="Less, {s.name} {wheel.axle} {wheel.side}"
+								onclick={() => choose(s, s.set_mm - s.step_mm)}><Minus size={14} /></button
+							>
+							<button
+								class="btn min-h-7 px-1.5"
+								aria-label="More, {s.name} {wheel.axle} {wheel.side}"
+								onclick={() => choose(s, s.set_mm + s.step_mm)}><Plus size={14} /></button
+							>
+							{#if bench.job.align.chosen[s.key] !== undefined}
+								<button class="btn min-h-7 px-2" onclick={() => choose(s, undefined)}>solved</button>
+							{/if}
+						</span>
+					</div>
+				{:else}
+					<p class="text-quiet mt-1">No adjuster on this wheel.</p>
+				{/each}
+			</section>
+		{/each}
+	</div>
+	<h3 class="head mt-4 mb-1">Both wheels together</h3>
+	<table class="w-full">
+		<thead>
+			<tr class="label text-right"
+				><th class="text-left"></th><th>total toe</th><th>cross camber</th><th>cross caster</th><th
+					>thrust angle</th
+				></tr
+			>
+		</thead>
+		<tbody class="figure text-right">
+			{#each alignment.axles as a (a.axle)}
+				<tr class="border-rule border-t">
+					<td class="text-left font-sans capitalize">{a.axle}</td>
+					{#each [a.total_toe, a.cross_camber, a.cross_caster, a.thrust_angle] as v, i (i)}
+						<td class="py-0.5">{v === null ? '–' : `${number(v, 2, true)}°`}</td>
+					{/each}
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+	<p class="text-quiet mt-1">Cross: left less right. Thrust angle: positive points to the right.</p>
+{/if}

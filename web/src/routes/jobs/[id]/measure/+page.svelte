@@ -1,0 +1,77 @@
+<script lang="ts">
+	import type { AxleName, Schemas } from '$lib/api/client';
+	import { theBench } from '$lib/bench/context.svelte';
+	import Readings from '$lib/bench/Readings.svelte';
+	import { number } from '$lib/format';
+	import NumberField from '$lib/ui/NumberField.svelte';
+
+	const bench = theBench();
+	const measure = $derived(bench.job.measure);
+	const vehicle = $derived(bench.job.vehicle);
+	const asked = $derived({
+		front: Object.keys(vehicle.front.targets),
+		rear: Object.keys(vehicle.rear.targets)
+	}) as Record<AxleName, Schemas['AngleReading']['angle'][]>;
+	const first = $derived(
+		(['front', 'rear'] as const).map((a) => ({
+			axle: a,
+			input: bench.prediction?.[a].inputs[0],
+			pm: bench.prediction?.[a].plus_minus
+		}))
+	);
+</script>
+
+<p class="text-quiet mb-2">
+	Level ground, tyres to pressure, {bench.job.brief.load || 'usual load on board'}. Type as the tape reads:
+	<span class="figure">146</span>, <span class="figure">5 3/4</span>, <span class="figure">14.6 cm</span>,
+	<span class="figure">397 ± 1</span>. Enter goes to the next.
+</p>
+<Readings
+	readings={measure}
+	quantities={[
+		{ id: 'hub_to_arch', name: 'Hub to arch', hint: 'Hub centre straight up to the edge of the arch' },
+		{ id: 'tyre_radius', name: 'Tyre radius', hint: 'Hub centre to the ground, loaded' },
+		{ id: 'bump_stop_gap', name: 'Stop gap', hint: 'From the stop to what it lands on' },
+		{ id: 'exposed_rod', name: 'Rod showing', hint: 'Bare damper rod at this height' }
+	]}
+	stations={vehicle.stations.map((s) => s.name)}
+	angleSides={asked}
+	keep="{bench.job.id}.measure"
+	questions={bench.prediction?.questions}
+	onreadings={(readings) => bench.change('measure', readings)}
+/>
+
+<div class="mt-4 grid grid-cols-[1fr_150px] items-start gap-3">
+	<label class="grid gap-1">
+		<span class="label">Note</span>
+		<textarea
+			class="field h-14"
+			value={measure.note}
+			maxlength="4000"
+			onchange={(e) => bench.change('measure', { ...measure, note: e.currentTarget.value })}></textarea>
+	</label>
+	<div class="grid gap-1">
+		<span class="label">A tape reading is good to ±</span>
+		<NumberField
+			value={measure.default_tolerance_mm}
+			label="Tolerance of a tape reading"
+			unit="mm"
+			min={0}
+			max={50}
+			onvalue={(v) => v !== null && bench.change('measure', { ...measure, default_tolerance_mm: v })}
+		/>
+	</div>
+</div>
+
+<h3 class="head mt-4 mb-1">What would narrow the prediction most</h3>
+<ul>
+	{#each first as f (f.axle)}
+		{#if f.input}
+			<li>
+				<span class="font-semibold capitalize">{f.axle}:</span>
+				{f.input.label}, <span class="figure">{number(f.input.share * 100, 0)} %</span> of the spread (alone
+				<span class="figure">± {number(f.input.plus_minus, 1)} mm</span>)
+			</li>
+		{/if}
+	{/each}
+</ul>
