@@ -6,12 +6,22 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.correct import Adjuster, AlignmentProblem, LinkLength, Slot, Solution
+from inclinum.core.correct import Adjuster, AlignmentProblem, Clamp, LinkLength, Slot, Solution
 from inclinum.core.document import Document
 from inclinum.core.job import Job, Measurements
 from inclinum.core.limits.case import Stood
 from inclinum.core.prediction import Assessed, assess
-from inclinum.core.vehicle import AXLES, SIDES, AdjusterData, AngleName, Axle, AxleName, LinkAdjuster, Side
+from inclinum.core.vehicle import (
+    AXLES,
+    SIDES,
+    AdjusterData,
+    AngleName,
+    Axle,
+    AxleName,
+    ClampAdjuster,
+    LinkAdjuster,
+    Side,
+)
 
 
 class AngleResult(Document):
@@ -120,13 +130,15 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         pitch=assessed.after.pitch,
         offsets=offsets,
     )
-    solved = problem.solve() if data.adjusters else problem.evaluate(np.zeros(0))
+    solved = problem.solve()
     keys = [f"{axle}.{side}.{a.name}" for a in data.adjusters]
-    chosen = [
-        job.align.chosen.get(key, round(solved.values[a.name] / a.step_mm) * a.step_mm)
-        for key, a in zip(keys, data.adjusters, strict=True)
-    ]
-    chosen = [min(a.max_mm, max(a.min_mm, v)) for a, v in zip(data.adjusters, chosen, strict=True)]
+    # Set the coarsest first: each finer adjuster then takes up what rounding the coarser ones left.
+    held: dict[str, float] = {}
+    for key, adjuster in sorted(zip(keys, data.adjusters, strict=True), key=lambda pair: -pair[1].step_mm):
+        best = replace(problem, held=held).solve().values[adjuster.name]
+        value = job.align.chosen.get(key, round(best / adjuster.step_mm) * adjuster.step_mm)
+        held[adjuster.name] = min(adjuster.max_mm, max(adjuster.min_mm, value))
+    chosen = [held[a.name] for a in data.adjusters]
     final = problem.evaluate(np.array(chosen))
     angles = [_angle(assessed, axle, q, offsets, final, data) for q in data.targets]
     toe = final.achieved.get("toe", 0.0)
@@ -165,11 +177,13 @@ def _angle(
 def _adjuster(data: AdjusterData) -> Adjuster:
     if isinstance(data, LinkAdjuster):
         return LinkLength(data.name, data.outer, data.min_mm, data.max_mm)
+    if isinstance(data, ClampAdjuster):
+        return Clamp(data.name, data.point, data.bolt_distance_mm, data.min_mm, data.max_mm)
     return Slot(data.name, data.point, data.direction, data.min_mm, data.max_mm)
 
 
-WIDE_MM = 60.0
-"""How far an adjuster at its stop is let go, to tell what would be needed."""
+WIDE = 5.0
+"""How many times its range an adjuster at its stop is let go, to tell what would be needed."""
 
 
 def _setting(
@@ -180,7 +194,7 @@ def _setting(
     if stuck:
         wide = list(problem.adjusters)
         free = wide[index]
-        wide[index] = replace(free, low=-WIDE_MM, high=WIDE_MM)
+        wide[index] = replace(free, low=WIDE * free.low, high=WIDE * free.high)
         needed = replace(problem, adjusters=wide).solve().values[data.name]
     return Setting(
         key=key,
@@ -204,6 +218,8 @@ def _instruction(data: AdjusterData, value: float) -> str:
     if isinstance(data, LinkAdjuster):
         turns = abs(value) / data.thread_pitch_mm
         return f"{_turns(turns, data.turn_step)} {'longer' if value > 0 else 'shorter'}"
+    if isinstance(data, ClampAdjuster):
+        return f"top of the wheel {abs(value):.2g} mm {'out' if value > 0 else 'in'}"
     x, y, z = (math.copysign(1.0, value) * c for c in data.direction)
     words = [
         ("out" if y > 0 else "in", abs(y)),

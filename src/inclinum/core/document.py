@@ -14,6 +14,14 @@ Moment = Annotated[AwareDatetime, AfterValidator(_in_utc)]
 """A point in time with its zone, kept in UTC so that it is written the same wherever it was read."""
 
 
+def _in_order(items: dict) -> dict:
+    return dict(sorted(items.items()))
+
+
+InOrder = AfterValidator(_in_order)
+"""Annotation of a mapping kept in the order of its keys, so that the same document is always written the same."""
+
+
 class Document(BaseModel):
     """A validated, immutable piece of a job. Unknown fields and non-finite numbers are refused."""
 

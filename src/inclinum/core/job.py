@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from inclinum.core.changes import PlannedChange
-from inclinum.core.document import Document, Moment
+from inclinum.core.document import Document, InOrder, Moment
 from inclinum.core.quantity import Angle, Length, Torque
 from inclinum.core.vehicle import SIDES, AngleName, AxleName, Name, Side, Text, Vehicle
 
@@ -123,7 +123,7 @@ class Plan(Document):
 class Align(Document):
     """The adjuster settings the shop decided to use, mm, per axle and side: solved ones when left out."""
 
-    chosen: dict[str, float] = Field(default={})
+    chosen: Annotated[dict[str, float], InOrder] = Field(default={})
     note: Text = ""
 
 

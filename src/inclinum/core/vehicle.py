@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from inclinum.core.document import Document
+from inclinum.core.document import Document, InOrder
 from inclinum.core.linkage.kinds import Linkage
 from inclinum.core.springs import CoilSpring, wire_rate, wire_solid_length
 
@@ -128,7 +128,20 @@ class LinkAdjuster(Document):
         return self.thread_pitch_mm * self.turn_step
 
 
-AdjusterData = Annotated[SlotAdjuster | LinkAdjuster, Field(discriminator="type")]
+class ClampAdjuster(Document):
+    """A strut clamp with a slot at its upper bolt: the upright leans about the lower one."""
+
+    type: Literal["clamp"] = "clamp"
+    name: Name
+    point: Name = Field(description="foot of the strut")
+    bolt_distance_mm: float = Field(gt=15, le=300, description="between the two clamp bolts")
+    min_mm: float = Field(ge=-20, le=0, description="top of the wheel in, at the upper bolt")
+    max_mm: float = Field(ge=0, le=20, description="top of the wheel out")
+    step_mm: float = Field(gt=0, le=5, description="the finest setting a hand can make")
+    extra_part: Text = ""
+
+
+AdjusterData = Annotated[SlotAdjuster | LinkAdjuster | ClampAdjuster, Field(discriminator="type")]
 
 
 class AngleTarget(Document):
@@ -178,8 +191,8 @@ class Axle(Document):
     )
     strut_top: StrutTop | None = None
     adjusters: tuple[AdjusterData, ...] = ()
-    targets: dict[AngleName, AngleTarget] = Field(default={})
-    fasteners: dict[str, Fastener] = Field(default={})
+    targets: Annotated[dict[AngleName, AngleTarget], InOrder] = Field(default={})
+    fasteners: Annotated[dict[str, Fastener], InOrder] = Field(default={})
     ratio_tolerance_percent: float = Field(default=2, ge=0, le=50)
     orientation: tuple[Text, ...] = Field(default=(), description="which way round things go, as the shop found it")
 
@@ -192,7 +205,7 @@ class Axle(Document):
     def _parts_belong(self) -> "Axle":
         names = type(self.linkage.points).model_fields
         for adjuster in self.adjusters:
-            point = adjuster.point if isinstance(adjuster, SlotAdjuster) else adjuster.outer
+            point = adjuster.outer if isinstance(adjuster, LinkAdjuster) else adjuster.point
             if point not in names:
                 raise ValueError(f"the adjuster “{adjuster.name}” moves {point}, which this suspension does not have")
         if "caster" in self.targets and self.linkage.kind != "macpherson":

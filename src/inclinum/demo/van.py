@@ -77,8 +77,8 @@ def van() -> Vehicle:
                 },
                 "adjusters": [
                     {
-                        "type": "slot", "name": "slotted strut clamp", "point": "strut_lower", "direction": (0, 1, 0),
-                        "min_mm": -4, "max_mm": 4, "step_mm": 0.5,
+                        "type": "clamp", "name": "slotted strut clamp", "point": "strut_lower", "bolt_distance_mm": 64,
+                        "min_mm": -0.6, "max_mm": 0.6, "step_mm": 0.1,
                         "extra_part": "A camber bolt of smaller shank in the clamp would widen the range.",
                     },
                     {

@@ -9,7 +9,7 @@ from pydantic_core import ErrorDetails
 from inclinum.core.changes import CHANGE_TYPES
 from inclinum.core.document import Document
 from inclinum.core.linkage import SemiTrailingLinkage, StrutLinkage
-from inclinum.core.vehicle import LinkAdjuster, SlotAdjuster
+from inclinum.core.vehicle import ClampAdjuster, LinkAdjuster, SlotAdjuster
 
 
 class Complaint(Document):
@@ -40,7 +40,7 @@ def _path(error: ErrorDetails) -> str:
     return path or "(the file)"
 
 
-TAGS = {t.model_fields["type"].default for t in (*CHANGE_TYPES, SlotAdjuster, LinkAdjuster)} | {
+TAGS = {t.model_fields["type"].default for t in (*CHANGE_TYPES, SlotAdjuster, LinkAdjuster, ClampAdjuster)} | {
     k.model_fields["kind"].default for k in (StrutLinkage, SemiTrailingLinkage)
 }
 """Names Pydantic puts into a path for the branch of a union; they are no keys of the file."""

@@ -1,5 +1,6 @@
 """What changed between two versions of a stage, in words for the job's history."""
 
+from collections.abc import Iterator
 from typing import Any
 
 from inclinum.core.document import Document
@@ -13,40 +14,57 @@ MOST = 8
 
 
 def describe(stage: str, before: Document, after: Document) -> str:
-    """One line: the stage, and each field that changed with its old and new value."""
-    old, new = _flat(before.model_dump(mode="json")), _flat(after.model_dump(mode="json"))
-    changes = []
-    for path in sorted(old.keys() | new.keys()):
-        if old.get(path) == new.get(path) or path.endswith((".value", ".unit", ".tolerance", ".done_at", ".by")):
-            continue
-        name = path.removesuffix(".text").replace("_", " ")
-        if path not in old:
-            changes.append(f"{name}: {new[path]}")
-        elif path not in new:
-            changes.append(f"{name}: {old[path]} removed")
-        else:
-            changes.append(f"{name}: {old[path]} → {new[path]}")
+    """One line: the stage, and each field or item that changed, with its old and new value."""
+    changes = list(_compare(before.model_dump(mode="json"), after.model_dump(mode="json"), ""))
     if not changes:
-        return f"{stage}: saved without a change"
+        return f"{stage}: saved in another order"
     more = f" and {len(changes) - MOST} more" if len(changes) > MOST else ""
     return f"{stage}: " + "; ".join(changes[:MOST]) + more
 
 
-def _flat(value: Any, path: str = "") -> dict[str, Any]:
-    """Path → leaf; items of lists go by what tells them apart, not by their place."""
+def _compare(old: Any, new: Any, path: str) -> Iterator[str]:
+    if old == new:
+        return
+    if _is_entry(old) or _is_entry(new):
+        yield f"{path}: {_short(old)} → {_short(new)}"
+    elif isinstance(old, dict) and isinstance(new, dict):
+        for key in dict.fromkeys([*old, *new]):
+            yield from _compare(old.get(key), new.get(key), f"{path} {key.replace('_', ' ')}".strip())
+    elif isinstance(old, list) and isinstance(new, list):
+        were, are = _by_identity(old), _by_identity(new)
+        for label in dict.fromkeys([*were, *are]):
+            if label not in were:
+                yield f"{path} added: {_short(are[label])}"
+            elif label not in are:
+                yield f"{path} removed: {_short(were[label])}"
+            else:
+                yield from _compare(were[label], are[label], f"{path} {label}".strip())
+    else:
+        yield f"{path}: {_short(old)} → {_short(new)}"
+
+
+def _is_entry(value: Any) -> bool:
+    return isinstance(value, dict) and value.keys() >= {"text", "value", "unit"}
+
+
+def _by_identity(items: list[Any]) -> dict[str, Any]:
+    """Items by what tells them apart; by their place where nothing does."""
+    found = {}
+    for n, item in enumerate(items):
+        keys = next((k for k in IDENTITY if isinstance(item, dict) and all(name in item for name in k)), ())
+        found[" ".join(str(item[k]) for k in keys) or str(n + 1)] = item
+    return found
+
+
+def _short(value: Any) -> str:
+    """A value in a few words."""
+    if value is None or value == "":
+        return "nothing"
+    if _is_entry(value):
+        return str(value["text"])
     if isinstance(value, dict):
-        found: dict[str, Any] = {}
-        for key, part in value.items():
-            found |= _flat(part, f"{path}.{key}" if path else key)
-        return found
-    if isinstance(value, list) and value and isinstance(value[0], dict):
-        found = {}
-        for n, item in enumerate(value):
-            keys = next((k for k in IDENTITY if all(name in item for name in k)), ())
-            label = " ".join(str(item[k]) for k in keys) or str(n)
-            rest = {k: v for k, v in item.items() if k not in keys} or item
-            found |= _flat(rest, f"{path}.{label}" if path else label)
-        return found
-    if value in (None, [], {}, ""):
-        return {}
-    return {path: value}
+        parts = [f"{k.replace('_', ' ')} {_short(v)}" for k, v in value.items() if v not in (None, "", [], {})]
+        return ", ".join(parts)
+    if isinstance(value, list):
+        return ", ".join(map(_short, value)) or "nothing"
+    return str(value)

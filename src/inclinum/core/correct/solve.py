@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 from scipy.optimize import least_squares
 
-from inclinum.core.linkage.body import Poses
+from inclinum.core.linkage.body import Adjustment, Poses
 from inclinum.core.linkage.corner import Corner, Motion
 from inclinum.core.linkage.rigid import Array, unit
 
@@ -28,10 +28,9 @@ class Slot:
     low: float
     high: float
 
-    def apply(self, value: Array, moved: dict[str, Array], lengthened: dict[str, Array]) -> None:
-        """Add this adjuster's move for every sample of ``value`` (S,), mm."""
-        shift = value[:, None] * unit(np.array(self.direction))
-        moved[self.point] = moved.get(self.point, 0.0) + shift
+    def effect(self, value: Array) -> Adjustment:
+        """What it does for every sample of ``value`` (S,), mm."""
+        return Adjustment(moved={self.point: value[:, None] * unit(np.array(self.direction))})
 
 
 @dataclass(frozen=True)
@@ -43,12 +42,45 @@ class LinkLength:
     low: float
     high: float
 
-    def apply(self, value: Array, moved: dict[str, Array], lengthened: dict[str, Array]) -> None:
-        """Add this adjuster's change of length for every sample of ``value`` (S,), mm."""
-        lengthened[self.outer] = lengthened.get(self.outer, 0.0) + value
+    def effect(self, value: Array) -> Adjustment:
+        """What it does for every sample of ``value`` (S,), mm."""
+        return Adjustment(lengthened={self.outer: value})
 
 
-Adjuster = Slot | LinkLength
+@dataclass(frozen=True)
+class Clamp:
+    """A strut clamp whose upper bolt slides in a slot: the upright leans about the lower bolt.
+
+    Positive values move the upright outward at the upper bolt, so that the top of the wheel leans out.
+    """
+
+    name: str
+    point: str
+    bolt_distance: float
+    low: float
+    high: float
+
+    def effect(self, value: Array) -> Adjustment:
+        """What it does for every sample of ``value`` (S,), mm at the upper bolt."""
+        lean = value / self.bolt_distance
+        # Seen from the upright the strut leans the other way: its top turns inward, about x.
+        return Adjustment(tilted={self.point: np.stack([lean, 0 * lean, 0 * lean], axis=-1)})
+
+
+Adjuster = Slot | LinkLength | Clamp
+
+
+def together(effects: Sequence[Adjustment]) -> Adjustment:
+    """Several adjustments at once; those of the same part add up."""
+
+    def merged(pick: str) -> dict[str, Array]:
+        total: dict[str, Array] = {}
+        for effect in effects:
+            for name, value in getattr(effect, pick).items():
+                total[name] = total.get(name, 0.0) + value
+        return total
+
+    return Adjustment(merged("moved"), merged("lengthened"), merged("tilted"))
 
 
 @dataclass(frozen=True)
@@ -77,6 +109,7 @@ class AlignmentProblem:
         weights: per quantity, 1 when left out.
         pitch: body attitude, nose-down positive, rad.
         offsets: what the rack read at baseline less what the model has, rad.
+        held: adjusters that are set already, by name, mm: the others are solved around them.
     """
 
     corner: Corner
@@ -86,15 +119,13 @@ class AlignmentProblem:
     weights: Mapping[Quantity, float] = field(default_factory=dict)
     pitch: float = 0.0
     offsets: Mapping[Quantity, float] = field(default_factory=dict)
+    held: Mapping[str, float] = field(default_factory=dict)
 
     def motion(self, values: Array) -> Motion:
         """Motion for rows of adjuster values (S, n); result shape (S, 1)."""
-        moved: dict[str, Array] = {}
-        lengthened: dict[str, Array] = {}
-        for i, adjuster in enumerate(self.adjusters):
-            adjuster.apply(values[:, i], moved, lengthened)
-        poses = self.corner.body.poses(np.array([self.travel]), moved, lengthened, near=self._neutral)
-        return self.corner.motion(poses, self.pitch, moved)
+        adjusted = together([a.effect(values[:, i]) for i, a in enumerate(self.adjusters)])
+        poses = self.corner.body.poses(np.array([self.travel]), adjusted, near=self._neutral)
+        return self.corner.motion(poses, self.pitch, adjusted)
 
     @cached_property
     def _neutral(self) -> Poses:
@@ -119,21 +150,30 @@ class AlignmentProblem:
         return np.stack([np.degrees(angles[q] - t) * self.weights.get(q, 1.0) for q, t in self.targets.items()], axis=1)
 
     def solve(self) -> Solution:
-        """Best setting of all adjusters together, starting from neutral."""
-        low = np.array([a.low for a in self.adjusters])
-        high = np.array([a.high for a in self.adjusters])
+        """Best setting of all adjusters that are not held, together, starting from neutral."""
+        free = [i for i, a in enumerate(self.adjusters) if a.name not in self.held]
+        start = np.array([self.held.get(a.name, np.clip(0.0, a.low, a.high)) for a in self.adjusters])
+        if not free:
+            return self.evaluate(start)
+        low = np.array([self.adjusters[i].low for i in free])
+        high = np.array([self.adjusters[i].high for i in free])
         step = 1e-3
+
+        def filled(x: Array) -> Array:
+            rows = np.tile(start, (len(x), 1))
+            rows[:, free] = x
+            return rows
 
         @lru_cache(maxsize=2)
         def misses_and_slopes(key: bytes) -> tuple[Array, Array]:
             x = np.frombuffer(key)
             inward = np.where(x + step > high, -step, step)
-            y = self.misses(np.concatenate([x[None], x + np.diag(inward)]))
+            y = self.misses(filled(np.concatenate([x[None], x + np.diag(inward)])))
             return y[0], ((y[1:] - y[0]) / inward[:, None]).T
 
         best = least_squares(
             lambda x: misses_and_slopes(x.tobytes())[0],
-            np.clip(np.zeros(low.size), low, high),
+            start[free],
             lambda x: misses_and_slopes(x.tobytes())[1],  # pyright: ignore[reportArgumentType] (stubs know only names)
             bounds=(low, high),
             method="dogbox",
@@ -141,7 +181,7 @@ class AlignmentProblem:
             ftol=1e-14,
             gtol=1e-12,
         )
-        return self.evaluate(best.x)
+        return self.evaluate(filled(best.x[None])[0])
 
     def evaluate(self, values: Array) -> Solution:
         """What given adjuster values achieve, (n,)."""

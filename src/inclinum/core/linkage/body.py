@@ -72,6 +72,40 @@ def revolute_joint(first: str, second: str, axis: Array) -> list[Constraint]:
 
 
 @dataclass(frozen=True)
+class Adjustment:
+    """What alignment adjusters do to a corner; every value once, or one per sample along a leading axis.
+
+    Link lengths are those of the neutral points, plus ``lengthened``, wherever the points are moved to.
+    """
+
+    moved: Mapping[str, Array] = field(default_factory=dict)
+    """Point → displacement, (3,) or (S, 3), mm: of a chassis point, or of a point along the body that carries it."""
+    lengthened: Mapping[str, Array] = field(default_factory=dict)
+    """Body-side point of a link → change of its length, scalar or (S,), mm."""
+    tilted: Mapping[str, Array] = field(default_factory=dict)
+    """Body-side point of a strut → rotation vector of its axis in the body, (3,) or (S, 3), rad."""
+
+    @property
+    def samples(self) -> int:
+        """Length of the sample axis, 0 without one."""
+        vectors = [np.asarray(v) for v in (*self.moved.values(), *self.tilted.values())]
+        scalars = [np.asarray(v) for v in self.lengthened.values()]
+        return max(
+            [v.shape[0] for v in vectors if v.ndim == 2] + [v.shape[0] for v in scalars if v.ndim == 1], default=0
+        )
+
+    def place(self, name: str, at_baseline: Array) -> Array:
+        """A point with its displacement, (3,) or (S, 1, 3) so that it broadcasts over travel."""
+        shift = self.moved.get(name)
+        if shift is None:
+            return at_baseline
+        return at_baseline + (shift[:, None, :] if np.ndim(shift) == 2 else shift)
+
+
+NEUTRAL = Adjustment()
+
+
+@dataclass(frozen=True)
 class Poses:
     """Where the body is, and how it moves per millimetre of travel.
 
@@ -142,34 +176,21 @@ class Body:
                     raise ValueError(f"The link {c.on_chassis} to {c.on_body} has no length: its ends coincide.")
         object.__setattr__(self, "lengths", lengths)
 
-    def poses(
-        self,
-        travel: Array,
-        moved: Mapping[str, Array] | None = None,
-        lengthened: Mapping[str, Array] | None = None,
-        near: Poses | None = None,
-    ) -> Poses:
-        """Solve every travel position, for every sample of moved chassis points and link lengths.
+    def poses(self, travel: Array, adjusted: Adjustment = NEUTRAL, near: Poses | None = None) -> Poses:
+        """Solve every travel position, for every sample of an adjustment.
 
         Args:
             travel: wheel-centre travel, (T,), mm, bump positive.
-            moved: point name → displacement, (3,) or (S, 3), mm: of a chassis point, or of a point along the
-                body that carries it (a strut foot in its clamp), as seen at baseline. Link lengths stay.
-            lengthened: body-side point name of a link → change of its length, scalar or (S,), mm.
-            near: one pose at the same single travel to start from, when the changes are small adjustments.
+            adjusted: what the alignment adjusters do.
+            near: one pose at the same single travel to start from, when the adjustment is small.
 
         Returns:
-            Poses of shape (T,), or (S, T) when any of the changes has a sample axis.
+            Poses of shape (T,), or (S, T) when the adjustment has a sample axis.
         """
-        moved, lengthened = dict(moved or {}), dict(lengthened or {})
-        samples = max(
-            [np.asarray(v).shape[0] for v in moved.values() if np.ndim(v) == 2]
-            + [np.asarray(v).shape[0] for v in lengthened.values() if np.ndim(v) == 1],
-            default=0,
-        )
+        samples = adjusted.samples
         travel = np.atleast_1d(np.asarray(travel, dtype=float))
         rows = max(samples, 1)
-        system = _System(self, rows, moved, lengthened)
+        system = _System(self, rows, adjusted)
         goal = np.broadcast_to(travel, (rows, travel.size)).reshape(-1)
         row = np.repeat(np.arange(rows), travel.size)
         state = system.follow(goal, row) if near is None else system.adjust(goal, row, near)
@@ -197,29 +218,31 @@ class Body:
 class _System:
     """Constraint arrays of one body for a number of samples, and the Newton iteration on them."""
 
-    def __init__(self, body: Body, rows: int, moved: Mapping[str, Array], lengthened: Mapping[str, Array]):
+    def __init__(self, body: Body, rows: int, adjusted: Adjustment):
         self.centre0 = np.asarray(body.points[body.centre], dtype=float)
-        self.neutral = not moved and not lengthened
-        order = sorted(body.constraints, key=lambda c: [Link, PlaneOnChassis, PlaneOnBody].index(type(c)))
-        self.links = [c for c in order if isinstance(c, Link)]
-        self.fixed = [c for c in order if isinstance(c, PlaneOnChassis)]
-        self.carried = [c for c in order if isinstance(c, PlaneOnBody)]
+        self.neutral = adjusted is NEUTRAL
+        self.links = [c for c in body.constraints if isinstance(c, Link)]
+        self.fixed = [c for c in body.constraints if isinstance(c, PlaneOnChassis)]
+        self.carried = [c for c in body.constraints if isinstance(c, PlaneOnBody)]
 
         def places(names: list[str]) -> Array:
             at = np.zeros((rows, len(names), 3))
             for i, name in enumerate(names):
-                at[:, i] = body.points[name] + moved.get(name, np.zeros(3))
+                at[:, i] = body.points[name] + adjusted.moved.get(name, np.zeros(3))
             return at
 
         groups = (self.links, self.fixed, self.carried)
         self.arm = [places([c.on_body for c in group]) - self.centre0 for group in groups]
         self.anchor = [places([c.on_chassis for c in group]) for group in groups]
         self.fixed_normal = np.array([c.normal for c in self.fixed]).reshape(-1, 3)
-        self.carried_normal = np.array([c.normal for c in self.carried]).reshape(-1, 3)
+        self.carried_normal = np.zeros((rows, len(self.carried), 3))
+        for i, c in enumerate(self.carried):
+            turn = rotation(np.asarray(adjusted.tilted.get(c.on_body, np.zeros(3)), dtype=float))
+            self.carried_normal[:, i] = turn @ np.array(c.normal)
         self.length = np.zeros((rows, len(self.links)))
         for i, c in enumerate(self.links):
             neutral = body.lengths[body.constraints.index(c)]
-            self.length[:, i] = neutral + lengthened.get(c.on_body, np.zeros(1))
+            self.length[:, i] = neutral + adjusted.lengthened.get(c.on_body, np.zeros(1))
 
     def residual_and_jacobian(self, travel: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
         """Constraint residuals (N, 6) in mm and their Jacobian (N, 6, 6) in (mm, rad·lever)."""
@@ -238,7 +261,7 @@ class _System:
 
         if self.carried:
             r = np.einsum("nij,nkj->nki", turn, self.arm[2][row])
-            n = np.einsum("nij,kj->nki", turn, self.carried_normal)
+            n = np.einsum("nij,nkj->nki", turn, self.carried_normal[row])
             gap = self.anchor[2][row] - centre[:, None] - r
             values.append(dot(gap, n))
             rows.append(np.concatenate([-n, cross(n, gap) - cross(r, n)], axis=-1))

@@ -1,12 +1,11 @@
 """A wheel corner in motion: everything asked of a linkage at any travel, with body attitude included."""
 
-from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 
 from inclinum.core.angles import wheel
-from inclinum.core.linkage.body import Body, Poses
+from inclinum.core.linkage.body import NEUTRAL, Adjustment, Body, Poses
 from inclinum.core.linkage.rigid import Array, dot, rotation, turn_about, unit
 
 
@@ -55,23 +54,17 @@ class Corner:
     upper_on_chassis: bool = False
     arms: tuple[Arm, ...] = ()
 
-    def sweep(
-        self,
-        travel: Array,
-        pitch: float = 0.0,
-        moved: Mapping[str, Array] | None = None,
-        lengthened: Mapping[str, Array] | None = None,
-    ) -> "Motion":
+    def sweep(self, travel: Array, pitch: float = 0.0, adjusted: Adjustment = NEUTRAL) -> "Motion":
         """Pose and angles at every travel.
 
         Args:
             travel: (T,) mm, bump positive, or a scalar.
             pitch: body pitch against the ground, nose-down positive, rad.
-            moved, lengthened: alignment adjustments, see :meth:`Body.poses`.
+            adjusted: what the alignment adjusters do.
         """
-        return self.motion(self.body.poses(np.atleast_1d(travel), moved, lengthened), pitch, moved)
+        return self.motion(self.body.poses(np.atleast_1d(travel), adjusted), pitch, adjusted)
 
-    def motion(self, poses: Poses, pitch: float = 0.0, moved: Mapping[str, Array] | None = None) -> "Motion":
+    def motion(self, poses: Poses, pitch: float = 0.0, adjusted: Adjustment = NEUTRAL) -> "Motion":
         """Angles of poses already solved, under a body pitch; arguments as for :meth:`sweep`."""
         # Ground axes: nose-down pitch p turns body vectors by +p about y (left) when seen from the ground.
         ground = rotation(np.array([0.0, pitch, 0.0]))
@@ -86,11 +79,11 @@ class Corner:
         down, down_rate = wheel.down_in_wheel_plane(axis, axis_rate)
         contact = seen(poses.centre) + self.tyre_radius * down
         contact_rate = seen(poses.velocity) + self.tyre_radius * down_rate
-        spring, spring_ratio = self._span(self.spring, poses, moved)
-        damper, damper_ratio = self._span(self.damper, poses, moved)
+        spring, spring_ratio = self._span(self.spring, poses, adjusted)
+        damper, damper_ratio = self._span(self.damper, poses, adjusted)
         caster = kingpin = scrub = trail = None
         if self.steering_axis:
-            lower, upper = (seen(p) for p in self._axis_points(poses, moved))
+            lower, upper = (seen(p) for p in self._axis_points(poses, adjusted))
             caster, kingpin = wheel.caster(lower, upper), wheel.kingpin_inclination(lower, upper)
             at_ground = wheel.axis_at_ground(lower, upper, contact[..., 2])
             scrub = np.abs(contact[..., 1]) - np.abs(at_ground[..., 1])
@@ -123,28 +116,24 @@ class Corner:
             turns[arm.name] = float(abs(turn_about(unit(second - first), outer[0], outer[-1])))
         return turns
 
-    def _span(self, part: Spanned, poses: Poses, moved: Mapping[str, Array] | None) -> tuple[Array, Array]:
+    def _span(self, part: Spanned, poses: Poses, adjusted: Adjustment) -> tuple[Array, Array]:
         """Length between the ends and −d(length)/d(travel)."""
-        end = poses.point(self._place(part.on_body, moved))
-        reach = end - self._place(part.on_chassis, moved)
+        end = poses.point(self._place(part.on_body, adjusted))
+        reach = end - self._place(part.on_chassis, adjusted)
         length = np.linalg.norm(reach, axis=-1)
         return length, -dot(reach, poses.point_rate(end)) / length
 
-    def _axis_points(self, poses: Poses, moved: Mapping[str, Array] | None) -> tuple[Array, Array]:
+    def _axis_points(self, poses: Poses, adjusted: Adjustment) -> tuple[Array, Array]:
         assert self.steering_axis
         lower_name, upper_name = self.steering_axis
-        lower = poses.point(self._place(lower_name, moved))
+        lower = poses.point(self._place(lower_name, adjusted))
         if self.upper_on_chassis:
-            return lower, np.broadcast_to(self._place(upper_name, moved), lower.shape)
-        return lower, poses.point(self._place(upper_name, moved))
+            return lower, np.broadcast_to(self._place(upper_name, adjusted), lower.shape)
+        return lower, poses.point(self._place(upper_name, adjusted))
 
-    def _place(self, name: str, moved: Mapping[str, Array] | None) -> Array:
-        """A point at baseline with its adjustment, (3,) or (S, 1, 3)."""
-        point = np.asarray(self.body.points[name], dtype=float)
-        shift = (moved or {}).get(name)
-        if shift is None:
-            return point
-        return point + (shift[:, None, :] if np.ndim(shift) == 2 else shift)
+    def _place(self, name: str, adjusted: Adjustment) -> Array:
+        """A point at baseline with its adjustment."""
+        return adjusted.place(name, np.asarray(self.body.points[name], dtype=float))
 
 
 @dataclass(frozen=True)

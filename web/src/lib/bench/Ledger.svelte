@@ -15,6 +15,8 @@
 		overridden: boolean;
 		oncure: (cure: Schemas['Cure']) => void;
 	} = $props();
+	const plain = (f: Schemas['Finding'], value: number) =>
+		f.unit === 'mm' ? length(value, settings.units, { digits: 1 }) : number(value, 2);
 	const figure = (f: Schemas['Finding'], value: number) =>
 		f.unit === 'mm'
 			? `${length(value, settings.units, { digits: 1 })} ${settings.units}`
@@ -42,8 +44,8 @@
 							<span class="font-semibold">{f.what}</span>
 							{#if f.severity !== 'know'}
 								<span class="figure shrink-0 font-bold" title="limit: {f.source}"
-									>{figure(f, f.value)}
-									<span class="text-quiet font-normal">/ {figure(f, f.limit)}</span></span
+									>{plain(f, f.value)}<span class="text-quiet font-normal">&nbsp;/ {figure(f, f.limit)}</span
+									></span
 								>
 							{/if}
 						</div>

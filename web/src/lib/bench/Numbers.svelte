@@ -8,12 +8,12 @@
 	const AXLES: AxleName[] = ['front', 'rear'];
 </script>
 
-<div class="panel grid grid-cols-[1.25fr_1.25fr_1fr_1fr] divide-x divide-(--rule)" aria-busy={computing}>
+<div class="panel grid grid-cols-[1.2fr_1.2fr_1fr_0.95fr] divide-x divide-(--rule)" aria-busy={computing}>
 	{#each AXLES as name (name)}
 		{@const axle = prediction[name]}
 		<div class="px-3 py-1.5">
 			<div class="label flex justify-between">
-				<span class="capitalize">{name} rises</span>
+				<span>{name === 'front' ? 'Front' : 'Rear'} rises</span>
 				<span class={axle.aim_met ? 'text-good' : 'text-fix'}>
 					aim <Length mm={axle.aim} signed unit={false} />
 					{axle.aim_met ? '✓ met' : '✗ missed'}

@@ -23,12 +23,12 @@
 	let height = $state(330);
 	const AXLES: AxleName[] = ['front', 'rear'];
 	const GAUGE_PX = 118;
-	const GAUGE_OFF_MM = 560;
+	const GAUGE_OFF_MM = 640;
 
 	const drawing = $derived(prediction.drawing);
 	const span = $derived(drawing.high[0] - drawing.low[0]);
 	// One scale for both axes: the drawing is true.
-	const scale = $derived(Math.min((width - 116) / span, (height - 58) / (drawing.high[1] + 60)));
+	const scale = $derived(Math.min((width - 156) / span, (height - 58) / (drawing.high[1] + 60)));
 	const left = $derived((width - span * scale) / 2);
 	const px = (x: number) => left + (drawing.high[0] - x) * scale;
 	const py = (z: number) => height - 30 - z * scale;
@@ -55,7 +55,7 @@
 		AXLES.map((name) => ({
 			name,
 			x: px(wheel(drawing.after, name).centre[0] + (name === 'front' ? -GAUGE_OFF_MM : GAUGE_OFF_MM)),
-			top: py(330) - GAUGE_PX,
+			top: py(400) - GAUGE_PX,
 			before: prediction[name].travel_before,
 			after: prediction[name].travel_after
 		}))
@@ -262,14 +262,13 @@
 			{@const x = px(s.at[0])}
 			{@const y = py(s.at[1])}
 			<path d="M{x - 4} {y}h8M{x} {y - 4}v8" stroke="var(--dye)" stroke-width="1.2" />
-			<text
-				x={s.outside === -1 ? left - 8 : s.outside === 1 ? width - left + 8 : x}
-				y={y + (s.outside ? 4 : -7)}
-				text-anchor={s.outside === -1 ? 'end' : s.outside === 1 ? 'start' : 'middle'}
-				class="figure mid"
+			{@const tx = s.outside === -1 ? left - 8 : s.outside === 1 ? width - left + 8 : x}
+			{@const anchor = s.outside === -1 ? 'end' : s.outside === 1 ? 'start' : 'middle'}
+			<text x={tx} y={y + (s.outside ? 2 : -18)} text-anchor={anchor} class="figure mid"
 				>{length(s.after, settings.units)}<title>{s.label}: {length(s.before, settings.units)} before</title
 				></text
 			>
+			<text x={tx} y={y + (s.outside ? 14 : -6)} text-anchor={anchor} class="small">{s.label}</text>
 		{/each}
 
 		{#each punches as p, i (i)}

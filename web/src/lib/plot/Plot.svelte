@@ -24,7 +24,7 @@
 
 	let width = $state(360);
 	let height = $state(200);
-	const pad = { left: 44, right: 10, top: 16, bottom: 32 };
+	const pad = { left: 44, right: 10, top: 34, bottom: 32 };
 	const colour = { chalk: 'var(--quiet)', scribe: 'var(--dye)', second: 'var(--fix)' };
 	const dash = { chalk: '6 4', scribe: '', second: '2 3' };
 
@@ -117,13 +117,16 @@
 					stroke-width="2"
 				/>
 			{/if}
-			<text
-				x={x(m.x) + (x(m.x) > width - 90 ? -6 : 6)}
-				y={pad.top + 10 + i * 13}
-				text-anchor={x(m.x) > width - 90 ? 'end' : 'start'}
-				class="mark"
-				fill={colour[m.look]}>{m.label}</text
-			>
+			<line
+				x1={width - pad.right - 18}
+				x2={width - pad.right}
+				y1={7 + i * 14}
+				y2={7 + i * 14}
+				stroke={colour[m.look]}
+				stroke-width="2"
+				stroke-dasharray={dash[m.look]}
+			/>
+			<text x={width - pad.right - 23} y={11 + i * 14} text-anchor="end" class="mark">{m.label}</text>
 		{/each}
 		{#each probed as p, i (i)}
 			<circle cx={x(p.x)} cy={y(p.y)} r="3" fill="var(--ink)" />

@@ -5,7 +5,7 @@
 </script>
 
 <!-- Severity is a word and a shape before it is a colour: a filled bar, a corner, a dot. -->
-<span class="inline-flex w-[58px] shrink-0 items-center gap-1.5 font-bold {tone[severity]}">
+<span class="inline-flex w-[58px] shrink-0 self-start items-center gap-1.5 font-bold {tone[severity]}">
 	<svg width="13" height="13" viewBox="0 0 13 13" aria-hidden="true">
 		{#if severity === 'stops'}
 			<rect x="0.5" y="3.5" width="12" height="6" fill="currentColor" />

@@ -85,8 +85,8 @@
 				{#each wheel.settings as s (s.key)}
 					<div class="border-rule mt-1.5 flex items-center gap-2 border-t pt-1.5">
 						<span class="flex-1">
-							<span class="font-semibold">{s.name}</span>{#if s.at_stop}<span class="text-fix font-bold">
-									· at its stop</span
+							<span class="font-semibold">{s.name}</span>{#if s.at_stop}<span class="text-fix font-bold"
+									>&nbsp;· at its stop</span
 								>{/if}
 						</span>
 						<span class="figure text-base font-bold">{s.instruction}</span>

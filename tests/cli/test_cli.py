@@ -1,0 +1,140 @@
+"""The command line: numbers on good files, a path and a sentence on bad ones."""
+
+import json
+from pathlib import Path
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from pypdf import PdfReader
+from typer.testing import CliRunner
+
+from inclinum.cli import app
+from inclinum.core.job import Job
+from inclinum.core.prediction import predict
+from inclinum.demo import demo_jobs
+from inclinum.jobfile import JobFile, JobFileError, read, write
+from tests.core.test_prediction import unbearable
+
+run = CliRunner().invoke
+
+
+@pytest.fixture
+def file(tmp_path: Path, in_hand: Job) -> Path:
+    path = tmp_path / "van.inclinum.json"
+    path.write_text(write(JobFile(job=in_hand)))
+    return path
+
+
+def test_predict_prints_what_the_core_predicts(file: Path, in_hand: Job) -> None:
+    done = run(app, ["predict", str(file)])
+    assert done.exit_code == 0
+    assert json.loads(done.stdout)["front"]["rise"] == pytest.approx(predict(in_hand).front.rise, abs=1e-9)
+    table = run(app, ["predict", str(file), "--table"])
+    assert "front rise" in table.stdout
+    assert f"{predict(in_hand).front.rise:+.1f}" in table.stdout
+
+
+def test_check_exits_one_when_something_stops_the_plan(file: Path) -> None:
+    assert run(app, ["check", str(file)]).exit_code == 0
+    stopping = json.loads(file.read_text())
+    stopping["job"]["plan"]["changes"].append(
+        {"id": "top", "change": {"type": "strut_top_spacer", "axle": "front", "thickness_mm": 18}}
+    )
+    file.write_text(json.dumps(stopping))
+    done = run(app, ["check", str(file)])
+    assert done.exit_code == 1
+    assert json.loads(done.stdout)[0]["id"] == "stud_engagement.front"
+
+
+def test_align_and_card_and_schema(file: Path, tmp_path: Path) -> None:
+    assert "top of the wheel" in run(app, ["align", str(file), "--table"]).stdout
+    out = tmp_path / "card.pdf"
+    assert run(app, ["card", str(file), "--pdf", str(out)]).exit_code == 0
+    pages = "\n".join(page.extract_text() for page in PdfReader(out).pages)
+    assert "look up the maker's figure" in pages
+    assert "92 N·m + 60°" in pages
+    assert "417 mm hub to arch" in pages
+    schema = json.loads(run(app, ["schema"]).stdout)
+    assert schema["properties"]["job"]["$ref"] == "#/$defs/Job"
+
+
+BAD = [
+    (["job", "vehicle", "front", "coil", "rate_n_per_mm"], -30, "must be more than 0"),
+    (["job", "vehicle", "front", "coil", "rate_n_per_mm"], "30 N/mm", "not a number"),
+    (["job", "vehicle", "wheelbase_mm"], 2.74, "Is the unit right?"),
+    (["job", "vehicle", "rear", "linkage", "kind"], "hovercraft", "must be"),
+    (["job", "plan", "changes", 0, "change", "coil", "solid_length_mm"], 400, "longer solid"),
+    (["job", "measure", "corners", 0, "reading"], "146 kg", "no unit of length"),
+    (["job", "brief", "owner"], None, "owner"),
+    (["version"], 99, "Version 99"),
+]
+
+
+@pytest.mark.parametrize(("path", "value", "words"), BAD)
+def test_a_bad_field_is_named_with_its_path(file: Path, path: list, value: object, words: str) -> None:
+    document = json.loads(file.read_text())
+    at = document
+    for key in path[:-1]:
+        at = at[key]
+    if value is None:
+        del at[path[-1]]
+    else:
+        at[path[-1]] = value
+    file.write_text(json.dumps(document))
+    done = run(app, ["predict", str(file)])
+    assert done.exit_code == 2
+    named = "".join(f"[{k}]" if isinstance(k, int) else f".{k}" for k in path).lstrip(".")
+    # What two fields say against each other is told at the part they belong to.
+    assert done.stderr.startswith(named.removesuffix(".kind").removesuffix(".solid_length_mm"))
+    assert words in done.stderr
+    assert "Traceback" not in done.stderr
+
+
+def test_a_misspelt_field_is_refused_with_the_one_meant(file: Path) -> None:
+    file.write_text(file.read_text().replace('"wheelbase_mm"', '"wheel_base_mm"'))
+    done = run(app, ["predict", str(file)])
+    assert "did you mean “wheelbase_mm”?" in done.stderr
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [
+        ("", "cut off"),
+        ('{"format": "inclinum-job", "version": 1, "job": {"id": "a"', "cut off"),
+        ('{"format": "inclinum-job" "version": 1, "job": {}}', "not JSON"),
+        ('{"format": "inclinum-job", "version": 1, "job": {"wheelbase": NaN}}', "NaN is no number"),
+        ("[" * 100_000, "nested deeper"),
+        ("[1, 2, 3]", "not a job file"),
+        (" " * 10_000_000, "10.0 MB"),
+    ],
+)
+def test_files_that_are_no_job_files(tmp_path: Path, text: str, words: str) -> None:
+    path = tmp_path / "bad.json"
+    path.write_text(text)
+    done = run(app, ["predict", str(path)])
+    assert done.exit_code == 2
+    assert words in done.stderr
+
+
+def test_a_plan_that_cannot_stand_is_told_as_a_sentence(file: Path, in_hand: Job) -> None:
+    file.write_text(write(JobFile(job=unbearable(in_hand))))
+    done = run(app, ["predict", str(file)])
+    assert done.exit_code == 2
+    assert done.stderr.startswith("plan: The front axle finds no ride height")
+
+
+def test_every_demo_job_comes_back_from_its_file_exactly() -> None:
+    for job in demo_jobs():
+        text = write(JobFile(job=job))
+        assert read(text).job == job
+        assert write(read(text)) == text
+
+
+@settings(deadline=None, max_examples=60)
+@given(st.data())
+def test_a_file_cut_anywhere_is_refused_never_half_read(data: st.DataObject) -> None:
+    text = write(JobFile(job=demo_jobs()[-1]))
+    cut = text[: data.draw(st.integers(0, len(text) - 3))]
+    with pytest.raises(JobFileError):
+        read(cut)

@@ -1,0 +1,123 @@
+"""Each limit against a number worked by hand, and every cure taken."""
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inclinum.core.changes import BumpStopSwap, SeatSpacer, SpringSwap, StrutTopSpacer
+from inclinum.core.job import Job, LocalLimit
+from inclinum.core.limits import Case, stand_changed, stand_measured
+from inclinum.core.options import ways
+from inclinum.core.prediction import predict
+from inclinum.demo import demo_jobs
+from tests.core.test_prediction import with_changes
+
+
+def finding(job: Job, key: str):
+    return next((f for f in predict(job).findings if f.id == key), None)
+
+
+def test_a_spacer_that_eats_the_thread(in_hand: Job) -> None:
+    # 24 mm of stud, 2.5 mm washer, 10 mm nut: 11.5 mm may go, 12 mm may not.
+    assert (
+        finding(with_changes(in_hand, StrutTopSpacer(axle="front", thickness_mm=11.5)), "stud_engagement.front") is None
+    )
+    found = finding(with_changes(in_hand, StrutTopSpacer(axle="front", thickness_mm=14)), "stud_engagement.front")
+    assert found is not None
+    assert (found.severity, found.value, found.limit, found.margin) == ("stops", 7.5, 10, -2.5)
+    measured = StrutTopSpacer(axle="front", thickness_mm=14, stud_left_mm=13)
+    assert finding(with_changes(in_hand, measured), "stud_engagement.front") is None
+
+
+def test_coils_that_touch_before_full_bump(in_hand: Job) -> None:
+    long = in_hand.vehicle.front.coil.model_copy(update={"solid_length_mm": 131.0, "free_length_mm": 376.0})
+    found = finding(with_changes(in_hand, SpringSwap(axle="front", coil=long)), "coil_bind.front")
+    assert found is not None
+    # Strut 375 mm long at the solid stop with 241 mm of it not spring, less what the tape says of the gap.
+    assert found.limit == 6.5
+    assert found.value == pytest.approx(134 - 131, abs=2.5)
+    assert found.severity == "fix"
+
+
+def test_a_damper_that_would_be_the_stop(in_hand: Job) -> None:
+    found = finding(with_changes(in_hand, BumpStopSwap(axle="rear", height_mm=42)), "damper_closed.rear")
+    assert found is not None
+    assert found.value < 3
+    after = predict(
+        in_hand.model_copy(update={"plan": in_hand.plan.model_copy(update={"changes": found.cures[0].changes})})
+    )
+    assert not any(f.id.startswith("damper_closed") for f in after.findings)
+
+
+def test_a_spring_loose_at_full_droop(in_hand: Job) -> None:
+    short = in_hand.vehicle.rear.coil.model_copy(update={"free_length_mm": 306.0, "rate_n_per_mm": 80.0})
+    job = with_changes(in_hand, SpringSwap(axle="rear", coil=short))
+    found = finding(job, "spring_loose.rear")
+    assert found is not None
+    # Full droop is 90.8 mm below the measured height, where the seats are 245.7 mm apart; the ratio falls from
+    # 0.709 to 0.69 on the way.
+    assert found.value == pytest.approx(306 - (245.7 + 0.70 * 90.8), abs=1.5)
+    assert len(found.cures) == 2
+
+
+def test_local_rules_stop_a_plan_and_an_override_is_written(in_hand: Job) -> None:
+    rule = LocalLimit(quantity="rise", value_mm=15, text="Harbour rule 4")
+    job = in_hand.model_copy(update={"brief": in_hand.brief.model_copy(update={"local_limits": (rule,)})})
+    found = predict(job)
+    broken = {f.id: f for f in found.findings if f.id.startswith("local_rise")}
+    assert broken.keys() == {"local_rise.front", "local_rise.rear"}
+    assert "Harbour rule 4" in broken["local_rise.rear"].why
+    assert found.stopped
+    written = job.model_copy(update={"plan": job.plan.model_copy(update={"override": "Inspected, paper 12"})})
+    assert not predict(written).stopped
+
+
+def test_lamps_follow_the_line_and_their_rule(in_hand: Job) -> None:
+    height = predict(in_hand).lamp_height_mm
+    assert height is not None
+    for quantity, value, breaks in (
+        ("lamp_height_max", height - 1, True),
+        ("lamp_height_max", height + 1, False),
+        ("lamp_height_min", height + 1, True),
+    ):
+        rule = LocalLimit.model_validate({"quantity": quantity, "value_mm": value, "text": "a rule"})
+        job = in_hand.model_copy(update={"brief": in_hand.brief.model_copy(update={"local_limits": (rule,)})})
+        assert (finding(job, f"local_{quantity}") is not None) is breaks
+
+
+TROUBLE = {
+    "stud": (StrutTopSpacer(axle="front", thickness_mm=18),),
+    "bind": (
+        SpringSwap(axle="front", coil=demo_jobs()[-1].vehicle.front.coil.model_copy(update={"solid_length_mm": 140})),
+    ),
+    "thick": (SeatSpacer(axle="front", thickness_mm=40), SeatSpacer(axle="rear", thickness_mm=35)),
+    "stop": (BumpStopSwap(axle="front", height_mm=30), BumpStopSwap(axle="rear", height_mm=120)),
+}
+
+
+@pytest.mark.parametrize("trouble", TROUBLE)
+def test_every_cure_heals_what_it_is_offered_for(in_hand: Job, trouble: str) -> None:
+    job = with_changes(in_hand, *TROUBLE[trouble])
+    curable = [f for f in predict(job).findings if f.cures]
+    assert curable
+    for f in curable:
+        for cure in f.cures:
+            cured = predict(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": cure.changes})}))
+            again = next((g for g in cured.findings if g.id == f.id), None)
+            assert again is None or again.margin > f.margin, f"{f.id}: {cure.title}"
+            if f.severity == "stops":
+                assert again is None or again.severity != "stops", f"{f.id}: {cure.title}"
+
+
+@settings(deadline=None, max_examples=15)
+@given(st.floats(6, 45), st.sampled_from(["front", "rear"]))
+def test_ways_reach_the_height_they_promise(rise: float, axle) -> None:
+    job = with_changes(demo_jobs()[-1])
+    base = stand_measured(job)
+    found = ways(Case(job, base, stand_changed(base, job.plan.changes)), axle, rise)
+    assert len(found) >= 2
+    for way in found:
+        reached = predict(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": way.changes})}))
+        assert reached.axle(axle).rise == pytest.approx(way.rise, abs=1e-6)
+        # Parts come in whole millimetres: no further off than half of one at the spring.
+        assert way.rise == pytest.approx(rise, abs=0.55 / 0.65)

@@ -1,0 +1,75 @@
+"""What people type."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from inclinum.core.quantity import Angle, EntryError, Kind, Length, newton_metres_to_pound_feet, parse
+
+
+@pytest.mark.parametrize(
+    ("text", "mm", "tolerance"),
+    [
+        ("5 3/4", 146.05, None),
+        ('5-3/4"', 146.05, None),
+        ("146", 146.0, None),
+        ("14.6cm", 146.0, None),
+        ("14,6 cm", 146.0, None),
+        ("146 ± 2", 146.0, 2.0),
+        ("5.75in ±1/8", 146.05, 3.175),
+        ("-3/8", -9.525, None),
+        ("1.2 m +/- 5 mm", 1200.0, 5.0),
+    ],
+)
+def test_lengths_as_a_tape_reads(text: str, mm: float, tolerance: float | None) -> None:
+    entry = parse(text)
+    assert entry.value == pytest.approx(mm, abs=1e-9)
+    assert entry.tolerance == (None if tolerance is None else pytest.approx(tolerance))
+    assert entry.text == text
+
+
+def test_angles_take_minutes_and_keep_the_sign_of_nothing() -> None:
+    assert parse("1°30'", Kind.ANGLE).value == 1.5
+    assert parse("-0 45'", Kind.ANGLE).value == -0.75
+    with pytest.raises(EntryError, match="a degree has 60"):
+        parse("1°75'", Kind.ANGLE)
+
+
+def test_a_bare_number_is_in_the_persons_own_unit() -> None:
+    assert parse("15.25", default_unit="in").value == pytest.approx(387.35)
+
+
+@pytest.mark.parametrize(
+    "text", ["", "abc", "5 3/0", "12 parsec", "nan", "inf", "1e5", "4 ± 1 ± 1", "5 ± -1", "9" * 70]
+)
+def test_nonsense_is_refused_with_a_sentence(text: str) -> None:
+    with pytest.raises(EntryError) as refused:
+        parse(text)
+    assert str(refused.value).endswith((".", "?"))
+
+
+def test_a_document_may_give_the_text_alone_but_not_a_lie() -> None:
+    assert Length.model_validate('15 5/8" ± 1/16').value == pytest.approx(396.875)
+    with pytest.raises(ValidationError, match="reads as 146, not as 150"):
+        Length.model_validate({"text": "146", "value": 150.0, "unit": "mm"})
+    with pytest.raises(ValidationError, match="no unit of angle"):
+        Angle.model_validate("3 mm")
+
+
+def test_torque_in_both_units() -> None:
+    assert newton_metres_to_pound_feet(100.0) == pytest.approx(73.7562, abs=1e-4)
+
+
+@given(st.integers(0, 40), st.integers(0, 63), st.sampled_from([2, 4, 8, 16, 32, 64]))
+def test_any_fraction_of_an_inch_comes_back(whole: int, numerator: int, denominator: int) -> None:
+    assert parse(f"{whole} {numerator}/{denominator}").value == pytest.approx(25.4 * (whole + numerator / denominator))
+
+
+@given(st.text(max_size=30))
+def test_whatever_is_typed_gives_a_finite_number_or_a_sentence(text: str) -> None:
+    try:
+        value = parse(text).value
+    except EntryError as refused:
+        value = len(str(refused))
+    assert abs(value) < float("inf")

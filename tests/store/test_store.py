@@ -1,0 +1,91 @@
+"""Jobs in the database: exact, versioned, with a history."""
+
+import pytest
+from alembic.autogenerate import compare_metadata
+from alembic.migration import MigrationContext
+from sqlalchemy import Engine, text
+
+from inclinum.core.changes import PlannedChange, SeatSpacer
+from inclinum.core.job import Job, Plan
+from inclinum.jobfile import write
+from inclinum.launch.demo import load_demo
+from inclinum.store import jobs
+from inclinum.store.database import session_maker
+from inclinum.store.models import Base
+
+JOB = "van-2026-washed-out-track"
+WHO = "Ines Tarrow"
+
+
+def spacer(mm: float) -> Plan:
+    return Plan(changes=(PlannedChange(id="c9", change=SeatSpacer(axle="rear", thickness_mm=mm)),))
+
+
+def test_migrations_make_exactly_the_models(engine: Engine) -> None:
+    with engine.connect() as connection:
+        assert compare_metadata(MigrationContext.configure(connection), Base.metadata) == []
+
+
+def test_demo_data_goes_in_once_and_comes_out_whole(engine: Engine, in_hand: Job) -> None:
+    assert not load_demo(engine)
+    with session_maker(engine).begin() as session:
+        assert jobs.load(session, JOB).job == in_hand
+        assert next(s.id for s in jobs.summaries(session)) == JOB
+
+
+def test_saving_makes_a_version_and_one_event_in_words(engine: Engine) -> None:
+    with session_maker(engine).begin() as session:
+        before = jobs.load(session, JOB)
+        assert jobs.save_stage(session, JOB, "plan", spacer(12), before.versions["plan"], WHO) == 2
+    with session_maker(engine).begin() as session:
+        after = jobs.load(session, JOB)
+        assert after.job.plan == spacer(12)
+        assert len(after.history) == len(before.history) + 1
+        assert (after.history[-1].by, after.versions["plan"]) == (WHO, 2)
+        told = after.history[-1].what
+        assert told.startswith("plan: changes removed: id c1")
+        assert "changes added: id c9, on True, change axle rear, type seat_spacer" in told
+        assert "thickness mm 12.0" in told
+        assert jobs.save_stage(session, JOB, "plan", spacer(12), 2, WHO) == 2, "nothing changed, nothing is written"
+
+
+def test_a_second_writer_overwrites_nothing_and_sees_both(engine: Engine) -> None:
+    with session_maker(engine).begin() as session:
+        jobs.save_stage(session, JOB, "plan", spacer(12), 1, WHO)
+    with session_maker(engine)() as session, pytest.raises(jobs.Conflict) as clash:
+        jobs.save_stage(session, JOB, "plan", spacer(20), 1, "Bram Okkel")
+    assert (clash.value.theirs, clash.value.version, clash.value.by) == (spacer(12), 2, WHO)
+    with session_maker(engine).begin() as session:
+        assert jobs.load(session, JOB).job.plan == spacer(12)
+
+
+def test_readings_and_torques_can_be_asked_across_jobs(engine: Engine, jobs: list[Job]) -> None:
+    with engine.connect() as connection:
+        rear = connection.execute(
+            text("select job_id, value from measurement where stage='measure' and kind='corners' and place='rear'"
+                 " and side='left' and quantity='hub_to_arch' order by value")
+        ).all()  # fmt: skip
+        torques = connection.scalar(text("select count(*) from torque_record"))
+    assert [(r.job_id, r.value) for r in rear] == [
+        ("van-2024-rear-sag", 383.0), (JOB, 397.0), ("van-2025-front-springs", 398.0),
+    ]  # fmt: skip
+    assert torques == sum(len(j.build.torques) for j in jobs)
+
+
+def test_export_delete_import_export_is_the_same_text(engine: Engine) -> None:
+    maker = session_maker(engine)
+    with maker.begin() as session:
+        jobs.save_stage(session, JOB, "plan", spacer(12), 1, WHO)
+        file = jobs.export(session, JOB)
+        before = write(file)
+        jobs.delete(session, JOB, WHO)
+    with maker.begin() as session:
+        with pytest.raises(jobs.Missing, match="may have been deleted"):
+            jobs.load(session, JOB)
+        jobs.create(session, file, WHO)
+    with maker.begin() as session:
+        assert write(jobs.export(session, JOB)) == before
+        with pytest.raises(jobs.Taken):
+            jobs.create(session, file, WHO)
+        whole_shop = session.execute(text("select what from event where job_id is null order by id")).scalars().all()
+    assert [w.split(" ")[0] for w in whole_shop] == ["deleted", "imported"]
