@@ -125,7 +125,7 @@ def unbearable(job: Job) -> Job:
 
 
 def test_springs_that_carry_nothing_are_told_as_a_sentence(in_hand: Job) -> None:
-    with pytest.raises(ValueError, match="front axle finds no ride height.*stiffer or longer spring"):
+    with pytest.raises(ValueError, match=r"front axle finds no ride height.*stiffer or longer spring"):
         predict(unbearable(in_hand))
     riding = with_changes(in_hand, unbearable(in_hand).plan.changes[0].change)
     assert predict(riding).findings[0].id == "bump_gap.front", "with real stops it rides on them"

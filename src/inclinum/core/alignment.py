@@ -1,6 +1,7 @@
 """Alignment of a whole vehicle at its planned height: every wheel solved, then what both sides make together."""
 
 import math
+from collections.abc import Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -132,12 +133,18 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
     )
     solved = problem.solve()
     keys = [f"{axle}.{side}.{a.name}" for a in data.adjusters]
-    # Set the coarsest first: each finer adjuster then takes up what rounding the coarser ones left.
-    held: dict[str, float] = {}
-    for key, adjuster in sorted(zip(keys, data.adjusters, strict=True), key=lambda pair: -pair[1].step_mm):
-        best = replace(problem, held=held).solve().values[adjuster.name]
-        value = job.align.chosen.get(key, round(best / adjuster.step_mm) * adjuster.step_mm)
-        held[adjuster.name] = min(adjuster.max_mm, max(adjuster.min_mm, value))
+    # What the shop chose stands. Of the rest the coarsest is set first, judged by what one step of it does to the
+    # targets: each finer one then takes up what rounding the coarser ones left.
+    held = {
+        a.name: min(a.max_mm, max(a.min_mm, job.align.chosen[key]))
+        for key, a in zip(keys, data.adjusters, strict=True)
+        if key in job.align.chosen
+    }
+    for adjuster in _coarsest_first(problem, solved, data.adjusters):
+        if adjuster.name not in held:
+            best = replace(problem, held=held).solve().values[adjuster.name]
+            value = round(best / adjuster.step_mm) * adjuster.step_mm
+            held[adjuster.name] = min(adjuster.max_mm, max(adjuster.min_mm, value))
     chosen = [held[a.name] for a in data.adjusters]
     final = problem.evaluate(np.array(chosen))
     angles = [_angle(assessed, axle, q, offsets, final, data) for q in data.targets]
@@ -153,6 +160,18 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         toe_length_mm=2 * data.tyre_radius_mm * math.sin(toe),
         within=all(a.within for a in angles),
     )
+
+
+def _coarsest_first(
+    problem: AlignmentProblem, solved: Solution, adjusters: Sequence[AdjusterData]
+) -> list[AdjusterData]:
+    """Adjusters by the weighted change of angles that one settable step makes, largest first."""
+    if not adjusters:
+        return []
+    at = np.array([solved.values[a.name] for a in adjusters])
+    misses = problem.misses(np.concatenate([at[None], at + np.diag([a.step_mm for a in adjusters])]))
+    effect = np.linalg.norm(misses[1:] - misses[0], axis=1)
+    return [adjusters[i] for i in np.argsort(-effect)]
 
 
 def _angle(

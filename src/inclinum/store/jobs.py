@@ -127,10 +127,11 @@ def save_stage(session: Session, job_id: str, stage: StageName, section: Documen
         .execution_options(populate_existing=True)
     ).one()  # fmt: skip
     theirs = documents.take(row, held)
+    if theirs == section:
+        # Also a save whose answer was lost on the way: the writer tries again and finds it done.
+        return held.version
     if held.version != version:
         raise Conflict(theirs, held.version, held.saved_by, held.saved_at)
-    if theirs == section:
-        return version
     held.document = documents.put(row, stage, section)
     held.version = version + 1
     held.schema_version = VERSION

@@ -16,7 +16,10 @@
 	const stack = $derived(bench.job.plan.changes);
 	const stops = $derived(bench.prediction?.findings.some((f) => f.severity === 'stops') ?? false);
 	let trouble = $state('');
-	let ways = $state.raw<Schemas['Way'][]>();
+	let found = $state.raw<{ axle: AxleName; rise: number; ways: Schemas['Way'][] }>();
+	const ways = $derived(found?.ways);
+	/** Whether the ways shown are still those of a height dragged past. */
+	const stale = $derived(found?.axle !== view.reach?.axle || found?.rise !== view.reach?.rise);
 	let dragging = $state('');
 
 	const put = (changes: Planned[]) => bench.change('plan', { ...bench.job.plan, changes });
@@ -36,13 +39,15 @@
 	}
 
 	const reaching = new Latest(
-		(wish: { job: Job; axle: AxleName; rise: number }) =>
-			api.POST('/api/ways', { body: wish }).catch(() => ({ data: undefined })),
-		({ data }) => (ways = data)
+		async (wish: { job: Job; axle: AxleName; rise: number }) => {
+			const { data } = await api.POST('/api/ways', { body: wish }).catch(() => ({ data: undefined }));
+			return { axle: wish.axle, rise: wish.rise, ways: (data ?? []) as Schemas['Way'][] };
+		},
+		(answer) => (found = answer)
 	);
 	$effect(() => {
 		if (view.reach) reaching.wish({ job: bench.job, ...view.reach });
-		else ways = undefined;
+		else found = undefined;
 	});
 	$effect(() => () => (view.reach = undefined));
 </script>
@@ -60,6 +65,7 @@
 				<li>
 					<button
 						class="btn w-full justify-between text-left"
+						disabled={stale}
 						onclick={() => {
 							put(way.changes);
 							view.reach = undefined;

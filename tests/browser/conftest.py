@@ -1,0 +1,55 @@
+"""The application served for real, and a headless Chromium on it."""
+
+import socket
+import threading
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+import uvicorn
+from playwright.sync_api import Browser, Page, sync_playwright
+from sqlalchemy import Engine
+
+from inclinum.api.app import create_app
+
+CLIENT = Path(__file__).parents[2] / "web" / "build"
+FLAGS = [
+    "--no-sandbox", "--disable-gpu", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+
+
+@pytest.fixture(scope="session")
+def browser() -> Iterator[Browser]:
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        yield browser
+        browser.close()
+
+
+@pytest.fixture
+def address(engine: Engine) -> Iterator[str]:
+    """The application on a free port with fresh demo data."""
+    with socket.socket() as listening:
+        listening.bind(("127.0.0.1", 0))
+        listening.listen()
+        server = uvicorn.Server(uvicorn.Config(create_app(engine, CLIENT), log_level="error"))
+        thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
+        thread.start()
+        while not server.started:
+            time.sleep(0.05)
+        yield f"http://127.0.0.1:{listening.getsockname()[1]}"
+        server.should_exit = True
+        thread.join(10)
+
+
+@pytest.fixture
+def page(browser: Browser, address: str) -> Iterator[Page]:
+    """A new visitor's page at 1280x800. Anything the console complains of fails the test."""
+    context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address, accept_downloads=True)
+    page = context.new_page()
+    complaints: list[str] = []
+    page.on("pageerror", lambda error: complaints.append(str(error)))
+    yield page
+    context.close()
+    assert complaints == []
