@@ -3,6 +3,8 @@
 The client only draws: every position before and after is computed here, on the same stances as the numbers.
 """
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from inclinum.core.document import Document
@@ -107,24 +109,23 @@ class _Ground:
         self.pivot = np.array([0.0, 0.0, front.axle.linkage.points.wheel_centre[2]])
         self.lift = np.array([0.0, 0.0, -front.travel])
 
-    def place(self, point: np.ndarray) -> Place:
-        """A body point seen from the ground, rounded to a hundredth."""
-        seen = self.turn @ (point + self.lift - self.pivot) + self.pivot
-        return (round(float(seen[0]), 2), round(float(seen[1]), 2), round(float(seen[2]), 2))
+    def places(self, points: np.ndarray) -> list[Place]:
+        """Body points (n, 3) seen from the ground, rounded to a hundredth."""
+        seen = (points + self.lift - self.pivot) @ self.turn.T + self.pivot
+        return [(x, y, z) for x, y, z in np.round(seen, 2).tolist()]
 
-    def flat(self, x: float, z: float) -> tuple[float, float]:
-        """A point of the side elevation."""
-        seen = self.place(np.array([x, 0.0, z]))
-        return seen[0], seen[2]
+    def flat(self, line: Sequence[tuple[float, float]]) -> Polyline:
+        """A line of the side elevation."""
+        return [(x, z) for x, _, z in self.places(np.array([(x, 0.0, z) for x, z in line]).reshape(-1, 3))]
 
 
 def _stance(stood: Stood, poses: dict[AxleName, Poses], which: int) -> StanceDrawing:
     vehicle, ground = stood.vehicle, _Ground(stood)
     outline = vehicle.outline
     return StanceDrawing(
-        body=[ground.flat(x, z) for x, z in outline.body],
-        glass=[[ground.flat(x, z) for x, z in pane] for pane in outline.glass],
-        stations={s.name: ground.flat(s.x_mm, s.height_mm) for s in vehicle.stations},
+        body=ground.flat(outline.body),
+        glass=[ground.flat(pane) for pane in outline.glass],
+        stations={s.name: ground.flat([(s.x_mm, s.height_mm)])[0] for s in vehicle.stations},
         front=_wheel(stood.front, poses["front"][[which]], vehicle.axle_x("front"), ground),
         rear=_wheel(stood.rear, poses["rear"][[which]], vehicle.axle_x("rear"), ground),
     )
@@ -133,15 +134,14 @@ def _stance(stood: Stood, poses: dict[AxleName, Poses], which: int) -> StanceDra
 def _wheel(stance: Stance, poses: Poses, axle_x: float, ground: _Ground) -> WheelDrawing:
     motion = stance.corner.motion(poses)
     shift = np.array([axle_x, 0.0, 0.0])
-    places = {
-        name: ground.place(shift + (at if name in CHASSIS_SIDE else motion.poses.point(at)[0]))
-        for name, at in stance.axle.linkage.points.arrays().items()
-    }
+    points = stance.axle.linkage.points.arrays()
+    at = [p if name in CHASSIS_SIDE else motion.poses.point(p)[0] for name, p in points.items()]
+    places = dict(zip(points, ground.places(shift + np.array(at)), strict=True))
     centre = places["wheel_centre"]
     contact = np.array(centre) + (motion.contact[0] - motion.poses.centre[0])
     return WheelDrawing(
         centre=centre,
-        arch_top=ground.flat(axle_x, stance.axle.linkage.points.wheel_centre[2] + stance.axle.hub_to_arch_mm),
+        arch_top=ground.flat([(axle_x, points["wheel_centre"][2] + stance.axle.hub_to_arch_mm)])[0],
         contact=(round(contact[0], 2), round(contact[1], 2), round(contact[2], 2)),
         radius=stance.axle.tyre_radius_mm,
         camber_deg=float(np.degrees(motion.camber[0])),

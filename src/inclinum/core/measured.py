@@ -87,13 +87,14 @@ def questions(
     """
     found: list[Question] = []
     for axle in AXLES:
+        from_data_sheet = _expected(vehicle, readings, axle) if same_reference_as is None else {}
         for quantity, (sides_apart, from_data) in _LIKELY.items():
             for side in SIDES:
                 reading = readings.corner(axle, side, quantity)
                 if reading is None:
                     continue
-                expected = _expected(vehicle, readings, axle, quantity)
-                if same_reference_as is None and expected is not None and abs(reading.value - expected) > from_data:
+                expected = from_data_sheet.get(quantity)
+                if expected is not None and abs(reading.value - expected) > from_data:
                     found.append(
                         Question(
                             where=f"{axle}.{side}.{quantity}",
@@ -123,7 +124,8 @@ _LIKELY: dict[str, tuple[float, float]] = {
 """Per quantity: how far left and right, and reading and vehicle data, may lie apart before it is asked about."""
 
 
-def _expected(vehicle: Vehicle, readings: Measurements, axle: AxleName, quantity: str) -> float | None:
+def _expected(vehicle: Vehicle, readings: Measurements, axle: AxleName) -> dict[str, float]:
+    """What each corner quantity should read by the vehicle's data, mm."""
     data = vehicle.axle(axle)
     damper = float(ride_corner(data).damper_at(baseline_travel(data, readings.mean(axle, "hub_to_arch"))))
     return {
@@ -131,7 +133,7 @@ def _expected(vehicle: Vehicle, readings: Measurements, axle: AxleName, quantity
         "tyre_radius": data.tyre_radius_mm,
         "bump_stop_gap": damper - data.bump_stop.contact_mm,
         "exposed_rod": damper - data.damper.closed_mm + data.damper.rod_hidden_mm,
-    }[quantity]
+    }
 
 
 def _rod_against_gap(readings: Measurements, axle: AxleName) -> list[Question]:

@@ -21,7 +21,7 @@ from inclinum.core.linkage import Motion, Poses
 from inclinum.core.measured import Question, questions
 from inclinum.core.options import with_ways
 from inclinum.core.ride import GRAVITY, swap_estimate
-from inclinum.core.ride.stance import NoRidePoint, Stance
+from inclinum.core.ride.stance import NoRidePoint, Stance, motion_over_reach
 from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
 
 
@@ -184,7 +184,7 @@ def predict(job: Job) -> Prediction:
         pitch_change_deg=math.degrees(assessed.pitch_change),
         rake_within=abs(math.degrees(assessed.pitch_change)) <= job.brief.rake_change_max_deg,
         lamp_height_mm=lamp_height(case),
-        shares=_shares(before, job.plan.changes),
+        shares=_shares(before, after, job.plan.changes),
         findings=found,
         questions=questions(job.vehicle, job.measure),
         stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
@@ -192,17 +192,13 @@ def predict(job: Job) -> Prediction:
     )
 
 
-CURVE_POINTS = 41
 CURVE_MARGIN_MM = 10.0
 """How far the curves go on beyond the window of travel."""
 
 
 def _poses(before: Stance, after: Stance) -> Poses:
-    """One solve for everything asked of an axle: before, after, at full droop, and over the curves."""
-    low = max(after.full_droop - CURVE_MARGIN_MM, after.ride.search[0])
-    high = min(after.full_bump + CURVE_MARGIN_MM, after.ride.search[1])
-    grid = np.linspace(low, high, CURVE_POINTS)
-    return after.corner.body.poses(np.array([before.travel, after.travel, after.full_droop, *grid]))
+    """One solve for everything asked of an axle at its own travels: before, after, and at full droop."""
+    return after.corner.body.poses(np.array([before.travel, after.travel, after.full_droop]))
 
 
 def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread) -> AxlePrediction:
@@ -226,7 +222,7 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
         travel_after=_travel(after),
         angles_before=_angles(before.corner.motion(poses[:1], assessed.before.pitch), level),
         angles_after=_angles(after.corner.motion(poses[1:2], assessed.after.pitch), level),
-        curves=_curves(after.corner.motion(poses[3:]), before.baseline),
+        curves=_curves(after),
         springs=_springs(before, after),
         wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses[1:3]).items()},
         inputs=list(spread.inputs),
@@ -269,14 +265,16 @@ def _angles(motion: Motion, level: Motion) -> Angles:
     )
 
 
-def _curves(motion: Motion, baseline: float) -> AngleCurves:
-    keep = motion.reachable
+def _curves(stance: Stance) -> AngleCurves:
+    motion = motion_over_reach(stance.corner, *stance.ride.search)
+    low, high = stance.full_droop - CURVE_MARGIN_MM, stance.full_bump + CURVE_MARGIN_MM
+    keep = motion.reachable & (motion.travel >= low) & (motion.travel <= high)
 
     def degrees(values: np.ndarray) -> list[float]:
         return np.round(np.degrees(values[keep]), 5).tolist()
 
     return AngleCurves(
-        travel=np.round(motion.travel[keep] - baseline, 3).tolist(),
+        travel=np.round(motion.travel[keep] - stance.baseline, 3).tolist(),
         camber_deg=degrees(motion.camber),
         toe_deg=degrees(motion.toe),
         caster_deg=None if motion.caster is None else degrees(motion.caster),
@@ -354,12 +352,19 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
     return rows
 
 
-def _shares(before: Stood, changes: tuple[PlannedChange, ...]) -> list[Share]:
+def _shares(before: Stood, after: Stood, changes: tuple[PlannedChange, ...]) -> list[Share]:
     """Each change's own step of the rise, in the order of the stack."""
     shares, reached = [], before
     for n, planned in enumerate(changes):
+        last = not any(p.on for p in changes[n + 1 :])
         try:
-            then = stand_changed(before, changes[: n + 1]) if planned.on else reached
+            then = (
+                reached
+                if not planned.on
+                else after
+                if last
+                else stand_changed(before, changes[: n + 1], after, reached)
+            )
         except NoRidePoint:  # half a plan need not stand; the whole one was checked
             then = reached
         shares.append(

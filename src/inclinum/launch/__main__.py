@@ -1,6 +1,7 @@
 """``python -m inclinum.launch``: database, migrations, demo data, server."""
 
 import argparse
+import gc
 import os
 import socket
 import sys
@@ -58,6 +59,9 @@ def main() -> int:
         if load_demo(engine):
             say("demo data of an invented island shop loaded")
         app = create_app(engine, ROOT / "web" / "build")
+        # What is loaded now stays: the collector need not walk it again while somebody drags an axle.
+        gc.collect()
+        gc.freeze()
         say(f"ready: http://127.0.0.1:{chosen.port}   (Ctrl-C stops it; the data stays)")
         uvicorn.run(app, host="127.0.0.1", port=chosen.port, log_level="warning")
         engine.dispose()

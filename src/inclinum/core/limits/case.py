@@ -50,15 +50,14 @@ def stand_measured(job: Job) -> Stood:
     return Stood(vehicle, *stances)
 
 
-def stand_changed(base: Stood, changes: tuple[PlannedChange, ...]) -> Stood:
-    """The same vehicle and loads with changes made."""
+def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood) -> Stood:
+    """The same vehicle and loads with changes made; an axle that is as in ``base`` or ``known`` stands as there."""
     vehicle = apply_all(base.vehicle, changes)
     stances = []
     for name in AXLES:
-        was = base.axle(name)
-        stances.append(
-            was if vehicle.axle(name) is was.axle else stand(vehicle.axle(name), was.baseline, was.load, name)
-        )
+        axle, was = vehicle.axle(name), base.axle(name)
+        same = next((s.axle(name) for s in (base, *known) if s.axle(name).axle == axle), None)
+        stances.append(same or stand(axle, was.baseline, was.load, name))
     return Stood(vehicle, *stances)
 
 

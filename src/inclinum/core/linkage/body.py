@@ -23,7 +23,7 @@ Vector = tuple[float, float, float]
 
 RESIDUAL_MM = 1e-8
 """A pose is accepted when every constraint is met to this."""
-STAGE_MM = 45.0
+STAGE_MM = 60.0
 """Travel is approached in steps of at most this, so that Newton keeps the branch it started on."""
 _NEWTON_STEPS = 12
 _LEVER_MM = 300.0  # turns the rotational columns into mm so that the 6×6 systems are well scaled

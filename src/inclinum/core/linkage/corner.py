@@ -30,7 +30,7 @@ class Arm:
     outer: str
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Corner:
     """A left wheel corner at baseline.
 

@@ -33,13 +33,18 @@ def unit(v: Array) -> Array:
 
 def rotation(vector: Array) -> Array:
     """Rotation matrices (…, 3, 3) from rotation vectors (…, 3) in radians (Rodrigues' formula)."""
-    angle = np.linalg.norm(vector, axis=-1)
-    a = np.sinc(angle / np.pi)
-    b = 0.5 * np.sinc(angle / (2 * np.pi)) ** 2
     x, y, z = vector[..., 0], vector[..., 1], vector[..., 2]
-    zero = np.zeros_like(x)
-    skew = np.stack([zero, -z, y, z, zero, -x, -y, x, zero], axis=-1).reshape(*vector.shape[:-1], 3, 3)
-    return np.eye(3) + a[..., None, None] * skew + b[..., None, None] * (skew @ skew)
+    angle = np.sqrt(x * x + y * y + z * z)
+    divisor = np.where(angle > 1e-12, angle, 1.0)
+    a = np.where(angle > 1e-12, np.sin(angle) / divisor, 1.0)
+    b = np.where(angle > 1e-6, (1 - np.cos(angle)) / divisor**2, 0.5)
+    xx, yy, zz, xy, yz, zx = x * x, y * y, z * z, x * y, y * z, z * x
+    rows = [
+        1 - b * (yy + zz), b * xy - a * z, b * zx + a * y,
+        b * xy + a * z, 1 - b * (zz + xx), b * yz - a * x,
+        b * zx - a * y, b * yz + a * x, 1 - b * (xx + yy),
+    ]  # fmt: skip
+    return np.stack(rows, axis=-1).reshape(*vector.shape[:-1], 3, 3)
 
 
 def turn_about(axis: Array, before: Array, after: Array) -> Array:

@@ -24,7 +24,7 @@ class Way(Document):
     reversible: bool
 
 
-GRID = 9
+GRID = 5
 """Parameters tried per way; between them the height is a smooth curve."""
 
 Candidate = tuple[float, float, float, Callable[[float], Cure]]
@@ -49,7 +49,7 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
             continue
         exact = float(PchipInterpolator(reached[known], parameters[known])(rise))
         cure = plan(min(high, max(low, round(exact / step) * step)))
-        after = stand_changed(case.before, cure.changes)
+        after = stand_changed(case.before, cure.changes, case.after)
         trial = Case(
             case.job.model_copy(update={"plan": case.job.plan.model_copy(update={"changes": cure.changes})}),
             case.before,

@@ -36,7 +36,7 @@ class Entry(Document):
     def _from_text(cls, data: Any) -> Any:
         if isinstance(data, str):
             data = {"text": data}
-        if not isinstance(data, dict) or not isinstance(data.get("text"), str):
+        if not isinstance(data, dict) or not isinstance(data.get("text"), str) or {"value", "unit"} <= data.keys():
             return data
         read = _read(data["text"], cls.kind, data.get("unit"))
         return read | data

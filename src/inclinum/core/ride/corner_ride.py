@@ -116,7 +116,8 @@ class RideCorner:
             np.shape(self.spring_length.ratio(0.0)),
         )
         low, high = np.full(shape, self.search[0]), np.full(shape, self.search[1])
-        inside = (self.wheel_force(low) <= load) & (self.wheel_force(high) >= load)
+        at_ends = self.wheel_force(np.stack([low, high]))
+        inside = (at_ends[0] <= load) & (at_ends[1] >= load)
         z = np.clip(np.zeros(shape), low, high)
         for _ in range(80):
             force, rate = self.force_and_rate(z)

@@ -5,7 +5,7 @@ from functools import cached_property
 from typing import Protocol
 
 import numpy as np
-from scipy.interpolate import CubicHermiteSpline, PPoly
+from scipy.interpolate import CubicHermiteSpline
 
 from inclinum.core.linkage.rigid import Array
 
@@ -63,19 +63,24 @@ class SampledLength:
     ratios: Array
 
     @cached_property
-    def _curve(self) -> PPoly:
-        """One piecewise polynomial whose value is the triple (length, ratio, dMR/dz)."""
+    def _pieces(self) -> tuple[Array, Array]:
+        """Breaks, and the cubics between them with the constant term first, (4, pieces)."""
         spline = CubicHermiteSpline(self.travel, self.lengths, -self.ratios)
-        padded = np.zeros((*spline.c.shape, 3))
-        padded[..., 0] = spline.c
-        padded[1:, :, 1] = -spline.derivative().c
-        padded[2:, :, 2] = -spline.derivative(2).c
-        return PPoly(padded, spline.x)
+        return spline.x, spline.c[::-1].copy()
 
     def at(self, z: Array | float) -> tuple[Array, Array, Array]:
-        """Length, ratio and dMR/dz together."""
-        value = self._curve(z)
-        return value[..., 0], value[..., 1], value[..., 2]
+        """Length, ratio and dMR/dz together.
+
+        The spline is SciPy's; it is evaluated here because its value and both slopes share one look-up, and a
+        live prediction asks for them some hundred times.
+        """
+        breaks, (c0, c1, c2, c3) = self._pieces
+        z = np.asarray(z, dtype=float)
+        piece = np.clip(breaks.searchsorted(z, side="right") - 1, 0, breaks.size - 2)
+        t = z - breaks[piece]
+        a1, a2, a3 = c1[piece], c2[piece], c3[piece]
+        length = ((a3 * t + a2) * t + a1) * t + c0[piece]
+        return length, -((3 * a3 * t + 2 * a2) * t + a1), -(6 * a3 * t + 2 * a2)
 
     def length(self, z: Array | float) -> Array:
         """Length, mm."""

@@ -38,6 +38,15 @@ def _curves(linkage: Linkage) -> tuple[SampledLength, SampledLength]:
     )
 
 
+GRID_MM = 5.0
+
+
+@lru_cache(maxsize=256)
+def motion_over_reach(corner: Corner, low: float, high: float) -> Motion:
+    """Motion with the body level at every few millimetres between two travels, remembered per corner."""
+    return corner.sweep(np.linspace(low, high, 1 + round((high - low) / GRID_MM)))
+
+
 def ride_corner(axle: Axle) -> RideCorner:
     """Spring, damper and stop of an axle on its linkage."""
     spring_length, damper_length = _curves(axle.linkage)  # pyright: ignore[reportArgumentType] (hashable)

@@ -724,7 +724,7 @@ export interface components {
              * Adjusters
              * @default []
              */
-            adjusters: (components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"])[];
+            adjusters: (components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"] | components["schemas"]["ClampAdjuster"])[];
             /**
              * Targets
              * @default {}
@@ -991,6 +991,49 @@ export interface components {
             parameters: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * ClampAdjuster
+         * @description A strut clamp with a slot at its upper bolt: the upright leans about the lower one.
+         */
+        ClampAdjuster: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "clamp";
+            /** Name */
+            name: string;
+            /**
+             * Point
+             * @description foot of the strut
+             */
+            point: string;
+            /**
+             * Bolt Distance Mm
+             * @description between the two clamp bolts
+             */
+            bolt_distance_mm: number;
+            /**
+             * Min Mm
+             * @description top of the wheel in, at the upper bolt
+             */
+            min_mm: number;
+            /**
+             * Max Mm
+             * @description top of the wheel out
+             */
+            max_mm: number;
+            /**
+             * Step Mm
+             * @description the finest setting a hand can make
+             */
+            step_mm: number;
+            /**
+             * Extra Part
+             * @default
+             */
+            extra_part: string;
         };
         /**
          * Coil

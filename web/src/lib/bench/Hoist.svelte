@@ -68,11 +68,11 @@
 		<div class="bg-dye h-full" style="width: {((at + 1) / card.steps.length) * 100}%"></div>
 	</div>
 	<div class="min-h-0 flex-1 overflow-y-auto">
-		{#if step.axle}<p class="text-dye text-[40px] leading-tight font-bold capitalize">
+		{#if step.axle}<p class="text-dye text-[52px] leading-tight font-bold capitalize">
 				{step.axle}
 				{step.side ?? ''}
 			</p>{/if}
-		<p class="text-[34px] leading-snug font-semibold">{step.text}</p>
+		<p class="text-[40px] leading-snug font-semibold">{step.text}</p>
 		{#if step.people > 1}<p class="mt-1 text-2xl font-bold">{step.people} people</p>{/if}
 		<div class="mt-4 max-w-[1000px]">
 			{#key step.id}

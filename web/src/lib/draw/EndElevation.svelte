@@ -76,9 +76,7 @@
 		>
 			from {number(prediction[axle].angles_before.camber_deg, 2, true)}°
 		</text>
-		<text x="6" y="13" class="small"
-			>{axle} axle seen from {axle === 'front' ? 'ahead' : 'behind'}, as in the data sheet</text
-		>
+		<text x="6" y="13" class="small">{axle} axle seen from {axle === 'front' ? 'ahead' : 'behind'}</text>
 	</svg>
 </div>
 

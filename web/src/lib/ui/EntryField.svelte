@@ -41,7 +41,8 @@
 			kind === 'length'
 				? `${length(entry.value, settings.units, { digits: settings.units === 'mm' && entry.value % 1 ? 1 : 0 })} ${settings.units}`
 				: `${number(entry.value, kind === 'angle' ? 2 : 0)} ${unit[kind]}`;
-		const plain = entry.text.replace(/\s/g, '') === value.split(' ')[0];
+		// A bare number that means itself needs no translation.
+		const plain = Number(entry.text) === entry.value && (kind !== 'length' || settings.units === 'mm');
 		return plain ? '' : value;
 	});
 

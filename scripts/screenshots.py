@@ -1,0 +1,60 @@
+"""Refresh docs/screenshots from the running application with fresh demo data: python scripts/screenshots.py [URL]."""
+
+import sys
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+HERE = Path(__file__).parents[1] / "docs" / "screenshots"
+JOB = "/jobs/van-2026-washed-out-track"
+DONE = "/jobs/van-2025-front-springs"
+VIEWS = {
+    "jobs": "/",
+    "brief": f"{JOB}/brief",
+    "measure": f"{JOB}/measure",
+    "plan": f"{JOB}/plan",
+    "align": f"{JOB}/align",
+    "build": f"{JOB}/build",
+    "hoist": f"{JOB}/build",
+    "prove": f"{DONE}/prove",
+    "plan-dark": f"{JOB}/plan",
+}
+
+
+def settle(page: Page) -> None:
+    """Wait until nothing more arrives."""
+    page.wait_for_load_state("networkidle")
+    page.wait_for_timeout(600)
+
+
+def main() -> None:
+    """One PNG per view, 1280x800."""
+    url = sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8700"
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(
+            executable_path="/usr/bin/chromium",
+            args=["--no-sandbox", "--disable-gpu", "--disable-background-networking"],
+        )
+        for name, path in VIEWS.items():
+            context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=url)
+            theme = "dark" if name.endswith("dark") else "light"
+            context.add_init_script(f"localStorage.person = 'Ines Tarrow'; localStorage.theme = '{theme}'")
+            page = context.new_page()
+            page.goto(path)
+            settle(page)
+            if name == "hoist":
+                page.get_by_role("button", name="One step at a time").click()
+                step = page.get_by_role("dialog", name="One step at a time")
+                while "Jack under the arm until" not in step.inner_text():
+                    page.keyboard.press("ArrowRight")
+                settle(page)
+            if name == "plan-dark":
+                page.get_by_role("tab", name="End view").click()
+                settle(page)
+            page.screenshot(path=HERE / f"{name}.png")
+            context.close()
+        browser.close()
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,19 @@
+"""What the documents promise."""
+
+from pathlib import Path
+
+from inclinum.demo import demo_jobs
+from inclinum.jobfile import JobFile, write
+
+DOCS = Path(__file__).parents[2] / "docs"
+
+
+def test_the_example_is_the_demo_job_as_it_is_now() -> None:
+    assert (DOCS / "example.inclinum.json").read_text() == write(JobFile(job=demo_jobs()[-1]))
+
+
+def test_every_screenshot_is_shown_in_the_readme() -> None:
+    readme = (DOCS.parent / "README.md").read_text()
+    shots = [p.name for p in (DOCS / "screenshots").glob("*.png")]
+    assert 6 <= len(shots) < 20
+    assert [s for s in shots if f"docs/screenshots/{s}" not in readme] == []
