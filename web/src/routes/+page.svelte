@@ -172,6 +172,7 @@
 			<span class="label">What is it about?</span>
 			<input
 				class="field"
+				data-first-focus
 				bind:value={title}
 				required
 				maxlength="120"

@@ -48,7 +48,7 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
         if known.sum() < 2 or not reached[known][0] <= rise <= reached[known][-1]:
             continue
         exact = float(PchipInterpolator(reached[known], parameters[known])(rise))
-        cure = plan(min(high, max(low, round(exact / step) * step)))
+        cure = _nearest_sold(case, axle, rise, (low, high, step, plan), exact)
         after = stand_changed(case.before, cure.changes, case.after)
         trial = Case(
             case.job.model_copy(update={"plan": case.job.plan.model_copy(update={"changes": cure.changes})}),
@@ -67,6 +67,21 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
             )
         )
     return sorted(found, key=lambda w: (w.stops, w.fixes, len(w.changes), abs(w.rise - rise)))
+
+
+def _nearest_sold(case: Case, axle: AxleName, rise: float, candidate: Candidate, exact: float) -> Cure:
+    """What can be bought comes in steps: the step that really comes closest, walked to from the estimate."""
+    low, high, step, plan = candidate
+    at = min(high, max(low, round(exact / step) * step))
+    for _ in range(8):
+        sold = [p for p in (at - step, at, at + step) if low <= p <= high]
+        offered = [plan(p) for p in sold]
+        reached = rises(case.before, [o.changes for o in offered], axle)
+        best = int(np.nanargmin(np.abs(reached - rise)))
+        if sold[best] == at:
+            return offered[best]
+        at = sold[best]
+    return plan(at)
 
 
 def with_ways(case: Case, found: list[Finding]) -> list[Finding]:

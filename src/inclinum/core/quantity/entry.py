@@ -151,10 +151,7 @@ def _quantity(text: str, kind: Kind, default_unit: str, whole_text: str) -> tupl
 _EXAMPLES = {
     Kind.LENGTH: "146, 14.6 cm or 5 3/4",
     Kind.ANGLE: "-1.25 or 1°15'",
-    Kind.FORCE: "3200 N",
-    Kind.RATE: "28.5 N/mm",
     Kind.TORQUE: "90 or 66 lbf·ft",
-    Kind.MASS: "75 kg",
 }
 
 

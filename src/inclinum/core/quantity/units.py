@@ -15,19 +15,13 @@ class Kind(StrEnum):
 
     LENGTH = "length"
     ANGLE = "angle"
-    FORCE = "force"
-    RATE = "rate"
     TORQUE = "torque"
-    MASS = "mass"
 
 
 BASE = {
     Kind.LENGTH: "millimeter",
     Kind.ANGLE: "degree",
-    Kind.FORCE: "newton",
-    Kind.RATE: "newton / millimeter",
     Kind.TORQUE: "newton * meter",
-    Kind.MASS: "kilogram",
 }
 """The unit in which documents keep each kind (the core itself turns degrees into radians)."""
 
@@ -45,8 +39,6 @@ SPELLINGS: dict[Kind, dict[str, str]] = {
         "ft": "foot",
     },
     Kind.ANGLE: {"deg": "degree", "°": "degree", "'": "arcminute", "′": "arcminute", "min": "arcminute"},
-    Kind.FORCE: {"n": "newton", "kn": "kilonewton", "lbf": "force_pound", "kgf": "force_kilogram"},
-    Kind.RATE: {"n/mm": "newton / millimeter", "lbf/in": "force_pound / inch", "lb/in": "force_pound / inch"},
     Kind.TORQUE: {
         "nm": "newton * meter",
         "n·m": "newton * meter",
@@ -57,7 +49,6 @@ SPELLINGS: dict[Kind, dict[str, str]] = {
         "ft-lb": "force_pound * foot",
         "ft lb": "force_pound * foot",
     },
-    Kind.MASS: {"kg": "kilogram", "lb": "pound", "lbs": "pound", "g": "gram"},
 }
 """Unit spellings accepted at entry, lower case, with the name Pint knows them by."""
 

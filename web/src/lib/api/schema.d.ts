@@ -1560,7 +1560,7 @@ export interface components {
          * @description What sort of quantity a number is; it decides the units that may follow it.
          * @enum {string}
          */
-        Kind: "length" | "angle" | "force" | "rate" | "torque" | "mass";
+        Kind: "length" | "angle" | "torque";
         /**
          * Length
          * @description A typed length, mm.

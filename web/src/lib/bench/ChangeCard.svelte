@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { Slider } from 'bits-ui';
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import X from '@lucide/svelte/icons/x';
@@ -84,24 +83,17 @@
 				{#if p.slider}
 					<div>
 						<span class="label">{p.title}</span>
-						<Slider.Root
-							type="single"
-							class="relative flex h-6 w-full touch-none items-center"
+						<!-- A native range: a value between its steps is shown nearest, never rounded behind anyone's back. -->
+						<input
+							type="range"
+							class="accent-dye h-6 w-full cursor-ew-resize"
+							aria-label="{p.title}, {kind?.title}, {planned.change.axle}"
 							min={p.slider[0]}
 							max={p.slider[1]}
 							step={p.step}
-							value={typeof v === 'number' ? Math.min(p.slider[1], Math.max(p.slider[0], v)) : p.slider[0]}
-							onValueChange={(to) => to !== v && put(p, to)}
-						>
-							<span class="bg-rule relative h-1 w-full rounded">
-								<Slider.Range class="bg-dye absolute h-full rounded" />
-							</span>
-							<Slider.Thumb
-								index={0}
-								aria-label="{p.title}, {kind?.title}, {planned.change.axle}"
-								class="bg-dye border-chalk block h-5 w-3 cursor-ew-resize rounded-[2px] border-2"
-							/>
-						</Slider.Root>
+							value={typeof v === 'number' ? v : p.slider[0]}
+							oninput={(e) => put(p, e.currentTarget.valueAsNumber)}
+						/>
 					</div>
 				{:else}
 					<span class="label">{p.title}</span>

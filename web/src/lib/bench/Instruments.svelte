@@ -62,7 +62,7 @@
 			{#each Object.entries(names) as [value, name] (value)}
 				<Tabs.Trigger
 					{value}
-					class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-7 rounded-[3px] px-2 font-semibold"
+					class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap"
 					>{name}</Tabs.Trigger
 				>
 			{/each}
@@ -70,7 +70,7 @@
 		<div class="flex gap-1" role="group" aria-label="Axle">
 			{#each AXLES as name (name)}
 				<button
-					class="min-h-7 rounded-[3px] px-2 font-semibold {view.axle === name
+					class="min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap {view.axle === name
 						? 'bg-wash text-dye'
 						: 'text-quiet'}"
 					aria-pressed={view.axle === name}

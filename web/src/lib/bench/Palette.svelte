@@ -46,7 +46,7 @@
 
 <Sheet bind:open={view.palette} title="What next?" note="Type a word, Enter does it.">
 	<Command.Root label="Actions">
-		<Command.Input class="field mb-2" placeholder="spacer, card, inches…" />
+		<Command.Input data-first-focus class="field mb-2" placeholder="spacer, card, inches…" />
 		<Command.List class="max-h-[46vh] overflow-y-auto">
 			<Command.Viewport>
 				<Command.Empty class="text-quiet p-2">Nothing by that name.</Command.Empty>

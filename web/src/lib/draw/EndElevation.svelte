@@ -26,7 +26,7 @@
 	}
 </script>
 
-<div class="h-full w-full" bind:clientWidth={width} bind:clientHeight={height}>
+<div class="h-full w-full overflow-hidden" bind:clientWidth={width} bind:clientHeight={height}>
 	<svg {width} {height} role="img" aria-label="End elevation of the {axle} axle, to scale">
 		<line x1="4" x2={width - 4} y1={pz(0)} y2={pz(0)} stroke="var(--ink)" />
 		{#each [1, -1] as const as side (side)}

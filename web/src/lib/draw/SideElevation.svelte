@@ -105,7 +105,7 @@
 	}
 </script>
 
-<div class="h-full w-full select-none" bind:clientWidth={width} bind:clientHeight={height}>
+<div class="h-full w-full overflow-hidden select-none" bind:clientWidth={width} bind:clientHeight={height}>
 	<svg {width} {height} role="group" aria-label="Side elevation to scale, before and planned">
 		<line x1="8" x2={width - 8} y1={py(0)} y2={py(0)} stroke="var(--ink)" stroke-width="1.2" />
 		{#each Array.from({ length: Math.floor(width / 14) }, (_, i) => i) as i (i)}

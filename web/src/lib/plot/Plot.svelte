@@ -51,7 +51,7 @@
 	});
 </script>
 
-<div class="h-full w-full" bind:clientWidth={width} bind:clientHeight={height}>
+<div class="h-full w-full overflow-hidden" bind:clientWidth={width} bind:clientHeight={height}>
 	<svg
 		{width}
 		{height}

@@ -18,12 +18,21 @@
 		wide?: boolean;
 		children: Snippet;
 	} = $props();
+	let content = $state<HTMLElement | null>(null);
 </script>
 
 <Dialog.Root bind:open>
 	<Dialog.Portal>
 		<Dialog.Overlay class="fixed inset-0 z-40 bg-black/45" />
 		<Dialog.Content
+			bind:ref={content}
+			onOpenAutoFocus={(event) => {
+				// A field to type in comes before the button that closes.
+				const first = content?.querySelector<HTMLElement>('[data-first-focus]');
+				if (!first) return;
+				event.preventDefault();
+				first.focus();
+			}}
 			escapeKeydownBehavior={closable ? 'close' : 'ignore'}
 			interactOutsideBehavior={closable ? 'close' : 'ignore'}
 			class="panel fixed top-1/2 left-1/2 z-50 max-h-[86vh] {wide

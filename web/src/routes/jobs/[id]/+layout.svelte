@@ -99,8 +99,8 @@
 			<Preferences />
 		</header>
 
-		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(430px,39%)] gap-2">
-			<div class="grid min-h-0 grid-rows-[minmax(0,1.3fr)_auto_minmax(0,1fr)] gap-2">
+		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(410px,39%)] gap-2">
+			<div class="grid min-h-0 min-w-0 grid-cols-1 grid-rows-[minmax(0,1.3fr)_auto_minmax(0,1fr)] gap-2">
 				<div class="panel relative min-h-0 overflow-hidden">
 					{#if bench.prediction}
 						<SideElevation
@@ -134,7 +134,7 @@
 						computing={bench.computing}
 						rakeMax={bench.job.brief.rake_change_max_deg}
 					/>
-					<div class="grid min-h-0 grid-cols-[1.15fr_1fr] gap-2">
+					<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-2">
 						<Ledger
 							findings={bench.prediction.findings}
 							stopped={bench.prediction.stopped}

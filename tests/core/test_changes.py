@@ -1,0 +1,136 @@
+"""Changes: pure functions with parameters that tell their title, unit and limits."""
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+from pydantic import ValidationError
+
+from inclinum.core.changes import (
+    CHANGE_TYPES,
+    BumpStopSwap,
+    Change,
+    LongerStuds,
+    PlannedChange,
+    SeatSpacer,
+    SpringSwap,
+    StrutTopSpacer,
+    apply_all,
+    begin,
+)
+from inclinum.core.ride.stance import ride_corner
+from inclinum.core.vehicle import AXLES, AxleName
+from inclinum.demo.van import van
+
+KINDS = [k.model_fields["type"].default for k in CHANGE_TYPES]
+
+
+def planned(*changes: Change) -> tuple[PlannedChange, ...]:
+    return tuple(PlannedChange.model_validate({"id": f"t{n}", "change": c}) for n, c in enumerate(changes))
+
+
+@pytest.mark.parametrize("kind", KINDS)
+@pytest.mark.parametrize("axle", AXLES)
+def test_every_kind_begins_on_every_axle_or_says_why_not(kind: str, axle: AxleName) -> None:
+    vehicle = van()
+    if axle == "rear" and kind in ("strut_top_spacer", "longer_studs"):
+        with pytest.raises(ValueError, match="rear axle has no strut top"):
+            begin(kind, axle, vehicle, ())
+        return
+    new = begin(kind, axle, vehicle, ())
+    assert new.change.axle == axle
+    assert new.change.summary()
+    assert all(isinstance(line, str) and line for line in (*new.change.parts(), *new.change.fitting()))
+    other = "rear" if axle == "front" else "front"
+    assert new.change.apply(vehicle).axle(other) == vehicle.axle(other), "the other axle is left alone"
+    assert vehicle == van(), "a change never alters its argument"
+
+
+@pytest.mark.parametrize("kind", CHANGE_TYPES)
+def test_every_number_of_a_form_has_a_title_a_limit_and_where_it_needs_one_a_unit(kind: type[Change]) -> None:
+    schema = kind.model_json_schema()
+    tables = [schema["properties"], *(d["properties"] for d in schema.get("$defs", {}).values())]
+    numbers = 0
+    for table in tables:
+        for name, field in table.items():
+            shape = field | next((b for b in field.get("anyOf", []) if b["type"] != "null"), {})
+            if shape.get("type") != "number":
+                continue
+            numbers += 1
+            assert shape["title"], name
+            assert {"minimum", "exclusiveMinimum"} & shape.keys(), name
+            assert {"maximum", "exclusiveMaximum"} & shape.keys(), name
+            if name.endswith("_mm"):
+                assert shape["unit"] in ("mm", "N/mm"), name
+    assert numbers >= 1
+
+
+def test_spacers_add_up_whatever_their_order() -> None:
+    parts = (SeatSpacer(axle="front", thickness_mm=4), SeatSpacer(axle="front", thickness_mm=7))
+    one, other = apply_all(van(), planned(*parts)), apply_all(van(), planned(*reversed(parts)))
+    assert one == other
+    assert one.front.seat_spacer_mm == 11
+
+
+def test_what_is_off_is_not_there() -> None:
+    (change,) = planned(SeatSpacer(axle="front", thickness_mm=4))
+    assert apply_all(van(), (change.model_copy(update={"on": False}),)) == van()
+
+
+def test_a_strut_top_spacer_takes_the_same_room_from_spring_and_damper() -> None:
+    before, after = (ride_corner(v.front) for v in (van(), StrutTopSpacer(axle="front", thickness_mm=9).apply(van())))
+    assert float(before.spring_at(0.0) - after.spring_at(0.0)) == pytest.approx(9)
+    assert float(before.damper_at(0.0) - after.damper_at(0.0)) == pytest.approx(9)
+
+
+def test_a_seat_spacer_leaves_the_damper_its_room() -> None:
+    before, after = (ride_corner(v.rear) for v in (van(), SeatSpacer(axle="rear", thickness_mm=9).apply(van())))
+    assert float(before.spring_at(0.0) - after.spring_at(0.0)) == pytest.approx(9)
+    assert float(before.damper_at(0.0)) == float(after.damper_at(0.0))
+
+
+@given(st.floats(20, 140))
+def test_a_taller_stop_of_the_same_stuff_carries_the_same_at_the_same_share_of_its_height(height: float) -> None:
+    before = van().rear.bump_stop
+    after = BumpStopSwap(axle="rear", height_mm=height).apply(van()).rear.bump_stop
+    assert after.contact_mm - before.contact_mm == pytest.approx(height - before.height_mm)
+    scale = height / before.height_mm
+    assert after.max_compression_mm / before.max_compression_mm == pytest.approx(scale)
+    for share in (0.2, 0.5):
+        forces = [s.coefficient * (share * s.height_mm) ** s.power for s in (before, after)]
+        assert forces[1] == pytest.approx(forces[0])
+
+
+def test_new_studs_make_an_old_thread_reading_void() -> None:
+    measured = StrutTopSpacer(axle="front", thickness_mm=12, stud_left_mm=9)
+    stack = planned(measured, LongerStuds(axle="front", stud_length_mm=40))
+    front = apply_all(van(), stack).front
+    assert front.stud_left_mm is None
+    assert front.strut_top is not None
+    assert front.strut_top.stud_length_mm == 40
+
+
+def test_a_change_that_does_not_fit_its_axle_names_it() -> None:
+    with pytest.raises(ValueError, match="rear axle has no strut top.*spring-seat spacer"):  # noqa: RUF043
+        StrutTopSpacer(axle="rear", thickness_mm=5).apply(van())
+    with pytest.raises(ValueError, match="There is no change “wings”"):
+        begin("wings", "front", van(), ())
+
+
+@pytest.mark.parametrize("thickness", [0, -3, 81, float("nan"), float("inf")])
+def test_impossible_parameters_are_refused(thickness: float) -> None:
+    with pytest.raises(ValidationError):
+        SeatSpacer(axle="front", thickness_mm=thickness)
+
+
+def test_ids_on_a_stack_stay_free_of_each_other() -> None:
+    stack: tuple[PlannedChange, ...] = ()
+    for _ in range(5):
+        stack = (*stack, begin("seat_spacer", "rear", van(), stack))
+    assert len({p.id for p in stack}) == 5
+    without = stack[:1] + stack[2:]
+    assert begin("seat_spacer", "rear", van(), without).id not in {p.id for p in without}
+
+
+def test_a_swap_to_the_same_spring_changes_nothing() -> None:
+    coil = van().front.coil
+    assert SpringSwap(axle="front", coil=coil).apply(van()) == van()

@@ -1,0 +1,64 @@
+"""The drawing tells the truth: it stands on the same numbers as the figures."""
+
+import math
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inclinum.core.changes import SeatSpacer
+from inclinum.core.job import Job
+from inclinum.core.prediction import Prediction, predict
+from inclinum.demo import demo_jobs
+from inclinum.report.drawing import side_elevation
+from tests.core.test_prediction import with_changes
+
+
+def stands(found: Prediction) -> None:
+    """Wheels on the ground, hubs under their arches as the heights say."""
+    for name in ("front", "rear"):
+        for stance, pick in ((found.drawing.before, "before"), (found.drawing.after, "after")):
+            wheel = getattr(stance, name)
+            assert wheel.contact[2] == pytest.approx(wheel.centre[2] - wheel.radius, abs=1.0)
+            rows = [h for h in found.heights if h.axle == name and h.kind == "hub_to_arch"]
+            mean = sum(getattr(h, pick) for h in rows) / len(rows)
+            assert wheel.arch_top[1] - wheel.centre[2] == pytest.approx(mean, abs=0.6)
+
+
+def test_hubs_stand_under_their_arches(in_hand: Job) -> None:
+    stands(predict(in_hand))
+
+
+@settings(deadline=None, max_examples=12)
+@given(st.floats(1, 35), st.floats(1, 35))
+def test_and_do_so_whatever_is_planned(front: float, rear: float) -> None:
+    changes = (SeatSpacer(axle="front", thickness_mm=front), SeatSpacer(axle="rear", thickness_mm=rear))
+    found = predict(with_changes(demo_jobs()[-1], *changes))
+    stands(found)
+    # Wheels stay where they are on the ground; the body moves.
+    assert found.drawing.after.rear.centre[2] == pytest.approx(found.drawing.before.rear.centre[2], abs=0.6)
+
+
+def test_the_body_rises_at_each_station_as_the_heights_say(in_hand: Job) -> None:
+    found = predict(in_hand)
+    for row in (h for h in found.heights if h.kind == "station"):
+        before, after = (s.stations[row.label] for s in (found.drawing.before, found.drawing.after))
+        assert after[1] - before[1] == pytest.approx(row.change, abs=0.1)
+
+
+def test_linkage_members_keep_their_lengths(in_hand: Job) -> None:
+    drawing = predict(in_hand).drawing
+    for name in ("front", "rear"):
+        for m, n in zip(getattr(drawing.before, name).members, getattr(drawing.after, name).members, strict=True):
+            if m.kind in ("arm", "rod", "pivot", "hub") and "strut" not in m.kind:
+                assert math.dist(n.start, n.end) == pytest.approx(math.dist(m.start, m.end), abs=0.05)
+
+
+def test_the_printed_elevation_has_one_scale(in_hand: Job) -> None:
+    found = predict(in_hand)
+    svg = side_elevation(found.drawing, width_px=640)
+    circles = [part.split("/>")[0] for part in svg.split("<circle")[1:]]
+    at = [{k: float(p.split(f'{k}="')[1].split('"')[0]) for k in ("cx", "cy", "r")} for p in circles]
+    scale = (at[1]["cx"] - at[0]["cx"]) / (found.drawing.after.front.centre[0] - found.drawing.after.rear.centre[0])
+    assert at[0]["r"] / found.drawing.after.front.radius == pytest.approx(scale, rel=0.01)
+    assert 'stroke-dasharray="5 3"' in svg, "as measured is dashed"
