@@ -127,5 +127,9 @@ def unbearable(job: Job) -> Job:
 def test_springs_that_carry_nothing_are_told_as_a_sentence(in_hand: Job) -> None:
     with pytest.raises(ValueError, match=r"front axle finds no ride height.*stiffer or longer spring"):
         predict(unbearable(in_hand))
+    short = in_hand.vehicle.rear.coil.model_copy(update={"free_length_mm": 240.0})
+    hanging = in_hand.model_copy(update={"vehicle": in_hand.vehicle.with_axle("rear", coil=short)})
+    with pytest.raises(ValueError, match=r"rear springs carry nothing at the measured height.*240 mm"):
+        predict(hanging)
     riding = with_changes(in_hand, unbearable(in_hand).plan.changes[0].change)
     assert predict(riding).findings[0].id == "bump_gap.front", "with real stops it rides on them"

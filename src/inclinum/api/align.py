@@ -3,6 +3,7 @@
 from fastapi import APIRouter, Response
 
 from inclinum import report
+from inclinum.api.answers import answered
 from inclinum.api.database import Database
 from inclinum.api.errors import Refusal
 from inclinum.api.saving import add_save_route
@@ -14,10 +15,10 @@ router = APIRouter(tags=["align"])
 add_save_route(router, "align", Align)
 
 
-@router.post("/align", operation_id="align", responses={422: {"model": Refusal}})
-def align_job(job: Job) -> Alignment:
+@router.post("/align", operation_id="align", response_model=Alignment, responses={422: {"model": Refusal}})
+def align_job(job: Job) -> Response:
     """Adjusters solved together at the planned height, and what is left over."""
-    return align(job)
+    return answered(align(job))
 
 
 @router.get("/jobs/{job_id}/alignment.pdf", operation_id="alignment_pdf", response_class=Response)

@@ -2,9 +2,10 @@
 
 from typing import Any
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Response
 from pydantic import BaseModel
 
+from inclinum.api.answers import answered
 from inclinum.api.errors import Refusal
 from inclinum.api.saving import add_save_route
 from inclinum.core.changes import CHANGE_TYPES, PlannedChange, begin
@@ -18,10 +19,10 @@ router = APIRouter(tags=["plan"])
 add_save_route(router, "plan", Plan)
 
 
-@router.post("/predict", operation_id="predict", responses={422: {"model": Refusal}})
-def predict_job(job: Job) -> Prediction:
+@router.post("/predict", operation_id="predict", response_model=Prediction, responses={422: {"model": Refusal}})
+def predict_job(job: Job) -> Response:
     """Everything that follows from a job as it stands on the screen."""
-    return predict(job)
+    return answered(predict(job))
 
 
 class Reach(BaseModel):

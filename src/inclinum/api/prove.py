@@ -2,10 +2,11 @@
 
 from datetime import UTC, datetime
 
-from fastapi import APIRouter, HTTPException
+from fastapi import APIRouter, HTTPException, Response
 from pydantic import BaseModel, Field
 
 from inclinum.api.acting import Acting
+from inclinum.api.answers import answered
 from inclinum.api.database import Database
 from inclinum.api.errors import ConflictBody, Refusal
 from inclinum.api.saving import Saved, add_save_route
@@ -17,10 +18,10 @@ router = APIRouter(tags=["prove"])
 add_save_route(router, "prove", Prove)
 
 
-@router.post("/prove", operation_id="prove", responses={422: {"model": Refusal}})
-def prove_job(job: Job) -> Proof:
+@router.post("/prove", operation_id="prove", response_model=Proof, responses={422: {"model": Refusal}})
+def prove_job(job: Job) -> Response:
     """Readings after against the prediction, and side against side."""
-    return prove(job)
+    return answered(prove(job))
 
 
 @router.get("/jobs/{job_id}/outcomes", operation_id="outcomes", responses={404: {"model": Refusal}})

@@ -13,7 +13,7 @@ from inclinum.core.job import Job
 from inclinum.core.limits.finding import Cure
 from inclinum.core.measured import as_measured
 from inclinum.core.ride import stacked
-from inclinum.core.ride.stance import Stance, baseline_travel, inferred_load, ride_corner, stand
+from inclinum.core.ride.stance import NoRidePoint, Stance, baseline_travel, inferred_load, ride_corner, stand
 from inclinum.core.vehicle import AXLES, Axle, AxleName, Vehicle
 
 
@@ -35,6 +35,10 @@ class Stood:
         return float(pitch_nose_down(-self.front.travel, -self.rear.travel, self.vehicle.wheelbase_mm))
 
 
+LEAST_LOAD_N = 20.0
+"""A wheel that carries less than this was not standing on its springs when it was measured."""
+
+
 def stand_measured(job: Job) -> Stood:
     """The vehicle as it came and was measured, loads inferred from the fitted springs.
 
@@ -46,7 +50,13 @@ def stand_measured(job: Job) -> Stood:
     for name in AXLES:
         axle = vehicle.axle(name)
         baseline = baseline_travel(axle, job.measure.mean(name, "hub_to_arch"))
-        stances.append(stand(axle, baseline, inferred_load(axle, baseline), name))
+        load = inferred_load(axle, baseline)
+        if load < LEAST_LOAD_N:
+            raise NoRidePoint(
+                f"The {name} springs carry nothing at the measured height: check the height, or the free length "
+                f"({axle.coil.free_length_mm:g} mm) of the fitted springs."
+            )
+        stances.append(stand(axle, baseline, load, name))
     return Stood(vehicle, *stances)
 
 

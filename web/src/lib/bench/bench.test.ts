@@ -1,0 +1,179 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import type { Schemas } from '../api/client';
+
+const stored = new Map<string, string>();
+vi.stubGlobal('localStorage', {
+	getItem: (key: string) => stored.get(key) ?? null,
+	setItem: (key: string, value: string) => void stored.set(key, value),
+	removeItem: (key: string) => void stored.delete(key)
+});
+
+type Call = { method: string; path: string; body: { version: number; section: unknown } | undefined };
+const calls: Call[] = [];
+let answer: (call: Call) => { status: number; body: unknown } | 'lost';
+
+vi.stubGlobal('fetch', async (request: Request) => {
+	const text = await request.text();
+	const call = {
+		method: request.method,
+		path: new URL(request.url).pathname,
+		body: text ? JSON.parse(text) : undefined
+	};
+	calls.push(call);
+	const made = answer(call);
+	if (made === 'lost') throw new TypeError('network');
+	return new Response(JSON.stringify(made.body), {
+		status: made.status,
+		headers: { 'content-type': 'application/json' }
+	});
+});
+const RealRequest = Request;
+vi.stubGlobal(
+	'Request',
+	class extends RealRequest {
+		constructor(input: string | URL | Request, init?: RequestInit) {
+			super(typeof input === 'string' ? new URL(input, 'http://bench') : input, init);
+		}
+	}
+);
+
+const { Bench } = await import('./bench.svelte');
+
+function view(): Schemas['JobView'] {
+	return {
+		job: { id: 'van', brief: { load: 'mail' }, plan: { changes: [], override: '' } },
+		versions: { brief: 3, measure: 1, plan: 1, align: 1, build: 1, prove: 1 },
+		history: []
+	} as unknown as Schemas['JobView'];
+}
+const brief = (load: string) => ({ load }) as unknown as Schemas['Brief'];
+const saves = () => calls.filter((c) => c.method === 'PUT');
+const settled = () => vi.advanceTimersByTimeAsync(2000);
+
+beforeEach(() => {
+	vi.useFakeTimers();
+	stored.clear();
+	calls.length = 0;
+	answer = (call) => ({
+		status: 200,
+		body: call.method === 'PUT' ? { version: call.body!.version + 1 } : { rise: 1 }
+	});
+});
+afterEach(() => vi.useRealTimers());
+
+describe('saving', () => {
+	it('waits for the hand to rest, then saves once on the version that was read', async () => {
+		const bench = new Bench(view());
+		for (const load of ['e', 'em', 'empty']) bench.change('brief', brief(load));
+		expect(bench.saving).toBe('waiting');
+		await settled();
+		expect(saves()).toHaveLength(1);
+		expect(saves()[0]?.body).toEqual({ version: 3, section: { load: 'empty' } });
+		expect(bench.versions.brief).toBe(4);
+		expect(bench.saving).toBe('saved');
+		expect(stored.size).toBe(0);
+	});
+
+	it('keeps what was typed while nobody answers, tries again, and saves it then', async () => {
+		answer = () => 'lost';
+		const bench = new Bench(view());
+		bench.change('brief', brief('two sacks'));
+		await settled();
+		expect(bench.saving).toBe('unsaved');
+		expect(bench.saveTrouble).toContain('What you typed is kept here');
+		expect(JSON.parse(stored.get('unsaved:van:brief') ?? '{}')).toEqual({
+			version: 3,
+			section: { load: 'two sacks' }
+		});
+		answer = (call) => ({ status: 200, body: call.method === 'PUT' ? { version: 4 } : {} });
+		await vi.advanceTimersByTimeAsync(5000);
+		expect(bench.saving).toBe('saved');
+		expect(stored.size).toBe(0);
+	});
+
+	it('picks up what another visit could not save', async () => {
+		stored.set('unsaved:van:brief', JSON.stringify({ version: 2, section: { load: 'left over' } }));
+		const bench = new Bench(view());
+		expect(bench.job.brief.load).toBe('left over');
+		await settled();
+		expect(saves()[0]?.body).toEqual({ version: 2, section: { load: 'left over' } });
+	});
+
+	it('shows a refusal in words and keeps the section', async () => {
+		answer = (call) =>
+			call.method === 'PUT'
+				? {
+						status: 422,
+						body: {
+							sentence: 'This field is missing.',
+							complaints: [{ path: 'section.owner', sentence: 'x' }]
+						}
+					}
+				: { status: 200, body: {} };
+		const bench = new Bench(view());
+		bench.change('brief', brief(''));
+		await settled();
+		expect(bench.saveTrouble).toBe('section.owner: This field is missing.');
+		expect(stored.has('unsaved:van:brief')).toBe(true);
+	});
+});
+
+describe('two hands on one stage', () => {
+	const clash = { sentence: 'Bram saved this', theirs: { load: 'empty' }, version: 9, by: 'Bram' };
+	beforeEach(() => {
+		answer = (call) =>
+			call.method === 'PUT' && call.body?.version === 3
+				? { status: 409, body: clash }
+				: { status: 200, body: call.method === 'PUT' ? { version: 10 } : {} };
+	});
+
+	it('overwrites nothing by itself', async () => {
+		const bench = new Bench(view());
+		bench.change('brief', brief('driver'));
+		await settled();
+		expect(bench.conflict).toMatchObject({ stage: 'brief', by: 'Bram', theirs: { load: 'empty' } });
+		expect(bench.job.brief.load).toBe('driver');
+		expect(saves()).toHaveLength(1);
+	});
+
+	it('can take theirs', async () => {
+		const bench = new Bench(view());
+		bench.change('brief', brief('driver'));
+		await settled();
+		bench.takeTheirs();
+		expect(bench.job.brief.load).toBe('empty');
+		expect(bench.versions.brief).toBe(9);
+		expect(stored.size).toBe(0);
+		await settled();
+		expect(saves()).toHaveLength(1);
+	});
+
+	it('can save mine on top of theirs', async () => {
+		const bench = new Bench(view());
+		bench.change('brief', brief('driver'));
+		await settled();
+		await bench.saveMine();
+		expect(saves()[1]?.body).toEqual({ version: 9, section: { load: 'driver' } });
+		expect(bench.versions.brief).toBe(10);
+		expect(bench.conflict).toBeUndefined();
+	});
+});
+
+describe('prediction', () => {
+	it('keeps the last good answer when the next cannot be computed, and says why', async () => {
+		let good = true;
+		answer = () =>
+			good
+				? { status: 200, body: { rise: 17 } }
+				: { status: 422, body: { sentence: 'The front axle finds no ride height.' } };
+		const bench = new Bench(view());
+		await settled();
+		expect(bench.prediction).toEqual({ rise: 17 });
+		good = false;
+		bench.compute();
+		await settled();
+		expect(bench.prediction).toEqual({ rise: 17 });
+		expect(bench.trouble).toBe('The front axle finds no ride height.');
+		expect(bench.computing).toBe(false);
+	});
+});
