@@ -74,7 +74,8 @@ def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood
 def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleName) -> np.ndarray:
     """Rise of one axle for each of several plans, in one solve, mm; NaN where a plan finds no ride height."""
     was = base.axle(name)
-    corners = [ride_corner(apply_all(base.vehicle, changes).axle(name)) for changes in plans]
+    own = [tuple(p for p in changes if p.change.axle == name) for changes in plans]
+    corners = [ride_corner(apply_all(base.vehicle, changes).axle(name)) for changes in own]
     return was.baseline - stacked(corners).ride_travel(was.load)
 
 
@@ -97,14 +98,18 @@ class Case:
 
     def adding(self, title: str, change: Change) -> Cure:
         """The plan with a change added at the end."""
-        new = PlannedChange.model_validate({"id": unused_id(self.changes), "change": change})
-        return Cure(title=title, changes=(*self.changes, new))
+        new = PlannedChange.model_construct(id=unused_id(self.changes), on=True, change=change)
+        return Cure.model_construct(title=title, changes=(*self.changes, new))
 
     def replacing(self, title: str, planned: PlannedChange, **fields: object) -> Cure:
-        """The plan with some parameters of one change replaced."""
-        change = type(planned.change).model_validate(planned.change.model_dump() | fields)
-        swapped = planned.model_copy(update={"change": change})
-        return Cure(title=title, changes=tuple(swapped if p.id == planned.id else p for p in self.changes))
+        """The plan with some parameters of one change replaced, each of its own type and within its limits.
+
+        Like the others it is put together without validating anew: a search makes dozens of them a second, from
+        parts that are valid already.
+        """
+        swapped = planned.model_copy(update={"change": planned.change.model_copy(update=fields)})
+        changes = tuple(swapped if p.id == planned.id else p for p in self.changes)
+        return Cure.model_construct(title=title, changes=changes)
 
     def without(self, title: str, planned: PlannedChange) -> Cure:
         """The plan without one change."""

@@ -55,5 +55,5 @@ def _longer_springs(case: Case, name: AxleName, coil: Coil, short: float) -> lis
     title = f"{name.capitalize()} springs {longer} mm free, {rate:g} N/mm: same height, held at droop"
     planned = case.planned(name, SpringSwap)
     if planned:
-        return [case.replacing(title, planned[-1], coil=swapped.model_dump())]
+        return [case.replacing(title, planned[-1], coil=swapped)]
     return [case.adding(title, SpringSwap(axle=name, coil=swapped))]

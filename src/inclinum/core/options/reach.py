@@ -72,7 +72,7 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
 def _nearest_sold(case: Case, axle: AxleName, rise: float, candidate: Candidate, exact: float) -> Cure:
     """What can be bought comes in steps: the step that really comes closest, walked to from the estimate."""
     low, high, step, plan = candidate
-    at = min(high, max(low, round(exact / step) * step))
+    at = float(min(high, max(low, round(exact / step) * step)))
     for _ in range(8):
         sold = [p for p in (at - step, at, at + step) if low <= p <= high]
         offered = [plan(p) for p in sold]
@@ -132,7 +132,7 @@ def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
         title = f"{end} springs {millimetres(round(length, 2))} free at {coil.rate_n_per_mm:g} N/mm"
         planned = case.planned(axle, SpringSwap)
         if planned:
-            return case.replacing(title, planned[-1], coil=fitted.model_dump())
+            return case.replacing(title, planned[-1], coil=fitted)
         return case.adding(title, SpringSwap(axle=axle, coil=fitted))
 
     yield low, coil.free_length_mm + 80, 1, with_spring

@@ -17,7 +17,7 @@
 				<span class={axle.aim_met ? 'text-good' : 'text-fix'}>
 					aim <Length mm={axle.aim} signed unit={false} />
 					{axle.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">
-						{axle.aim_met ? 'met' : 'missed'}</span
+						&nbsp;{axle.aim_met ? 'met' : 'missed'}</span
 					>
 				</span>
 			</div>
