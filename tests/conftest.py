@@ -18,7 +18,7 @@ from inclinum.store.models import Base
 @pytest.fixture(scope="session")
 def jobs() -> list[Job]:
     """The demo jobs, oldest first; the last one is in hand."""
-    return demo_jobs()
+    return list(demo_jobs())
 
 
 @pytest.fixture

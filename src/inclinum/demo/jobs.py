@@ -1,6 +1,7 @@
 """Three jobs of the post van: two finished, one in hand."""
 
 from datetime import UTC, date, datetime, timedelta
+from functools import cache
 
 from inclinum.core.changes import PlannedChange, SeatSpacer, SpringSwap
 from inclinum.core.job import (
@@ -177,6 +178,7 @@ def _washed_out_track() -> Job:
     )  # fmt: skip
 
 
-def demo_jobs() -> list[Job]:
+@cache
+def demo_jobs() -> tuple[Job, ...]:
     """All demo jobs, oldest first."""
-    return [_rear_sag(), _front_worn(), _washed_out_track()]
+    return _rear_sag(), _front_worn(), _washed_out_track()

@@ -23,6 +23,10 @@
 			chosen[setting.key] = Math.round(Math.min(setting.high_mm, Math.max(setting.low_mm, mm)) * 1e6) / 1e6;
 		bench.change('align', { ...bench.job.align, chosen });
 	}
+	/** One step from what is chosen now, so that quick presses all count. */
+	function step(setting: Schemas['Setting'], by: 1 | -1) {
+		choose(setting, (bench.job.align.chosen[setting.key] ?? setting.set_mm) + by * setting.step_mm);
+	}
 	async function print() {
 		if (await bench.flush()) window.open(`/api/jobs/${bench.job.id}/alignment.pdf`);
 	}
@@ -94,12 +98,12 @@
 							<button
 								class="btn min-h-7 px-1.5"
 								aria-label="Less, {s.name} {wheel.axle} {wheel.side}"
-								onclick={() => choose(s, s.set_mm - s.step_mm)}><Minus size={14} /></button
+								onclick={() => step(s, -1)}><Minus size={14} /></button
 							>
 							<button
 								class="btn min-h-7 px-1.5"
 								aria-label="More, {s.name} {wheel.axle} {wheel.side}"
-								onclick={() => choose(s, s.set_mm + s.step_mm)}><Plus size={14} /></button
+								onclick={() => step(s, 1)}><Plus size={14} /></button
 							>
 							{#if bench.job.align.chosen[s.key] !== undefined}
 								<button class="btn min-h-7 px-2" onclick={() => choose(s, undefined)}>solved</button>
