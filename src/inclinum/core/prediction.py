@@ -198,7 +198,10 @@ CURVE_MARGIN_MM = 10.0
 
 def _poses(before: Stance, after: Stance) -> Poses:
     """One solve for everything asked of an axle at its own travels: before, after, and at full droop."""
-    return after.corner.body.poses(np.array([before.travel, after.travel, after.full_droop]))
+    travels = np.array([before.travel, after.travel, after.full_droop])
+    grid = motion_over_reach(after.corner, *after.ride.search)
+    nearest = [int(i) for i in np.abs(grid.travel[:, None] - travels).argmin(axis=0)]
+    return after.corner.body.poses(travels, near=grid.poses[nearest])
 
 
 def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread) -> AxlePrediction:

@@ -182,7 +182,7 @@ class Body:
         Args:
             travel: wheel-centre travel, (T,), mm, bump positive.
             adjusted: what the alignment adjusters do.
-            near: one pose at the same single travel to start from, when the adjustment is small.
+            near: poses close by to start from, one per travel: a small adjustment, or a few mm of travel, away.
 
         Returns:
             Poses of shape (T,), or (S, T) when the adjustment has a sample axis.
@@ -193,7 +193,7 @@ class Body:
         system = _System(self, rows, adjusted)
         goal = np.broadcast_to(travel, (rows, travel.size)).reshape(-1)
         row = np.repeat(np.arange(rows), travel.size)
-        state = system.follow(goal, row) if near is None else system.adjust(goal, row, near)
+        state = system.follow(goal, row) if near is None else system.approach(goal, row, near)
         shape = (rows, travel.size) if samples else (travel.size,)
         centre, turn, velocity, spin, reachable = (part.reshape(*shape, *part.shape[1:]) for part in state)
         return Poses(self.points[self.centre], centre, turn, velocity, spin, reachable)
@@ -321,12 +321,22 @@ class _System:
         velocity, spin = self._rates(jacobian)
         return centre, turn, velocity, spin, ok
 
-    def adjust(self, goal: Array, row: Array, near: Poses) -> tuple[Array, Array, Array, Array, Array]:
-        """From a pose at the goal's own travel to the adjusted ones: no travel to follow."""
-        n = goal.size
-        start = np.broadcast_to(near.centre[0], (n, 3)), np.broadcast_to(near.turn[0], (n, 3, 3))
-        _, before = self.residual_and_jacobian(goal, row, *start)
-        centre, turn, ok, jacobian = self.newton(goal, row, *start)
+    def approach(self, goal: Array, row: Array, near: Poses) -> tuple[Array, Array, Array, Array, Array]:
+        """From poses close to the goals: no travel to follow."""
+        rows = goal.size // near.centre.shape[0]
+
+        def repeated(part: Array) -> Array:
+            return np.broadcast_to(part, (rows, *part.shape)).reshape(goal.size, *part.shape[1:])
+
+        start, turn = repeated(near.centre), repeated(near.turn)
+        _, before = self.residual_and_jacobian(goal, row, start, turn)
+        step = (goal - (start[:, 2] - self.centre0[2]))[:, None]
+        centre, turn, ok, jacobian = self.newton(
+            goal,
+            row,
+            start + repeated(near.velocity) * step,
+            rotation(repeated(near.spin) * step) @ turn,
+        )
         ok = ok & (np.sign(np.linalg.det(jacobian)) == np.sign(np.linalg.det(before)))
         return (centre, turn, *self._rates(jacobian), ok)
 

@@ -1,6 +1,7 @@
 """The inverse: what reaches this height? Each way is a whole plan, with what it would run into."""
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from scipy.interpolate import PchipInterpolator
@@ -26,9 +27,27 @@ class Way(Document):
 
 GRID = 5
 """Parameters tried per way; between them the height is a smooth curve."""
+STEPS_WALKED = 8
+"""How often a way may move on to the next size that is sold."""
 
-Candidate = tuple[float, float, float, Callable[[float], Cure]]
-"""Lowest and highest parameter, the step it comes in, and the plan with the parameter."""
+
+@dataclass(frozen=True)
+class Candidate:
+    """A plan with one parameter left open."""
+
+    low: float
+    high: float
+    step: float
+    """What can be bought comes in steps of this."""
+    plan: Callable[[float], Cure]
+
+    def sold_near(self, parameter: float) -> float:
+        """The size that can be bought nearest to a parameter."""
+        return min(self.high, max(self.low, round(parameter / self.step) * self.step))
+
+    def around(self, at: float) -> list[float]:
+        """A size with the next smaller and the next larger one."""
+        return [p for p in (at - self.step, at, at + self.step) if self.low <= p <= self.high]
 
 
 def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
@@ -40,15 +59,7 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
         rise: body rise wanted there, mm.
     """
     found = []
-    for low, high, step, plan in _candidates(case, axle):
-        parameters = np.linspace(low, high, GRID)
-        reached = rises(case.before, [plan(p).changes for p in parameters], axle)
-        known = np.isfinite(reached)
-        # All parameters raise the body the more the larger they are: the inverse of the curve is a function.
-        if known.sum() < 2 or not reached[known][0] <= rise <= reached[known][-1]:
-            continue
-        exact = float(PchipInterpolator(reached[known], parameters[known])(rise))
-        cure = _nearest_sold(case, axle, rise, (low, high, step, plan), exact)
+    for cure in _nearest_sold(case, axle, rise, _estimated(case, axle, rise)):
         after = stand_changed(case.before, cure.changes, case.after)
         trial = Case(
             case.job.model_copy(update={"plan": case.job.plan.model_copy(update={"changes": cure.changes})}),
@@ -69,19 +80,40 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
     return sorted(found, key=lambda w: (w.stops, w.fixes, len(w.changes), abs(w.rise - rise)))
 
 
-def _nearest_sold(case: Case, axle: AxleName, rise: float, candidate: Candidate, exact: float) -> Cure:
-    """What can be bought comes in steps: the step that really comes closest, walked to from the estimate."""
-    low, high, step, plan = candidate
-    at = float(min(high, max(low, round(exact / step) * step)))
-    for _ in range(8):
-        sold = [p for p in (at - step, at, at + step) if low <= p <= high]
-        offered = [plan(p) for p in sold]
-        reached = rises(case.before, [o.changes for o in offered], axle)
-        best = int(np.nanargmin(np.abs(reached - rise)))
-        if sold[best] == at:
-            return offered[best]
-        at = sold[best]
-    return plan(at)
+def _rises(case: Case, axle: AxleName, tried: Sequence[tuple[Candidate, Sequence[float]]]) -> list[np.ndarray]:
+    """Rises of several candidates, each with several parameters, all in one solve."""
+    plans = [candidate.plan(p).changes for candidate, parameters in tried for p in parameters]
+    if not plans:
+        return []
+    ends = np.cumsum([len(parameters) for _, parameters in tried])[:-1]
+    return np.split(rises(case.before, plans, axle), ends)
+
+
+def _estimated(case: Case, axle: AxleName, rise: float) -> list[tuple[Candidate, float]]:
+    """Candidates that span the rise, with the parameter that gives it."""
+    tried = [(c, np.linspace(c.low, c.high, GRID)) for c in _candidates(case, axle)]
+    estimated = []
+    for (candidate, parameters), reached in zip(tried, _rises(case, axle, tried), strict=True):
+        known = np.isfinite(reached)
+        # All parameters raise the body the more the larger they are: the inverse of the curve is a function.
+        if known.sum() >= 2 and reached[known][0] <= rise <= reached[known][-1]:
+            estimated.append((candidate, float(PchipInterpolator(reached[known], parameters[known])(rise))))
+    return estimated
+
+
+def _nearest_sold(case: Case, axle: AxleName, rise: float, estimated: list[tuple[Candidate, float]]) -> list[Cure]:
+    """Of each candidate the size that really comes closest, walked to from the estimate."""
+    sizes = [(candidate, candidate.sold_near(exact)) for candidate, exact in estimated]
+    for _ in range(STEPS_WALKED):
+        tried = [(candidate, candidate.around(at)) for candidate, at in sizes]
+        closest = [
+            (candidate, around[int(np.nanargmin(np.abs(reached - rise)))])
+            for (candidate, around), reached in zip(tried, _rises(case, axle, tried), strict=True)
+        ]
+        if closest == sizes:
+            break
+        sizes = closest
+    return [candidate.plan(at) for candidate, at in sizes]
 
 
 def with_ways(case: Case, found: list[Finding]) -> list[Finding]:
@@ -107,7 +139,7 @@ def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
     for kind in (SeatSpacer, StrutTopSpacer):
         planned = case.planned(axle, kind)
         if planned:
-            yield (
+            yield Candidate(
                 1,
                 60,
                 1,
@@ -116,7 +148,7 @@ def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
                 ),
             )
         elif kind is SeatSpacer or case.after.vehicle.axle(axle).strut_top:
-            yield (
+            yield Candidate(
                 1,
                 60,
                 1,
@@ -135,4 +167,4 @@ def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
             return case.replacing(title, planned[-1], coil=fitted)
         return case.adding(title, SpringSwap(axle=axle, coil=fitted))
 
-    yield low, coil.free_length_mm + 80, 1, with_spring
+    yield Candidate(low, coil.free_length_mm + 80, 1, with_spring)

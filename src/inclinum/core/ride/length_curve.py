@@ -76,7 +76,7 @@ class SampledLength:
         """
         breaks, (c0, c1, c2, c3) = self._pieces
         z = np.asarray(z, dtype=float)
-        piece = np.clip(breaks.searchsorted(z, side="right") - 1, 0, breaks.size - 2)
+        piece = np.minimum(np.maximum(breaks.searchsorted(z, side="right") - 1, 0), breaks.size - 2)
         t = z - breaks[piece]
         a1, a2, a3 = c1[piece], c2[piece], c3[piece]
         length = ((a3 * t + a2) * t + a1) * t + c0[piece]
