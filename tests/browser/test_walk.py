@@ -39,9 +39,9 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     saved(page)
 
     # A strut-top spacer: the stud finding, and its cure.
-    page.keyboard.press("Escape")
-    page.locator("body").click(position={"x": 400, "y": 60})
+    page.keyboard.press("Escape")  # leaves the field, so that the digit is a stage and not a reading
     page.keyboard.press("3")
+    expect(page).to_have_url(re.compile("/plan$"))
     page.get_by_role("button", name="Add a change").click()
     page.get_by_role("menuitem", name="Strut-top spacer, front").click()
     thickness = page.get_by_label("Thickness, Strut-top spacer, front").last

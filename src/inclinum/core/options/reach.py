@@ -91,13 +91,13 @@ def _rises(case: Case, axle: AxleName, tried: Sequence[tuple[Candidate, Sequence
 
 def _estimated(case: Case, axle: AxleName, rise: float) -> list[tuple[Candidate, float]]:
     """Candidates that span the rise, with the parameter that gives it."""
-    tried = [(c, np.linspace(c.low, c.high, GRID)) for c in _candidates(case, axle)]
+    tried = [(c, np.linspace(c.low, c.high, GRID).tolist()) for c in _candidates(case, axle)]
     estimated = []
     for (candidate, parameters), reached in zip(tried, _rises(case, axle, tried), strict=True):
         known = np.isfinite(reached)
         # All parameters raise the body the more the larger they are: the inverse of the curve is a function.
         if known.sum() >= 2 and reached[known][0] <= rise <= reached[known][-1]:
-            estimated.append((candidate, float(PchipInterpolator(reached[known], parameters[known])(rise))))
+            estimated.append((candidate, float(PchipInterpolator(reached[known], np.array(parameters)[known])(rise))))
     return estimated
 
 

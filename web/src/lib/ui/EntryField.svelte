@@ -86,6 +86,7 @@
 			typing = undefined;
 			trouble = '';
 			localStorage.removeItem(key);
+			field.blur(); // so that the next digit picks a stage
 			return;
 		}
 		if (event.key !== 'Enter') return;

@@ -80,8 +80,8 @@
 			oninput={(e) => (typing = e.currentTarget.value)}
 			onblur={(e) => typing !== undefined && void read(e.currentTarget.value)}
 			onkeydown={(e) => {
-				if (e.key === 'Enter') e.currentTarget.blur();
 				if (e.key === 'Escape') [typing, trouble] = [undefined, ''];
+				if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur();
 			}}
 		/>
 		{#if shownUnit}<span class="text-quiet shrink-0 text-xs">{shownUnit}</span>{/if}
