@@ -34,6 +34,7 @@ export class Bench {
 	// eslint-disable-next-line svelte/prefer-svelte-reactivity
 	#dirty = new Set<Saveable>();
 	#timer: ReturnType<typeof setTimeout> | undefined;
+	#lastWrite: Promise<unknown> = Promise.resolve();
 	// The last good answer stays on the screen while the next is computed, and when it cannot be.
 	#predict = new Latest(
 		(job: Job) =>
@@ -90,7 +91,7 @@ export class Bench {
 	/** Save now what waits. True when everything is saved. */
 	async flush(): Promise<boolean> {
 		clearTimeout(this.#timer);
-		for (const stage of [...this.#dirty]) await this.#save(stage);
+		for (const stage of [...this.#dirty]) await this.#inTurn(() => this.#save(stage));
 		return this.#dirty.size === 0;
 	}
 
@@ -113,27 +114,51 @@ export class Bench {
 		const { stage, version } = this.conflict;
 		this.versions = { ...this.versions, [stage]: version };
 		this.conflict = undefined;
-		await this.#save(stage as Saveable);
+		await this.#inTurn(() => this.#save(stage as Saveable));
 	}
 
-	/** Fetch what the server has, after an action the server stamps itself. */
-	async refresh() {
+	/**
+	 * Do something that the server stamps with time and person, on the version the last write left.
+	 * Gives what went wrong, empty when nothing did.
+	 */
+	stamp(
+		stage: StageName,
+		act: (version: number) => Promise<{ data?: unknown; error?: unknown; response: Response }>
+	): Promise<string> {
+		return this.#inTurn(async () => {
+			try {
+				const { data, error, response } = await act(this.versions[stage] ?? 1);
+				if (data) await this.#read();
+				else if (response.status === 409) this.#conflicted(stage, error);
+				return data ? '' : sentence(error);
+			} catch {
+				return sentence(undefined);
+			}
+		});
+	}
+
+	/** Fetch what the server has. */
+	refresh() {
+		return this.#inTurn(() => this.#read());
+	}
+
+	/** What the server has; what still waits to be saved stays as it is on the screen. */
+	async #read() {
 		const { data } = await api.GET('/api/jobs/{job_id}', { params: { path: { job_id: this.job.id } } });
 		if (!data) return;
-		this.job = data.job as Job;
-		this.versions = data.versions;
+		const mine = Object.fromEntries([...this.#dirty].map((stage) => [stage, this.job[stage]]));
+		const read = Object.fromEntries([...this.#dirty].map((stage) => [stage, this.versions[stage] ?? 1]));
+		this.job = { ...(data.job as Job), ...mine };
+		this.versions = { ...data.versions, ...read };
 		this.history = data.history;
 		this.compute();
 	}
 
-	/** Take what came back from an action the server stamps: its version, or a conflict. */
-	async settle(stage: StageName, answer: { data?: unknown; error?: unknown; response: Response }) {
-		if (answer.data) {
-			await this.refresh();
-			return '';
-		}
-		if (answer.response.status === 409) this.#conflicted(stage, answer.error);
-		return sentence(answer.error);
+	/** One write at a time: the next one needs the version the last one made, or we would clash with ourselves. */
+	#inTurn<T>(write: () => Promise<T>): Promise<T> {
+		const turn = this.#lastWrite.then(write);
+		this.#lastWrite = turn.catch(() => undefined);
+		return turn;
 	}
 
 	#saveSoon() {
@@ -143,6 +168,7 @@ export class Bench {
 	}
 
 	async #save(stage: Saveable) {
+		if (!this.#dirty.has(stage) || this.conflict) return;
 		const section = this.job[stage];
 		this.saving = 'saving';
 		try {

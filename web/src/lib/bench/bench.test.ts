@@ -118,6 +118,69 @@ describe('saving', () => {
 	});
 });
 
+describe('one write at a time', () => {
+	/** Answers of the server held back until let go, so that the next action comes while one is under way. */
+	function slowly() {
+		const held: (() => void)[] = [];
+		const quick = globalThis.fetch;
+		vi.stubGlobal('fetch', async (request: Request) => {
+			if (request.method !== 'GET') await new Promise<void>((go) => held.push(go));
+			return quick(request);
+		});
+		return { next: async () => (held.shift()?.(), settled()), restore: () => vi.stubGlobal('fetch', quick) };
+	}
+
+	it('ticks in quick succession go one after another, each on the version the last one made', async () => {
+		let version = 1;
+		const bench = new Bench(view());
+		await settled();
+		answer = (call) => ({
+			status: 200,
+			body: call.method === 'GET' ? { ...view(), versions: { build: ++version } } : {}
+		});
+		const seen: number[] = [];
+		const act = async (v: number) => {
+			seen.push(v);
+			return { data: {}, response: new Response() };
+		};
+		const said = await Promise.all([
+			bench.stamp('build', act),
+			bench.stamp('build', act),
+			bench.stamp('build', act)
+		]);
+		expect(seen).toEqual([1, 2, 3]);
+		expect(said).toEqual(['', '', '']);
+	});
+
+	it('a change made while a save is under way is saved on top of it, not against it', async () => {
+		const bench = new Bench(view());
+		await settled();
+		const slow = slowly();
+		bench.change('brief', brief('mail'));
+		void bench.flush();
+		await settled();
+		bench.change('brief', brief('mail and driver'));
+		void bench.flush();
+		for (let n = 0; n < 6; n++) await slow.next();
+		slow.restore();
+		expect(saves().map((s) => s.body)).toEqual([
+			{ version: 3, section: { load: 'mail' } },
+			{ version: 4, section: { load: 'mail and driver' } }
+		]);
+		expect(bench.conflict).toBeUndefined();
+	});
+
+	it('a tick does not wipe out what is typed elsewhere and not yet saved', async () => {
+		const bench = new Bench(view());
+		bench.change('brief', brief('typed'));
+		answer = (call) => ({ status: 200, body: call.method === 'GET' ? view() : { version: 4 } });
+		await bench.stamp('build', async () => ({ data: {}, response: new Response() }));
+		expect(bench.job.brief.load).toBe('typed');
+		await settled();
+		expect(saves()[0]?.body).toEqual({ version: 3, section: { load: 'typed' } });
+	});
+});
+
 describe('two hands on one stage', () => {
 	const clash = { sentence: 'Bram saved this', theirs: { load: 'empty' }, version: 9, by: 'Bram' };
 	beforeEach(() => {

@@ -32,27 +32,20 @@
 	const done = $derived((card.data?.steps ?? []).filter((s) => ticks.has(s.id)).length);
 
 	async function tick(step: string, isDone: boolean) {
-		trouble = await bench.settle(
-			'build',
-			await api.POST('/api/jobs/{job_id}/build/tick', {
+		trouble = await bench.stamp('build', (version) =>
+			api.POST('/api/jobs/{job_id}/build/tick', {
 				params: { path: { job_id: bench.job.id } },
-				body: { version: bench.versions.build ?? 1, step, done: isDone }
+				body: { version, step, done: isDone }
 			})
 		);
 	}
 	async function torque(step: Schemas['Step'], fastener: string, reading: Schemas['Torque'] | undefined) {
-		if (!reading || !step.axle || !step.side) return;
-		trouble = await bench.settle(
-			'build',
-			await api.POST('/api/jobs/{job_id}/build/torque', {
+		const { axle, side } = step;
+		if (!reading || !axle || !side) return;
+		trouble = await bench.stamp('build', (version) =>
+			api.POST('/api/jobs/{job_id}/build/torque', {
 				params: { path: { job_id: bench.job.id } },
-				body: {
-					version: bench.versions.build ?? 1,
-					fastener,
-					axle: step.axle,
-					side: step.side,
-					torque: reading
-				}
+				body: { version, fastener, axle, side, torque: reading }
 			})
 		);
 	}

@@ -65,11 +65,10 @@
 
 	async function sign() {
 		if (!(await bench.flush())) return;
-		trouble = await bench.settle(
-			'prove',
-			await api.POST('/api/jobs/{job_id}/sign-off', {
+		trouble = await bench.stamp('prove', (version) =>
+			api.POST('/api/jobs/{job_id}/sign-off', {
 				params: { path: { job_id: bench.job.id } },
-				body: { version: bench.versions.prove ?? 1, note }
+				body: { version, note }
 			})
 		);
 	}
