@@ -57,20 +57,23 @@
 </script>
 
 <Tabs.Root bind:value={view.instrument} class="panel flex h-full min-h-0 flex-col">
-	<div class="border-rule flex items-center justify-between gap-2 border-b px-2 py-1">
-		<Tabs.List class="flex gap-1" aria-label="Instrument">
+	<div
+		class="border-rule flex items-center justify-between gap-2 border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[12.5px]"
+	>
+		<Tabs.List class="flex gap-1 max-[1150px]:gap-0" aria-label="Instrument">
 			{#each Object.entries(names) as [value, name] (value)}
 				<Tabs.Trigger
 					{value}
-					class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap"
+					class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap max-[1150px]:px-1"
 					>{name}</Tabs.Trigger
 				>
 			{/each}
 		</Tabs.List>
-		<div class="flex gap-1" role="group" aria-label="Axle">
+		<div class="flex gap-1 max-[1150px]:gap-0" role="group" aria-label="Axle">
 			{#each AXLES as name (name)}
 				<button
-					class="min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap {view.axle === name
+					class="min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap max-[1150px]:px-1 {view.axle ===
+					name
 						? 'bg-wash text-dye'
 						: 'text-quiet'}"
 					aria-pressed={view.axle === name}

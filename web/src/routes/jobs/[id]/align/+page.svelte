@@ -63,19 +63,19 @@
 						>toe across the tyre <span class="figure">{number(wheel.toe_length_mm, 1, true)} mm</span></span
 					>
 				</h3>
-				<table class="w-full">
+				<table class="w-full [&_td+td]:pl-2 [&_th+th]:pl-2">
 					<thead>
 						<tr class="label text-right">
-							<th class="text-left"></th><th>before</th><th>if left alone</th><th>target</th><th
-								>with settings</th
-							><th></th>
+							<th class="text-left"></th><th class="max-[1150px]:hidden">before</th><th>if left alone</th><th
+								>target</th
+							><th>with settings</th><th></th>
 						</tr>
 					</thead>
 					<tbody class="figure text-right">
 						{#each wheel.angles as a (a.angle)}
 							<tr>
 								<td class="text-left font-sans capitalize">{a.angle}</td>
-								<td class="text-quiet">{number(a.before, 2, true)}</td>
+								<td class="text-quiet max-[1150px]:hidden">{number(a.before, 2, true)}</td>
 								<td class="text-quiet">{number(a.planned, 2, true)}</td>
 								<td>{number(a.target, 2, true)} <span class="text-quiet">±{number(a.window, 2)}</span></td>
 								<td class="text-base font-bold">{number(a.achieved, 2, true)}°</td>

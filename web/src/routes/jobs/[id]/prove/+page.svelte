@@ -103,8 +103,7 @@
 		<span class="capitalize">{side.axle}</span>: left less right
 		<span class="figure font-bold"
 			>{length(side.after, settings.units, { signed: true })} {settings.units}</span
-		>
-		{#if side.before !== null}<span class="text-quiet"
+		>{#if side.before !== null}<span class="text-quiet"
 				>, was <span class="figure">{length(side.before, settings.units, { signed: true })}</span></span
 			>{/if}
 		{side.even ? '' : ': look for a spring out of its pocket or a bush tightened hanging.'}
