@@ -7,7 +7,9 @@ from pathlib import Path
 import pytest
 from sqlalchemy import Engine, text
 
+from inclinum.core.fitted import Coil
 from inclinum.core.job import Job
+from inclinum.core.vehicle import AxleName, Vehicle
 from inclinum.demo import demo_jobs
 from inclinum.launch.cluster import Cluster
 from inclinum.launch.demo import load_demo
@@ -52,3 +54,10 @@ def engine(cluster: Cluster) -> Iterator[Engine]:
     assert load_demo(engine)
     yield engine
     engine.dispose()
+
+
+def plain_coil(vehicle: Vehicle, axle: AxleName) -> Coil:
+    """The coil of an axle that has one."""
+    coil = vehicle.axle(axle).coil
+    assert coil is not None
+    return coil

@@ -4,6 +4,7 @@ Exit codes: 0 done, 1 done and something stops the plan, 2 the file cannot be us
 """
 
 import json
+import math
 import sys
 from collections.abc import Callable
 from pathlib import Path
@@ -12,10 +13,12 @@ from typing import Annotated, Any, NoReturn, TypeVar
 import typer
 
 from inclinum.core.alignment import align
+from inclinum.core.axle_sheet import sweep, sweep_grid
 from inclinum.core.job import Job
 from inclinum.core.prediction import predict
 from inclinum.core.procedure import card
-from inclinum.jobfile import JobFileError, read, schema
+from inclinum.core.vehicle import AXLES
+from inclinum.jobfile import FORMATS, AxleFile, JobFileError, SheetFile, read, read_any, schema
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
 
@@ -24,23 +27,30 @@ File = Annotated[Path, typer.Argument(help="a job file, or - for standard input"
 Table = Annotated[bool, typer.Option("--table", help="a readable table instead of JSON")]
 
 
-def _job(path: Path) -> Job:
-    """The job of a file, or exit 2 with a path and a sentence for each complaint."""
+Given = TypeVar("Given")
+
+
+def _read(path: Path, reader: Callable[[bytes], Result]) -> Result:
+    """What a reader makes of a file, or exit 2 with a path and a sentence for each complaint."""
     try:
-        data = sys.stdin.buffer.read() if str(path) == "-" else path.read_bytes()
-        return read(data).job
+        return reader(sys.stdin.buffer.read() if str(path) == "-" else path.read_bytes())
     except OSError as error:
         _refuse(f"{path}: cannot be read: {error.strerror}.")
     except JobFileError as error:
         _refuse(str(error))
 
 
-def _compute(work: Callable[[Job], Result], job: Job) -> Result:
+def _job(path: Path) -> Job:
+    """The job of a file."""
+    return _read(path, read).job
+
+
+def _compute(work: Callable[[Given], Result], given: Given, where: str = "plan") -> Result:
     """Run a computation; what cannot be computed is told as a sentence."""
     try:
-        return work(job)
+        return work(given)
     except ValueError as error:
-        _refuse(f"plan: {error}")
+        _refuse(f"{where}: {error}")
 
 
 def _refuse(message: str) -> NoReturn:
@@ -60,8 +70,17 @@ def _print(document: Any, table: bool, rows: Callable[[], list[list[str]]]) -> N
 
 @app.command("predict")
 def predict_command(file: File, table: Table = False) -> None:
-    """Heights with ±, travel, ride, angles and findings."""
-    found = _compute(predict, _job(file))
+    """Of a job: heights with ±, travel, ride, angles and findings. Of an axle or a bench sheet: everything it gives."""
+    opened = _read(file, read_any)
+    if isinstance(opened, SheetFile):
+        answer = _compute(lambda s: s.answer(), opened.sheet, "sheet")
+        _print(answer, table, lambda: _rows(answer))
+        return
+    if isinstance(opened, AxleFile):
+        answer = _compute(lambda a: sweep(a, [0.0]), opened.axle, "axle")
+        _print(answer, table, lambda: _rows(answer))
+        return
+    found = _compute(predict, opened.job)
 
     def rows() -> list[list[str]]:
         lines = [["reference", "side", "before", "after", "±"]]
@@ -78,6 +97,80 @@ def predict_command(file: File, table: Table = False) -> None:
         return lines
 
     _print(found.model_dump(mode="json"), table, rows)
+
+
+def _rows(answer: Any, name: str = "") -> list[list[str]]:
+    """Nested results as rows of name and value."""
+    if isinstance(answer, dict):
+        return [row for key, value in answer.items() for row in _rows(value, f"{name}.{key}" if name else key)]
+    if isinstance(answer, list) and any(isinstance(v, dict) for v in answer):
+        return [row for i, value in enumerate(answer) for row in _rows(value, f"{name}[{i}]")]
+    if isinstance(answer, list):
+        return [[name, "  ".join(_cell(v) for v in answer)]]
+    return [[name, _cell(answer)]]
+
+
+def _cell(value: Any) -> str:
+    return f"{value:.6g}" if isinstance(value, float) else "–" if value is None else str(value)
+
+
+def _range(text: str | None, option: str) -> list[float]:
+    """``from:to:step`` or a single number."""
+    if text is None:
+        return []
+    try:
+        parts = [float(p) for p in text.split(":")]
+    except ValueError:
+        parts = []
+    if len(parts) == 1 and math.isfinite(parts[0]):
+        return parts
+    if len(parts) == 3 and all(map(math.isfinite, parts)):
+        low, high, step = parts
+        if step > 0 and low <= high and (high - low) / step <= MOST_POSITIONS:
+            return [low + n * step for n in range(int((high - low) / step + 1e-9) + 1)]
+    _refuse(f"{option}: “{text}” is no range; write it as from:to:step, such as -90:90:15, or as one number.")
+
+
+MOST_POSITIONS = 20_000
+
+
+@app.command("sweep")
+def sweep_command(
+    file: File,
+    travel: Annotated[str | None, typer.Option(help="wheel travel in mm, bump positive, as from:to:step")] = None,
+    heave: Annotated[str | None, typer.Option(help="of a solid axle, with --roll: from:to:step in mm")] = None,
+    roll: Annotated[str | None, typer.Option(help="of a solid axle: from:to:step in degrees, left up positive")] = None,
+    rack: Annotated[float, typer.Option(help="rack travel along +y, mm; of a box, turn of its arm, degrees")] = 0.0,
+    pitch: Annotated[float, typer.Option(help="body pitch, nose-down positive, degrees")] = 0.0,
+    axle: Annotated[str, typer.Option(help="of a job: which axle, front or rear")] = "front",
+    table: Table = False,
+) -> None:
+    """Angles, shifts, lengths and ratios of one axle over travel, or over heave and roll."""
+    opened = _read(file, read_any)
+    if isinstance(opened, SheetFile):
+        _refuse("format: A bench sheet has no travel; use inclinum predict.")
+    if axle not in AXLES:
+        _refuse(f"--axle: “{axle}” is neither front nor rear.")
+    sheet = opened.axle if isinstance(opened, AxleFile) else opened.job.vehicle.axle(axle).sheet()
+    if roll is not None:
+        rolls, heaves = _range(roll, "--roll"), _range(heave or travel, "--heave") or [0.0]
+        answer = _compute(lambda s: sweep_grid(s, heaves, rolls), sheet, "axle")
+    else:
+        travels = _range(travel or heave, "--travel") or [0.0]
+        answer = _compute(lambda s: sweep(s, travels, rack, pitch), sheet, "axle")
+    _print(answer, table, lambda: _columns(answer))
+
+
+def _columns(answer: dict[str, Any]) -> list[list[str]]:
+    """Lists of one length as columns, what is left as rows below."""
+    grid = answer.get("grid")
+    count = len(grid or answer["travel_mm"])
+    columns = {k: v for k, v in answer.items() if isinstance(v, list) and len(v) == count and k != "grid"}
+    lines = [[*(answer["grid_columns"] if grid else []), *columns]]
+    lines += [
+        [*(_cell(c) for c in (grid[i] if grid else [])), *(_cell(v[i]) for v in columns.values())] for i in range(count)
+    ]
+    return lines + _rows({k: v for k, v in answer.items() if k not in columns and not k.startswith("grid")})
 
 
 @app.command()
@@ -148,9 +241,14 @@ def card_command(
 
 
 @app.command("schema")
-def schema_command() -> None:
-    """The JSON Schema of the job file."""
-    typer.echo(json.dumps(schema(), ensure_ascii=False, indent=1))
+def schema_command(
+    of: Annotated[str, typer.Argument(help="job, axle or sheet")] = "job",
+) -> None:
+    """The JSON Schema of a file format."""
+    model = FORMATS.get(f"inclinum-{of}")
+    if model is None:
+        _refuse(f"“{of}” is no format; there are job, axle and sheet.")
+    typer.echo(json.dumps(schema(model), ensure_ascii=False, indent=1))
 
 
 if __name__ == "__main__":

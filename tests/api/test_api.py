@@ -31,10 +31,10 @@ def test_predict_is_the_cores_own(client: TestClient, in_hand: Job) -> None:
 
 def test_bad_bodies_get_a_path_and_a_sentence(client: TestClient, in_hand: Job) -> None:
     document = in_hand.model_dump(mode="json")
-    document["vehicle"]["rear"]["coil"]["rate_n_per_mm"] = -1
+    document["vehicle"]["rear"]["spring"]["rate_n_per_mm"] = -1
     answer = client.post("/api/predict", json=document)
     assert answer.status_code == 422
-    assert answer.json()["complaints"][0]["path"] == "vehicle.rear.coil.rate_n_per_mm"
+    assert answer.json()["complaints"][0]["path"] == "vehicle.rear.spring.rate_n_per_mm"
     answer = client.post("/api/predict", json=unbearable(in_hand).model_dump(mode="json"))
     assert answer.status_code == 422
     assert "finds no ride height" in answer.json()["sentence"]

@@ -60,8 +60,8 @@ def test_align_and_card_and_schema(file: Path, tmp_path: Path) -> None:
 
 
 BAD = [
-    (["job", "vehicle", "front", "coil", "rate_n_per_mm"], -30, "must be more than 0"),
-    (["job", "vehicle", "front", "coil", "rate_n_per_mm"], "30 N/mm", "not a number"),
+    (["job", "vehicle", "front", "spring", "rate_n_per_mm"], -30, "must be more than 0"),
+    (["job", "vehicle", "front", "spring", "rate_n_per_mm"], "30 N/mm", "not a number"),
     (["job", "vehicle", "wheelbase_mm"], 2.74, "Is the unit right?"),
     (["job", "vehicle", "rear", "linkage", "kind"], "hovercraft", "must be"),
     (["job", "plan", "changes", 0, "change", "coil", "solid_length_mm"], 400, "longer solid"),
@@ -105,7 +105,7 @@ def test_a_misspelt_field_is_refused_with_the_one_meant(file: Path) -> None:
         ('{"format": "inclinum-job" "version": 1, "job": {}}', "not JSON"),
         ('{"format": "inclinum-job", "version": 1, "job": {"wheelbase": NaN}}', "NaN is no number"),
         ("[" * 100_000, "nested deeper"),
-        ("[1, 2, 3]", "not a job file"),
+        ("[1, 2, 3]", "no file of ours"),
         (" " * 10_000_000, "10.0 MB"),
     ],
 )

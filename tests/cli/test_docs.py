@@ -3,13 +3,19 @@
 from pathlib import Path
 
 from inclinum.demo import demo_jobs
-from inclinum.jobfile import JobFile, write
+from inclinum.jobfile import JobFile, read, write
 
 DOCS = Path(__file__).parents[2] / "docs"
 
 
 def test_the_example_is_the_demo_job_as_it_is_now() -> None:
     assert (DOCS / "example.inclinum.json").read_text() == write(JobFile(job=demo_jobs()[-1]))
+
+
+def test_a_file_of_the_first_version_reads_as_it_was_meant() -> None:
+    old = (Path(__file__).parent / "version-1.inclinum.json").read_text()
+    assert '"coil": {' in old
+    assert read(old).job == demo_jobs()[-1]
 
 
 def test_every_screenshot_is_shown_in_the_readme() -> None:

@@ -20,6 +20,7 @@ from inclinum.core.changes import (
 from inclinum.core.ride.stance import ride_corner
 from inclinum.core.vehicle import AXLES, AxleName
 from inclinum.demo.van import van
+from tests.conftest import plain_coil
 
 KINDS = [k.model_fields["type"].default for k in CHANGE_TYPES]
 
@@ -92,7 +93,9 @@ def test_a_seat_spacer_leaves_the_damper_its_room() -> None:
 def test_a_taller_stop_of_the_same_stuff_carries_the_same_at_the_same_share_of_its_height(height: float) -> None:
     before = van().rear.bump_stop
     after = BumpStopSwap(axle="rear", height_mm=height).apply(van()).rear.bump_stop
-    assert after.contact_mm - before.contact_mm == pytest.approx(height - before.height_mm)
+    assert before.contact_mm is not None
+    assert after.contact_mm == pytest.approx(before.contact_mm + height - before.height_mm)
+
     scale = height / before.height_mm
     assert after.max_compression_mm / before.max_compression_mm == pytest.approx(scale)
     for share in (0.2, 0.5):
@@ -132,5 +135,5 @@ def test_ids_on_a_stack_stay_free_of_each_other() -> None:
 
 
 def test_a_swap_to_the_same_spring_changes_nothing() -> None:
-    coil = van().front.coil
+    coil = plain_coil(van(), "front")
     assert SpringSwap(axle="front", coil=coil).apply(van()) == van()

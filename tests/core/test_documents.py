@@ -6,10 +6,12 @@ import pytest
 from pydantic import TypeAdapter, ValidationError
 
 from inclinum.core.document import Moment
+from inclinum.core.fitted import Coil
 from inclinum.core.job import Job, Measurements
 from inclinum.core.measured import POSSIBLE, as_measured, refusal
-from inclinum.core.vehicle import Axle, Coil, Fastener, Vehicle
+from inclinum.core.vehicle import Axle, Fastener, Vehicle
 from inclinum.demo.van import van
+from tests.conftest import plain_coil
 
 
 def front(**changed: object) -> dict:
@@ -85,7 +87,7 @@ def test_free_tables_are_kept_in_order_so_that_a_file_is_always_written_the_same
 
 def test_documents_cannot_be_altered() -> None:
     with pytest.raises(ValidationError, match="frozen"):
-        van().front.coil.rate_n_per_mm = 5  # type: ignore[misc]
+        plain_coil(van(), "front").rate_n_per_mm = 5  # type: ignore[misc]
 
 
 def test_a_coil_shorter_than_solid_names_both_lengths() -> None:
@@ -107,6 +109,7 @@ def test_the_tape_replaces_what_was_assumed(in_hand: Job) -> None:
     assert measured.front.tyre_radius_mm == 311.5
     assert measured.rear.tyre_radius_mm == 312
     # Rod 109.5 with 12 hidden when closed: 97.5 mm of stroke are left; the gap is 50.5 of them.
+    assert measured.front.bump_stop.contact_mm is not None
     stroke = measured.front.bump_stop.contact_mm - measured.front.damper.closed_mm
     assert stroke == pytest.approx(109.5 - 12 - 50.5)
     untouched = as_measured(in_hand.vehicle, Measurements())

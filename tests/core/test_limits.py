@@ -10,6 +10,7 @@ from inclinum.core.limits import Case, stand_changed, stand_measured
 from inclinum.core.options import ways
 from inclinum.core.prediction import predict
 from inclinum.demo import demo_jobs
+from tests.conftest import plain_coil
 from tests.core.test_prediction import with_changes
 
 
@@ -30,7 +31,7 @@ def test_a_spacer_that_eats_the_thread(in_hand: Job) -> None:
 
 
 def test_coils_that_touch_before_full_bump(in_hand: Job) -> None:
-    long = in_hand.vehicle.front.coil.model_copy(update={"solid_length_mm": 131.0, "free_length_mm": 376.0})
+    long = plain_coil(in_hand.vehicle, "front").model_copy(update={"solid_length_mm": 131.0, "free_length_mm": 376.0})
     found = finding(with_changes(in_hand, SpringSwap(axle="front", coil=long)), "coil_bind.front")
     assert found is not None
     # Strut 375 mm long at the solid stop with 241 mm of it not spring, less what the tape says of the gap.
@@ -50,7 +51,7 @@ def test_a_damper_that_would_be_the_stop(in_hand: Job) -> None:
 
 
 def test_a_spring_loose_at_full_droop(in_hand: Job) -> None:
-    short = in_hand.vehicle.rear.coil.model_copy(update={"free_length_mm": 306.0, "rate_n_per_mm": 80.0})
+    short = plain_coil(in_hand.vehicle, "rear").model_copy(update={"free_length_mm": 306.0, "rate_n_per_mm": 80.0})
     job = with_changes(in_hand, SpringSwap(axle="rear", coil=short))
     found = finding(job, "spring_loose.rear")
     assert found is not None
@@ -88,7 +89,9 @@ def test_lamps_follow_the_line_and_their_rule(in_hand: Job) -> None:
 TROUBLE = {
     "stud": (StrutTopSpacer(axle="front", thickness_mm=18),),
     "bind": (
-        SpringSwap(axle="front", coil=demo_jobs()[-1].vehicle.front.coil.model_copy(update={"solid_length_mm": 140})),
+        SpringSwap(
+            axle="front", coil=plain_coil(demo_jobs()[-1].vehicle, "front").model_copy(update={"solid_length_mm": 140})
+        ),
     ),
     "thick": (SeatSpacer(axle="front", thickness_mm=40), SeatSpacer(axle="rear", thickness_mm=35)),
     "stop": (BumpStopSwap(axle="front", height_mm=30), BumpStopSwap(axle="rear", height_mm=120)),

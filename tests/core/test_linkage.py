@@ -9,8 +9,8 @@ from pydantic import ValidationError
 from inclinum.core.linkage import Adjustment, Corner, SemiTrailingLinkage, StrutLinkage
 from inclinum.demo.van import van
 
-STRUT = van().front.linkage.points.arrays()
-ARM = van().rear.linkage.points.arrays()
+STRUT = van().front.linkage.named_points()
+ARM = van().rear.linkage.named_points()
 MOVABLE = [n for n in STRUT if n != "wheel_centre"]
 
 
@@ -46,6 +46,8 @@ def test_motion_is_continuous_and_rates_are_its_slopes(moves: dict[str, list[flo
     travel = np.linspace(-90, 90, 181)
     motion = corner.sweep(travel)
     assume(motion.reachable.all())
+    assert motion.damper_length is not None
+    assert motion.damper_ratio is not None
     for quantity in (motion.camber, motion.toe, motion.damper_length):
         steps = np.diff(quantity)
         assert np.abs(np.diff(steps)).max() < 0.02, "a jump along travel is another branch"
@@ -66,7 +68,9 @@ def test_one_batch_gives_what_single_solves_give() -> None:
 
 def test_beyond_its_reach_an_arm_gives_no_pose() -> None:
     corner = SemiTrailingLinkage.model_validate({"points": {n: tuple(p) for n, p in ARM.items()}}).corner(312, 0, 0)
-    low, high = corner.body.reachable_travel(-900, 900)
+    reach = corner.body.reach(-900, 900)
+    low, high = reach.low, reach.high
+    assert "dead point" in reach.low_reason
     # The wheel centre turns on a circle about the pivot line: its reach is where it stands straight up and down.
     axis = (ARM["pivot_outer"] - ARM["pivot_inner"]) / np.linalg.norm(ARM["pivot_outer"] - ARM["pivot_inner"])
     arm = ARM["wheel_centre"] - ARM["pivot_inner"]

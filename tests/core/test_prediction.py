@@ -3,11 +3,12 @@
 import pytest
 
 from inclinum.core.changes import PlannedChange, SeatSpacer, SpringSwap, StrutTopSpacer
+from inclinum.core.fitted import Coil, CoilWire
 from inclinum.core.job import Job, Plan
 from inclinum.core.measured import questions, refusal
 from inclinum.core.prediction import predict
 from inclinum.core.quantity import Length
-from inclinum.core.vehicle import Coil, CoilWire
+from tests.conftest import plain_coil
 
 
 def with_changes(job: Job, *changes: object) -> Job:
@@ -35,7 +36,9 @@ def test_without_changes_nothing_moves(in_hand: Job) -> None:
 def test_shares_add_up_to_the_rise_and_a_change_that_is_off_brings_nothing(in_hand: Job) -> None:
     job = with_changes(
         in_hand,
-        SpringSwap(axle="front", coil=in_hand.vehicle.front.coil.model_copy(update={"free_length_mm": 380.0})),
+        SpringSwap(
+            axle="front", coil=plain_coil(in_hand.vehicle, "front").model_copy(update={"free_length_mm": 380.0})
+        ),
         StrutTopSpacer(axle="front", thickness_mm=8),
         SeatSpacer(axle="rear", thickness_mm=12),
     )
@@ -85,7 +88,7 @@ def test_only_the_tape_is_uncertain_when_nothing_changes(in_hand: Job) -> None:
 
 
 def test_new_springs_bring_their_own_spread_and_it_is_ranked(in_hand: Job) -> None:
-    exact = in_hand.vehicle.front.coil.model_copy(
+    exact = plain_coil(in_hand.vehicle, "front").model_copy(
         update={"free_length_mm": 380.0, "rate_tolerance_percent": 0.0, "free_length_tolerance_mm": 6.0}
     )
     found = predict(with_changes(in_hand, SpringSwap(axle="front", coil=exact))).front
@@ -119,7 +122,7 @@ def test_unlikely_readings_are_questioned_and_impossible_ones_refused(in_hand: J
 def unbearable(job: Job) -> Job:
     """A plan whose front springs, with stops of next to nothing, carry the van nowhere."""
     stop = job.vehicle.front.bump_stop.model_copy(update={"coefficient": 1e-4})
-    soft = job.vehicle.front.coil.model_copy(update={"rate_n_per_mm": 2.0})
+    soft = plain_coil(job.vehicle, "front").model_copy(update={"rate_n_per_mm": 2.0})
     vehicle = job.vehicle.with_axle("front", bump_stop=stop)
     return with_changes(job.model_copy(update={"vehicle": vehicle}), SpringSwap(axle="front", coil=soft))
 
@@ -127,8 +130,8 @@ def unbearable(job: Job) -> Job:
 def test_springs_that_carry_nothing_are_told_as_a_sentence(in_hand: Job) -> None:
     with pytest.raises(ValueError, match=r"front axle finds no ride height.*stiffer or longer spring"):
         predict(unbearable(in_hand))
-    short = in_hand.vehicle.rear.coil.model_copy(update={"free_length_mm": 240.0})
-    hanging = in_hand.model_copy(update={"vehicle": in_hand.vehicle.with_axle("rear", coil=short)})
+    short = plain_coil(in_hand.vehicle, "rear").model_copy(update={"free_length_mm": 240.0})
+    hanging = in_hand.model_copy(update={"vehicle": in_hand.vehicle.with_axle("rear", spring=short)})
     with pytest.raises(ValueError, match=r"rear springs carry nothing at the measured height.*240 mm"):
         predict(hanging)
     riding = with_changes(in_hand, unbearable(in_hand).plan.changes[0].change)

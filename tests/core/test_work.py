@@ -101,7 +101,7 @@ def test_the_hold_at_ride_height_tells_the_height_and_the_wind_up(in_hand: Job) 
     step = next(s for s in card(in_hand).steps if s.id == "rear.left.ride_height")
     assert step.figure == "417 mm hub to arch"
     # The arm's turn by its own circle: wheel centre about the pivot line, from full droop to ride height.
-    points = van().rear.linkage.points.arrays()
+    points = van().rear.linkage.named_points()
     axis = points["pivot_outer"] - points["pivot_inner"]
     axis = axis / np.linalg.norm(axis)
     arm = points["wheel_centre"] - points["pivot_inner"]

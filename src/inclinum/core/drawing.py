@@ -17,30 +17,6 @@ from inclinum.core.vehicle import AxleName
 Polyline = list[tuple[float, float]]
 Place = tuple[float, float, float]
 
-CHASSIS_SIDE = {
-    "lower_front", "lower_rear", "strut_top", "tie_inner", "pivot_inner", "pivot_outer", "spring_body", "damper_body",
-}  # fmt: skip
-"""Points that stay with the body; all others move with the upright."""
-
-MEMBERS: dict[str, tuple[tuple[str, str, str], ...]] = {
-    "macpherson": (
-        ("arm", "lower_front", "lower_outer"),
-        ("arm", "lower_rear", "lower_outer"),
-        ("strut", "strut_top", "strut_lower"),
-        ("rod", "tie_inner", "tie_outer"),
-        ("hub", "strut_lower", "lower_outer"),
-        ("hub", "lower_outer", "wheel_centre"),
-    ),
-    "semi_trailing_arm": (
-        ("arm", "pivot_inner", "wheel_centre"),
-        ("arm", "pivot_outer", "wheel_centre"),
-        ("spring", "spring_body", "spring_arm"),
-        ("strut", "damper_body", "damper_arm"),
-        ("pivot", "pivot_inner", "pivot_outer"),
-    ),
-}
-"""What is drawn between which points, per suspension kind."""
-
 
 class Member(Document):
     """A straight part of the linkage between two named points."""
@@ -106,7 +82,7 @@ class _Ground:
     def __init__(self, stood: Stood):
         self.turn = rotation(np.array([0.0, stood.pitch, 0.0]))
         front = stood.front
-        self.pivot = np.array([0.0, 0.0, front.axle.linkage.points.wheel_centre[2]])
+        self.pivot = np.array([0.0, 0.0, front.axle.linkage.hub_height])
         self.lift = np.array([0.0, 0.0, -front.travel])
 
     def places(self, points: np.ndarray) -> list[Place]:
@@ -132,18 +108,20 @@ def _stance(stood: Stood, poses: dict[AxleName, Poses], which: int) -> StanceDra
 
 
 def _wheel(stance: Stance, poses: Poses, axle_x: float, ground: _Ground) -> WheelDrawing:
-    motion = stance.corner.motion(poses)
+    corner, linkage = stance.corner, stance.axle.linkage
+    motion = corner.motion(poses)
     shift = np.array([axle_x, 0.0, 0.0])
-    points = stance.axle.linkage.points.arrays()
-    at = [p if name in CHASSIS_SIDE else motion.poses.point(p)[0] for name, p in points.items()]
-    places = dict(zip(points, ground.places(shift + np.array(at)), strict=True))
-    centre = places["wheel_centre"]
-    contact = np.array(centre) + (motion.contact[0] - motion.poses.centre[0])
+    drawn = linkage.members()
+    names = sorted({n for m in drawn for n in m[1:]} | {corner.wheel})
+    at = np.array([corner.place(n, poses)[0][0] for n in names])
+    places = dict(zip(names, ground.places(shift + at), strict=True))
+    centre = places[corner.wheel]
+    contact = np.array(centre) + (motion.contact[0] - at[names.index(corner.wheel)])
     return WheelDrawing(
         centre=centre,
-        arch_top=ground.flat([(axle_x, points["wheel_centre"][2] + stance.axle.hub_to_arch_mm)])[0],
+        arch_top=ground.flat([(axle_x, linkage.hub_height + stance.axle.hub_to_arch_mm)])[0],
         contact=(round(contact[0], 2), round(contact[1], 2), round(contact[2], 2)),
         radius=stance.axle.tyre_radius_mm,
         camber_deg=float(np.degrees(motion.camber[0])),
-        members=[Member(kind=kind, start=places[a], end=places[b]) for kind, a, b in MEMBERS[stance.axle.linkage.kind]],
+        members=[Member(kind=kind, start=places[a], end=places[b]) for kind, a, b in drawn],
     )

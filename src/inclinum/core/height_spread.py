@@ -10,7 +10,7 @@ from inclinum.core.learn import COVERAGE, propagate
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.ride import ScaledLength
 from inclinum.core.ride.stance import Stance, ride_corner
-from inclinum.core.springs import CoilSpring
+from inclinum.core.springs import Toleranced
 from inclinum.core.vehicle import SIDES, AxleName, Side
 
 ASSUMED_HEIGHT_MM = 15.0
@@ -41,20 +41,16 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
     The load is inferred from the fitted spring at the measured height, so the fitted spring's tolerances
     reach the result too; a spring that stays fitted is one input, not two.
     """
-    old, new = before.axle.coil, after.axle.coil
+    old, new = before.axle.spring, after.axle.spring
     swapped = old != new
     tape = [_tolerance(job, name, side) for side in SIDES]
     inputs: list[tuple[str, float, float]] = [
         ("tape, hub to arch left", 0.0, tape[0]),
         ("tape, hub to arch right", 0.0, tape[1]),
-        ("rate of the fitted springs", old.rate_n_per_mm, old.rate_n_per_mm * old.rate_tolerance_percent / 100),
-        ("free length of the fitted springs", old.free_length_mm, old.free_length_tolerance_mm),
-        (
-            "rate of the new springs",
-            new.rate_n_per_mm,
-            new.rate_n_per_mm * new.rate_tolerance_percent / 100 if swapped else 0.0,
-        ),
-        ("free length of the new springs", new.free_length_mm, new.free_length_tolerance_mm if swapped else 0.0),
+        ("rate of the fitted springs", 1.0, old.rate_tolerance_percent / 100),
+        ("free length of the fitted springs", 0.0, old.free_length_tolerance),
+        ("rate of the new springs", 1.0, new.rate_tolerance_percent / 100 if swapped else 0.0),
+        ("free length of the new springs", 0.0, new.free_length_tolerance if swapped else 0.0),
         ("spacer thickness", 0.0, _spacer_tolerance(job, name)),
         ("installation ratio", 1.0, before.axle.ratio_tolerance_percent / 100),
     ]
@@ -65,11 +61,10 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         left, right, k_old, l_old, k_new, l_new, spacer, ratio = rows.T
         baseline = before.baseline - (left + right) / 2
         curve = ScaledLength(base.spring_length, ratio, before.baseline)
-        spring = CoilSpring(k_old, l_old)
-        load = replace(base, spring=spring, spring_length=curve).wheel_force(baseline)
+        load = replace(base, spring=Toleranced(base.spring, k_old, l_old), spring_length=curve).wheel_force(baseline)
         planned = replace(
             fitted,
-            spring=CoilSpring(k_new, l_new) if swapped else spring,
+            spring=Toleranced(fitted.spring, *((k_new, l_new) if swapped else (k_old, l_old))),
             spring_length=ScaledLength(fitted.spring_length, ratio, before.baseline),
             spring_room_taken=fitted.spring_room_taken + spacer,
         )

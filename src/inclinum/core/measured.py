@@ -62,9 +62,11 @@ def as_measured(vehicle: Vehicle, readings: Measurements) -> Vehicle:
     for name in AXLES:
         axle = vehicle.axle(name)
         changed: dict[str, object] = {}
-        damper_now = float(ride_corner(axle).damper_at(baseline_travel(axle, readings.mean(name, "hub_to_arch"))))
+        now = baseline_travel(axle, readings.mean(name, "hub_to_arch"))
+        damper_now = float(ride_corner(axle).damper_at(now))
         if (gap := readings.mean(name, "bump_stop_gap")) is not None:
-            changed["bump_stop"] = axle.bump_stop.model_copy(update={"contact_mm": damper_now - gap})
+            at = {"contact_mm": damper_now - gap} if axle.bump_stop.on_damper else {"contact_travel_mm": now + gap}
+            changed["bump_stop"] = axle.bump_stop.model_copy(update=at)
         if (rod := readings.mean(name, "exposed_rod")) is not None:
             closed = damper_now - (rod - axle.damper.rod_hidden_mm)
             changed["damper"] = axle.damper.model_copy(update={"closed_mm": closed})
@@ -127,11 +129,13 @@ _LIKELY: dict[str, tuple[float, float]] = {
 def _expected(vehicle: Vehicle, readings: Measurements, axle: AxleName) -> dict[str, float]:
     """What each corner quantity should read by the vehicle's data, mm."""
     data = vehicle.axle(axle)
-    damper = float(ride_corner(data).damper_at(baseline_travel(data, readings.mean(axle, "hub_to_arch"))))
+    now = baseline_travel(data, readings.mean(axle, "hub_to_arch"))
+    damper, stop = float(ride_corner(data).damper_at(now)), data.bump_stop
+    gap = damper - stop.contact_mm if stop.contact_mm is not None else (stop.contact_travel_mm or 0.0) - now
     return {
         "hub_to_arch": data.hub_to_arch_mm,
         "tyre_radius": data.tyre_radius_mm,
-        "bump_stop_gap": damper - data.bump_stop.contact_mm,
+        "bump_stop_gap": gap,
         "exposed_rod": damper - data.damper.closed_mm + data.damper.rod_hidden_mm,
     }
 

@@ -22,6 +22,7 @@ from inclinum.core.measured import Question, questions
 from inclinum.core.options import with_ways
 from inclinum.core.ride import GRAVITY, swap_estimate
 from inclinum.core.ride.stance import NoRidePoint, Stance, motion_over_reach
+from inclinum.core.springs import CoilSpring
 from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
 
 
@@ -79,6 +80,9 @@ class ForceCurve(Document):
     """Force of one spring over its length, and where it stands at ride."""
 
     label: str
+    axis: str
+    """What the length is, with its unit."""
+    force_axis: str
     length: list[float]
     force: list[float]
     ride_length: float
@@ -233,11 +237,14 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
 
 
 def _estimate(before: Stance, after: Stance) -> float | None:
-    if before.axle.coil == after.axle.coil:
+    old, new = before.ride.spring, after.ride.spring
+    if before.axle.coil is None or after.axle.coil is None or before.axle.coil == after.axle.coil:
         return None
+    assert isinstance(old, CoilSpring)
+    assert isinstance(new, CoilSpring)
     force = float(before.ride.spring_force(before.baseline))
     ratio = float(before.ride.spring_length.ratio(before.baseline))
-    return swap_estimate(before.ride.spring, after.ride.spring, force, ratio)
+    return swap_estimate(old, new, force, ratio)
 
 
 def _travel(stance: Stance) -> Travel:
@@ -285,20 +292,36 @@ def _curves(stance: Stance) -> AngleCurves:
 
 
 def _springs(before: Stance, after: Stance) -> list[ForceCurve]:
-    same = before.axle.coil == after.axle.coil
+    same = before.axle.spring == after.axle.spring
     return [_force_curve("fitted", before)] + ([] if same else [_force_curve("planned", after)])
+
+
+_FORCE_AXES: dict[str, tuple[str, float, str, float]] = {
+    "torsion_bar": ("arm below horizontal, °", float(np.degrees(1.0)), "torque, N·m", 1e-3),
+    "leaf_pack": ("seat below reference, mm", 1.0, "force, N", 1.0),
+    "air_spring": ("bag height, mm", 1.0, "force, N", 1.0),
+}
+"""Per kind of spring: what its length and force are called, and what turns them into those units."""
 
 
 def _force_curve(label: str, stance: Stance) -> ForceCurve:
     spring = stance.ride.spring
-    length = np.linspace(float(spring.free_length), spring.solid_length, 25)
-    at_ride = float(stance.ride.spring_at(stance.travel))
+    axis, per_length, force_axis, per_force = _FORCE_AXES.get(
+        stance.axle.spring.type, ("spring length, mm", 1.0, "force, N", 1.0)
+    )
+    at_ride, droop, bump = (
+        float(stance.ride.spring_at(z)) for z in (stance.travel, stance.full_droop, stance.full_bump)
+    )
+    ends = (float(spring.free_length), spring.solid_length) if stance.axle.spring.is_coil else (droop, bump)
+    length = np.linspace(*ends, 25)
     return ForceCurve(
         label=label,
-        length=np.round(length, 2).tolist(),
-        force=np.round(spring.force(length), 1).tolist(),
-        ride_length=at_ride,
-        ride_force=float(spring.force(at_ride)),
+        axis=axis,
+        force_axis=force_axis,
+        length=np.round(length * per_length, 2).tolist(),
+        force=np.round(spring.force(length) * per_force, 1).tolist(),
+        ride_length=at_ride * per_length,
+        ride_force=float(spring.force(at_ride)) * per_force,
     )
 
 

@@ -4,9 +4,10 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from inclinum.core.axle_sheet import AxleSheet, StaticAngles
 from inclinum.core.document import Document, InOrder
-from inclinum.core.linkage.kinds import Linkage
-from inclinum.core.springs import CoilSpring, wire_rate, wire_solid_length
+from inclinum.core.fitted import BumpStopData, Coil, DamperData, SpringData, TopOutData
+from inclinum.core.linkage import AnyLinkage, Raised, Twisted, corner_of
 
 AxleName = Literal["front", "rear"]
 AXLES: tuple[AxleName, AxleName] = ("front", "rear")
@@ -16,75 +17,6 @@ AngleName = Literal["camber", "toe", "caster"]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Text = Annotated[str, Field(max_length=4000)]
 Millimetre = Annotated[float, Field(ge=0, le=10_000)]
-
-
-class CoilWire(Document):
-    """What callipers give of a coil that carries no stamp."""
-
-    wire_mm: float = Field(gt=1, le=40, title="Wire diameter", json_schema_extra={"unit": "mm"})
-    outside_mm: float = Field(gt=10, le=400, title="Outside diameter", json_schema_extra={"unit": "mm"})
-    active_coils: float = Field(gt=0.5, le=40, title="Active coils")
-    total_coils: float = Field(gt=0.5, le=44, title="All coils")
-
-    def rate(self) -> float:
-        """Rate of the coil, N/mm."""
-        return wire_rate(self.wire_mm, self.outside_mm - self.wire_mm, self.active_coils)
-
-    def solid(self) -> float:
-        """Solid length, mm."""
-        return wire_solid_length(self.wire_mm, self.total_coils)
-
-
-class Coil(Document):
-    """A coil spring by its stamp."""
-
-    part: str = Field(default="", max_length=60, title="Part number")
-    rate_n_per_mm: float = Field(gt=0, le=2000, title="Rate", json_schema_extra={"unit": "N/mm"})
-    free_length_mm: float = Field(gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"})
-    solid_length_mm: float = Field(gt=5, le=1500, title="Solid length", json_schema_extra={"unit": "mm"})
-    active_coils: float | None = Field(default=None, gt=0.5, le=40, title="Active coils")
-    rate_tolerance_percent: float = Field(default=4, ge=0, le=50, title="Rate ±", json_schema_extra={"unit": "%"})
-    free_length_tolerance_mm: float = Field(
-        default=3, ge=0, le=50, title="Free length ±", json_schema_extra={"unit": "mm"}
-    )
-
-    @model_validator(mode="after")
-    def _solid_is_shorter(self) -> "Coil":
-        if self.solid_length_mm >= self.free_length_mm:
-            raise ValueError(
-                f"the spring is longer solid ({self.solid_length_mm:g} mm) than free ({self.free_length_mm:g} mm)"
-            )
-        return self
-
-    def spring(self) -> CoilSpring:
-        """The spring as the core computes with it."""
-        return CoilSpring(self.rate_n_per_mm, self.free_length_mm, self.solid_length_mm, self.active_coils)
-
-
-class DamperData(Document):
-    """A damper's lengths, between the two points the linkage names."""
-
-    extended_mm: float = Field(gt=50, le=2000, title="Extended length")
-    closed_mm: float = Field(gt=30, le=2000, title="Closed length")
-    rod_hidden_mm: float = Field(
-        default=0, ge=0, le=400, description="rod still showing when the damper is fully closed"
-    )
-
-    @model_validator(mode="after")
-    def _opens(self) -> "DamperData":
-        if self.closed_mm >= self.extended_mm:
-            raise ValueError("the damper is longer closed than extended")
-        return self
-
-
-class BumpStopData(Document):
-    """The stop on the damper rod: where it is first touched, and its force from there."""
-
-    height_mm: float = Field(gt=0, le=300, title="Height of the stop")
-    contact_mm: float = Field(gt=30, le=2000, description="damper length at which the stop is first touched")
-    max_compression_mm: float = Field(gt=0, le=250)
-    coefficient: float = Field(gt=0, le=1e5, description="c in F = c·x^p, N/mm^p")
-    power: float = Field(ge=1, le=6)
 
 
 class StrutTop(Document):
@@ -170,20 +102,39 @@ class Fastener(Document):
         return self
 
 
-class Axle(Document):
-    """One axle: an independent pair, given by its left wheel at the reference height."""
+Provenance = Literal["measured", "scaled", "assumed"]
 
-    linkage: Linkage
+
+class Known(Document):
+    """Where a number comes from, and how well it is known."""
+
+    source: Provenance
+    tolerance_mm: float = Field(ge=0, le=500, description="±, mm (of an angle: degrees)")
+
+
+class Axle(Document):
+    """One axle at the reference height: an independent pair given by its left wheel, or a coupled axle."""
+
+    linkage: AnyLinkage
     tyre_radius_mm: float = Field(gt=80, le=800, description="loaded")
     camber_deg: float = Field(ge=-15, le=15, description="at the reference height, level")
     toe_deg: float = Field(ge=-10, le=10)
     hub_to_arch_mm: float = Field(gt=0, le=1500, description="at which the points hold")
-    coil: Coil
+    spring: SpringData
     spring_offset_mm: float = Field(
         default=0, ge=-500, le=1000, description="distance of the spring's points less its seat-to-seat length"
     )
     damper: DamperData
     bump_stop: BumpStopData
+    top_out: TopOutData | None = None
+    bush_rate_n_per_mm: float = Field(default=0, ge=0, le=100, description="of the rubber bushes, at the wheel")
+    anti_roll_n_per_mm: float = Field(
+        default=0, ge=0, le=500, description="force on a wheel per mm of travel difference to the other"
+    )
+    unsprung_kg: float = Field(default=38, ge=0, le=400, description="at one wheel, half of a coupled axle")
+    known: Annotated[dict[str, Known], InOrder] = Field(
+        default={}, description="hardpoint or parameter → where it comes from; those left out are assumed"
+    )
     seat_spacer_mm: Millimetre = 0
     top_spacer_mm: Millimetre = 0
     stud_left_mm: float | None = Field(
@@ -199,16 +150,42 @@ class Axle(Document):
     @property
     def track_mm(self) -> float:
         """Distance between the wheel centres, mm."""
-        return 2 * self.linkage.points.wheel_centre[1]
+        return 2 * self.linkage.half_track
+
+    def sheet(self) -> AxleSheet:
+        """The axle alone, as it can be shared and swept."""
+        return AxleSheet(
+            linkage=self.linkage,
+            tyre_radius_mm=self.tyre_radius_mm,
+            static=StaticAngles(camber_deg=self.camber_deg, toe_deg=self.toe_deg),
+            spring=self.spring,
+            spring_offset_mm=self.spring_offset_mm,
+        )
+
+    @property
+    def coil(self) -> Coil | None:
+        """The fitted spring where it is a plain coil."""
+        return self.spring if isinstance(self.spring, Coil) else None
 
     @model_validator(mode="after")
     def _parts_belong(self) -> "Axle":
-        names = type(self.linkage.points).model_fields
+        names = self.linkage.named_points()
+        corner = corner_of(self.linkage, self.tyre_radius_mm, 0.0, 0.0)
+        for part, what in ((corner.spring, "spring"), (corner.damper, "damper")):
+            if part is None:
+                raise ValueError(f"the linkage does not say between which points its {what} stands")
+        wanted = {Twisted: ("torsion_bar",), Raised: ("leaf_pack",)}.get(type(corner.spring))
+        if wanted and self.spring.type not in wanted:
+            raise ValueError(
+                f"this suspension is sprung by a {wanted[0].replace('_', ' ')}, not by a {self.spring.title}"
+            )
+        if not wanted and self.spring.type in ("torsion_bar", "leaf_pack"):
+            raise ValueError(f"this suspension has two seats for a spring, but a {self.spring.title.lower()} is fitted")
         for adjuster in self.adjusters:
             point = adjuster.outer if isinstance(adjuster, LinkAdjuster) else adjuster.point
             if point not in names:
                 raise ValueError(f"the adjuster “{adjuster.name}” moves {point}, which this suspension does not have")
-        if "caster" in self.targets and self.linkage.kind != "macpherson":
+        if "caster" in self.targets and corner.steering_axis is None:
             raise ValueError("a caster target needs a steering axis, which this suspension does not have")
         return self
 

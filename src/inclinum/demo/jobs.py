@@ -4,6 +4,7 @@ from datetime import UTC, date, datetime, timedelta
 from functools import cache
 
 from inclinum.core.changes import PlannedChange, SeatSpacer, SpringSwap
+from inclinum.core.fitted import Coil
 from inclinum.core.job import (
     AngleReading,
     AxleAim,
@@ -21,7 +22,6 @@ from inclinum.core.job import (
 )
 from inclinum.core.procedure import card
 from inclinum.core.quantity import Length, Torque
-from inclinum.core.vehicle import Coil
 from inclinum.demo.shop import LOCAL_LIMITS, PEOPLE
 from inclinum.demo.van import FRONT_COIL, REAR_COIL, van
 
@@ -99,7 +99,7 @@ def _rear_sag() -> Job:
     job = Job(
         id="van-2024-rear-sag",
         title="Post van: rear sags under mail",
-        vehicle=vehicle.with_axle("rear", coil=worn),
+        vehicle=vehicle.with_axle("rear", spring=worn),
         brief=_brief("Tail hangs under the Monday mail; front is right.", "0", "14 ± 3", date(2024, 9, 20)),
         measure=_readings(
             {"hub_to_arch": ("389", "387", "383", "381"), "tyre_radius": ("312", "312", "311", "311")},
@@ -120,7 +120,7 @@ def _front_worn() -> Job:
     job = Job(
         id="van-2025-front-springs",
         title="Post van: worn front springs",
-        vehicle=van().with_axle("front", coil=worn),
+        vehicle=van().with_axle("front", spring=worn),
         brief=_brief("A front coil broke at its end; renew both, height as standard.", "8 ± 3", "0", date(2025, 5, 9)),
         measure=_readings(
             {"hub_to_arch": ("379", "382", "398", "397"), "tyre_radius": ("312", "312", "312", "312")},

@@ -2,7 +2,8 @@
 
 import math
 
-from inclinum.core.vehicle import Coil, Vehicle
+from inclinum.core.fitted import Coil
+from inclinum.core.vehicle import Vehicle
 
 WHEELBASE = 2740.0
 HUB_Z = 312.0
@@ -65,7 +66,7 @@ def van() -> Vehicle:
                 "camber_deg": -0.5,
                 "toe_deg": 0.08,
                 "hub_to_arch_mm": ARCH["front"],
-                "coil": FRONT_COIL,
+                "spring": FRONT_COIL,
                 "spring_offset_mm": 241,
                 "damper": {"extended_mm": 548, "closed_mm": 368, "rod_hidden_mm": 12},
                 "bump_stop": {
@@ -129,7 +130,7 @@ def van() -> Vehicle:
                 "camber_deg": -1.1,
                 "toe_deg": 0.15,
                 "hub_to_arch_mm": ARCH["rear"],
-                "coil": REAR_COIL,
+                "spring": REAR_COIL,
                 "spring_offset_mm": 0,
                 "damper": {"extended_mm": 486, "closed_mm": 272, "rod_hidden_mm": 10},
                 "bump_stop": {

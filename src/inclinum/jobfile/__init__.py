@@ -1,17 +1,36 @@
-"""The open job file: one job as versioned JSON, read strictly, written exactly."""
+"""The open file formats: jobs, axles and bench sheets as versioned JSON, read strictly, written exactly."""
 
-from inclinum.jobfile.file import FORMAT, VERSION, HistoryEntry, JobFile, JobFileError, read, schema, write
+from inclinum.jobfile.file import (
+    FORMAT,
+    FORMATS,
+    VERSION,
+    AxleFile,
+    HistoryEntry,
+    JobFile,
+    JobFileError,
+    SheetFile,
+    read,
+    read_any,
+    schema,
+    upgrade_vehicle,
+    write,
+)
 from inclinum.jobfile.sentences import Complaint, complaints
 
 __all__ = [
     "FORMAT",
+    "FORMATS",
     "VERSION",
+    "AxleFile",
     "Complaint",
     "HistoryEntry",
     "JobFile",
     "JobFileError",
+    "SheetFile",
     "complaints",
     "read",
+    "read_any",
     "schema",
+    "upgrade_vehicle",
     "write",
 ]

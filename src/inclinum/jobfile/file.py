@@ -1,16 +1,19 @@
-"""Reading and writing ``*.inclinum.json``."""
+"""Reading and writing ``*.inclinum.json`` (jobs), ``*.axle.json`` and ``*.sheet.json``."""
 
 import json
+from collections.abc import Callable
 from typing import Any, Literal, NoReturn
 
 from pydantic import Field, ValidationError
 
+from inclinum.core.axle_sheet import AxleSheet
 from inclinum.core.document import Document, Moment
 from inclinum.core.job import Job
+from inclinum.core.sheets import AnySheet
 from inclinum.jobfile.sentences import Complaint, complaints
 
 FORMAT = "inclinum-job"
-VERSION = 1
+VERSION = 2
 LARGEST_BYTES = 4_000_000
 """More than any job needs; larger files are refused before they are parsed."""
 
@@ -27,9 +30,29 @@ class JobFile(Document):
     """A job with its history."""
 
     format: Literal["inclinum-job"] = FORMAT
-    version: Literal[1] = VERSION
+    version: Literal[2] = VERSION
     job: Job
     history: tuple[HistoryEntry, ...] = ()
+
+
+class AxleFile(Document):
+    """One axle alone."""
+
+    format: Literal["inclinum-axle"] = "inclinum-axle"
+    version: Literal[1] = 1
+    axle: AxleSheet
+
+
+class SheetFile(Document):
+    """One bench sheet."""
+
+    format: Literal["inclinum-sheet"] = "inclinum-sheet"
+    version: Literal[1] = 1
+    sheet: AnySheet
+
+
+AnyFile = JobFile | AxleFile | SheetFile
+FORMATS: dict[str, type[AnyFile]] = {m.model_fields["format"].default: m for m in (JobFile, AxleFile, SheetFile)}
 
 
 class JobFileError(ValueError):
@@ -40,8 +63,26 @@ class JobFileError(ValueError):
         self.complaints = found
 
 
-UPGRADES: dict[int, Any] = {}
-"""Version → function from its parsed JSON to the next version's. Version 1 is the first."""
+def upgrade_vehicle(vehicle: dict[str, Any]) -> dict[str, Any]:
+    """A vehicle of version 1, whose axles had a ``coil``, with a ``spring`` of a stated kind instead."""
+    axles = {
+        name: {("spring" if k == "coil" else k): ({"type": "coil_spring"} | v if k == "coil" else v)
+               for k, v in axle.items()}
+        for name in ("front", "rear")
+        if isinstance(axle := vehicle.get(name), dict) and isinstance(axle.get("coil"), dict)
+    }  # fmt: skip
+    return vehicle | axles
+
+
+def _from_1(parsed: dict[str, Any]) -> dict[str, Any]:
+    job = parsed.get("job")
+    if isinstance(job, dict) and isinstance(job.get("vehicle"), dict):
+        job = job | {"vehicle": upgrade_vehicle(job["vehicle"])}
+    return parsed | {"version": 2, "job": job}
+
+
+UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1}
+"""Version → function from its parsed JSON to the next version's."""
 
 
 def read(data: bytes | str) -> JobFile:
@@ -50,6 +91,23 @@ def read(data: bytes | str) -> JobFile:
     Raises:
         JobFileError: too large, not JSON, cut off, of another format or version, or with a bad field.
     """
+    parsed = _parsed(data)
+    if parsed.get("format") != FORMAT:
+        _refuse(f"This is not a job file: its “format” is not “{FORMAT}”.", "format")
+    return _validated(JobFile, parsed)  # type: ignore[return-value]
+
+
+def read_any(data: bytes | str) -> AnyFile:
+    """A job, axle or sheet file from its bytes. Raises as :func:`read`."""
+    parsed = _parsed(data)
+    model = FORMATS.get(str(parsed.get("format")))
+    if model is None:
+        known = ", ".join(f"“{f}”" for f in FORMATS)
+        _refuse(f"This is no file of ours: its “format” must be one of {known}.", "format")
+    return _validated(model, parsed)
+
+
+def _parsed(data: bytes | str) -> dict[str, Any]:
     if len(data) > LARGEST_BYTES:
         _refuse(f"The file has {len(data) / 1e6:.1f} MB; a job file has at most {LARGEST_BYTES / 1e6:.0f} MB.")
     text = ""
@@ -65,18 +123,21 @@ def read(data: bytes | str) -> JobFile:
         if error.pos >= len(text.rstrip()) - 1:
             _refuse(f"The file is cut off at {where}; copy it again.")
         _refuse(f"The file is not JSON: {error.msg} at {where}.")
-    if not isinstance(parsed, dict) or parsed.get("format") != FORMAT:
-        _refuse(f"This is not a job file: its “format” is not “{FORMAT}”.", "format")
+    return parsed if isinstance(parsed, dict) else {}
+
+
+def _validated(model: type[AnyFile], parsed: dict[str, Any]) -> AnyFile:
+    known = model.model_fields["version"].default
     version = parsed.get("version")
-    while version in UPGRADES:
+    while model is JobFile and version in UPGRADES:
         parsed = UPGRADES[version](parsed)
         version = parsed["version"]
-    if version != VERSION:
-        _refuse(f"Version {version!r} of the job file is not known to this program, which reads {VERSION}.", "version")
+    if version != known:
+        _refuse(f"Version {version!r} of the format is not known to this program, which reads {known}.", "version")
     try:
-        return JobFile.model_validate(parsed)
+        return model.model_validate(parsed)
     except ValidationError as error:
-        raise JobFileError(complaints(error.errors(), JobFile)) from None
+        raise JobFileError(complaints(error.errors(), model)) from None
 
 
 def write(file: JobFile) -> str:
@@ -84,9 +145,9 @@ def write(file: JobFile) -> str:
     return json.dumps(file.model_dump(mode="json"), ensure_ascii=False, indent=1) + "\n"
 
 
-def schema() -> dict[str, Any]:
-    """The published JSON Schema of the format."""
-    return {"$schema": "https://json-schema.org/draft/2020-12/schema"} | JobFile.model_json_schema()
+def schema(model: type[AnyFile] = JobFile) -> dict[str, Any]:
+    """The published JSON Schema of a format."""
+    return {"$schema": "https://json-schema.org/draft/2020-12/schema"} | model.model_json_schema()
 
 
 def _no_constant(name: str) -> NoReturn:

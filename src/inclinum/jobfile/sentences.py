@@ -8,7 +8,9 @@ from pydantic_core import ErrorDetails
 
 from inclinum.core.changes import CHANGE_TYPES
 from inclinum.core.document import Document
-from inclinum.core.linkage import SemiTrailingLinkage, StrutLinkage
+from inclinum.core.fitted import SPRINGS
+from inclinum.core.linkage import LINKAGES
+from inclinum.core.sheets import SHEETS
 from inclinum.core.vehicle import ClampAdjuster, LinkAdjuster, SlotAdjuster
 
 
@@ -40,8 +42,11 @@ def _path(error: ErrorDetails) -> str:
     return path or "(the file)"
 
 
-TAGS = {t.model_fields["type"].default for t in (*CHANGE_TYPES, SlotAdjuster, LinkAdjuster, ClampAdjuster)} | {
-    k.model_fields["kind"].default for k in (StrutLinkage, SemiTrailingLinkage)
+TAGS = {
+    *(t.model_fields["type"].default for t in (*CHANGE_TYPES, SlotAdjuster, LinkAdjuster, ClampAdjuster)),
+    *SPRINGS,
+    *LINKAGES,
+    *SHEETS,
 }
 """Names Pydantic puts into a path for the branch of a union; they are no keys of the file."""
 

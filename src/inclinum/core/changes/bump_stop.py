@@ -31,10 +31,13 @@ class BumpStopSwap(Change):
         """
         old = axle.bump_stop
         scale = self.height_mm / old.height_mm
+        taller = self.height_mm - old.height_mm
         new = old.model_copy(
             update={
                 "height_mm": self.height_mm,
-                "contact_mm": old.contact_mm + self.height_mm - old.height_mm,
+                "contact_mm": None if old.contact_mm is None else old.contact_mm + taller,
+                "contact_travel_mm": None if old.contact_travel_mm is None else old.contact_travel_mm - taller,
+                "table": tuple((x * scale, f) for x, f in old.table),
                 "max_compression_mm": old.max_compression_mm * scale,
                 "coefficient": old.coefficient / scale**old.power,
             }

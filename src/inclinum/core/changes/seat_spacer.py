@@ -8,6 +8,11 @@ from inclinum.core.changes.base import Change, millimetres
 from inclinum.core.vehicle import Axle, AxleName
 
 
+def _on_a_seat(name: AxleName, axle: Axle) -> None:
+    if not axle.spring.is_coil:
+        raise ValueError(f"The {name} axle has no seat for a ring: it is sprung by a {axle.spring.title.lower()}.")
+
+
 class SeatSpacer(Change):
     """A ring between the spring and its seat, both sides."""
 
@@ -23,10 +28,12 @@ class SeatSpacer(Change):
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """A 10 mm ring."""
+        _on_a_seat(name, axle)
         return cls(axle=name, thickness_mm=10)
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Less room for the spring."""
+        _on_a_seat(self.axle, axle)
         return {"seat_spacer_mm": axle.seat_spacer_mm + self.thickness_mm}
 
     def summary(self) -> str:

@@ -3,7 +3,8 @@
 from typing import ClassVar, Literal, Self
 
 from inclinum.core.changes.base import Change, millimetres
-from inclinum.core.vehicle import Axle, AxleName, Coil
+from inclinum.core.fitted import Coil
+from inclinum.core.vehicle import Axle, AxleName
 
 
 class SpringSwap(Change):
@@ -17,11 +18,15 @@ class SpringSwap(Change):
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """The fitted coil itself: nothing changes until its numbers do."""
+        if axle.coil is None:
+            raise ValueError(f"The {name} axle is not sprung by a plain coil but by a {axle.spring.title.lower()}.")
         return cls(axle=name, coil=axle.coil.model_copy(update={"part": ""}))
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """The fitted coil."""
-        return {"coil": self.coil}
+        if not axle.spring.is_coil:
+            raise ValueError(f"A coil does not go where the {self.axle} axle has its {axle.spring.title.lower()}.")
+        return {"spring": self.coil}
 
     def summary(self) -> str:
         """Rate and free length."""

@@ -54,10 +54,14 @@ def stand_measured(job: Job) -> Stood:
         if load < LEAST_LOAD_N:
             raise NoRidePoint(
                 f"The {name} springs carry nothing at the measured height: check the height, or the free length "
-                f"({axle.coil.free_length_mm:g} mm) of the fitted springs."
+                f"({_free(axle)}) of the fitted springs."
             )
         stances.append(stand(axle, baseline, load, name))
     return Stood(vehicle, *stances)
+
+
+def _free(axle: Axle) -> str:
+    return millimetres(axle.coil.free_length_mm) if axle.coil else "or free arch or angle"
 
 
 def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood) -> Stood:
@@ -139,6 +143,7 @@ class Case:
         at contact − h0 + h·(1 − s).
         """
         stop = self.after.vehicle.axle(axle).bump_stop
+        assert stop.contact_mm is not None, "only a stop on the damper has a damper length"
         hard_share = 1 - stop.max_compression_mm / stop.height_mm
         return math.ceil((solid_length - stop.contact_mm + stop.height_mm) / hard_share)
 

@@ -11,14 +11,17 @@ def check(case: Case) -> list[Finding]:
     """One finding per axle whose springs come too near to solid."""
     found = []
     for name, axle, stance in changed_axles(case):
-        wanted = bind_margin_wanted(axle.coil.active_coils)
-        room = float(stance.ride.spring_at(stance.full_bump)) - axle.coil.solid_length_mm
+        if not axle.spring.is_coil:
+            continue
+        wanted = bind_margin_wanted(axle.coil.active_coils if axle.coil else None)
+        solid = stance.ride.spring.solid_length
+        room = float(stance.ride.spring_at(stance.full_bump)) - solid
         if room >= wanted:
             continue
         # The travel has to end where the spring still has the margin wanted.
-        end = stance.ride.travel_of_spring(axle.coil.solid_length_mm + wanted)
+        end = stance.ride.travel_of_spring(solid + wanted)
         cures = case.thinner_spacers(name, wanted - room)
-        if end is not None:
+        if end is not None and axle.bump_stop.on_damper:
             height = case.stop_for(name, float(stance.ride.damper_at(end)))
             stop = BumpStopSwap(axle=name, height_mm=height)
             cures.append(

@@ -4,6 +4,8 @@ from inclinum.core.changes import BumpStopSwap
 from inclinum.core.changes.base import millimetres
 from inclinum.core.limits.case import Case, changed_axles
 from inclinum.core.limits.finding import Finding
+from inclinum.core.ride.stance import Stance
+from inclinum.core.vehicle import Axle
 
 WANTED_MM = 3.0
 """Stroke to keep in the damper with the stop solid; a shop's rule of thumb, not a maker's figure."""
@@ -12,12 +14,16 @@ WANTED_MM = 3.0
 def check(case: Case) -> list[Finding]:
     """One finding per axle whose dampers close before, or with, the solid stop."""
     found = []
-    for name, axle, _ in changed_axles(case):
-        solid = axle.bump_stop.contact_mm - axle.bump_stop.max_compression_mm
+    for name, axle, stance in changed_axles(case):
+        solid = _length_at_solid_stop(axle, stance)
         left = solid - axle.damper.closed_mm
         if left >= WANTED_MM:
             continue
-        height = case.stop_for(name, axle.damper.closed_mm + WANTED_MM)
+        cures = []
+        if axle.bump_stop.on_damper:
+            height = case.stop_for(name, axle.damper.closed_mm + WANTED_MM)
+            stop = BumpStopSwap(axle=name, height_mm=height)
+            cures = [case.adding(f"{name.capitalize()} bump stops {millimetres(height)} high land first", stop)]
         found.append(
             Finding(
                 id=f"damper_closed.{name}",
@@ -30,12 +36,15 @@ def check(case: Case) -> list[Finding]:
                 unit="mm",
                 why="A damper that closes on itself is a hammer: it bends rods and breaks mounts.",
                 source="closed length and stop from the damper's data or the tape",
-                cures=(
-                    case.adding(
-                        f"{name.capitalize()} bump stops {millimetres(height)} high land first",
-                        BumpStopSwap(axle=name, height_mm=height),
-                    ),
-                ),
+                cures=tuple(cures),
             )
         )
     return found
+
+
+def _length_at_solid_stop(axle: Axle, stance: Stance) -> float:
+    """Damper length when the stop is solid, wherever it sits, mm."""
+    stop, room = axle.bump_stop, float(axle.bump_stop.stop().max_compression)
+    if stop.contact_mm is not None:
+        return stop.contact_mm - room
+    return float(stance.ride.damper_at((stop.contact_travel_mm or 0.0) + room))

@@ -4,9 +4,10 @@ import math
 
 from inclinum.core.changes import SeatSpacer, SpringSwap
 from inclinum.core.changes.base import millimetres
+from inclinum.core.fitted import Coil
 from inclinum.core.limits.case import Case, changed_axles
 from inclinum.core.limits.finding import Cure, Finding
-from inclinum.core.vehicle import AxleName, Coil
+from inclinum.core.vehicle import AxleName
 
 WANTED_MM = 2.0
 """Preload to keep at full droop, mm of spring length."""
@@ -16,7 +17,9 @@ def check(case: Case) -> list[Finding]:
     """One finding per axle whose springs are loose, or barely held, at full droop."""
     found = []
     for name, axle, stance in changed_axles(case):
-        held = axle.coil.free_length_mm - float(stance.ride.spring_at(stance.full_droop))
+        if not axle.spring.is_coil:
+            continue
+        held = float(stance.ride.spring.free_length) - float(stance.ride.spring_at(stance.full_droop))
         if held >= WANTED_MM:
             continue
         spacer = float(max(1, math.ceil(WANTED_MM - held)))
@@ -24,7 +27,8 @@ def check(case: Case) -> list[Finding]:
         if spacer <= 80:
             title = f"{name.capitalize()} spring-seat spacer {millimetres(spacer)} (raises that end)"
             cures.append(case.adding(title, SeatSpacer(axle=name, thickness_mm=spacer)))
-        cures += _longer_springs(case, name, axle.coil, WANTED_MM - held)
+        if axle.coil:
+            cures += _longer_springs(case, name, axle.coil, WANTED_MM - held)
         found.append(
             Finding(
                 id=f"spring_loose.{name}",

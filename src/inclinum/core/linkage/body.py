@@ -1,108 +1,35 @@
-"""One rigid body on scalar constraints: the problem every suspension corner is.
+"""One rigid body on scalar constraints: the problem every suspension is.
 
-The upright has six degrees of freedom. Five constraints leave one, which is driven by the vertical travel
-of the wheel centre. Three scalar constraints are enough to express every joint in use:
-
-* :class:`Link`: a point of the body keeps its distance to a chassis point (1);
-* :class:`PlaneOnChassis`: a point of the body stays in a plane fixed in the chassis (1);
-* :class:`PlaneOnBody`: a chassis point stays in a plane carried by the body (1).
-
-A wishbone is two links, a strut two planes on the body, a revolute arm five planes on the chassis.
-All positions of travel, and all samples, are solved in one batched Newton iteration on stacked 6×6
-systems with analytic Jacobians.
+A body has six degrees of freedom. An independent corner leaves one, driven by the vertical travel of its wheel
+centre; a solid axle leaves two, driven by heave of the mid-point of its wheel centres and by roll. All positions,
+and all samples, are solved in one batched Newton iteration on stacked 6×6 systems with analytic Jacobians; the
+constraints are those of :mod:`~inclinum.core.linkage.constraints`.
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 
 import numpy as np
 
-from inclinum.core.linkage.rigid import Array, cross, dot, perpendicular_pair, rotation, unit
-
-Vector = tuple[float, float, float]
+from inclinum.core.linkage.constraints import (
+    NEUTRAL,
+    Adjustment,
+    Constraint,
+    Link,
+    Placement,
+    held,
+    in_row_order,
+)
+from inclinum.core.linkage.rigid import Array, cross, rotation
 
 RESIDUAL_MM = 1e-8
 """A pose is accepted when every constraint is met to this."""
 STAGE_MM = 60.0
 """Travel is approached in steps of at most this, so that Newton keeps the branch it started on."""
+STAGE_ROLL = 0.08
+"""The same for roll, sine of the angle."""
 _NEWTON_STEPS = 12
 _LEVER_MM = 300.0  # turns the rotational columns into mm so that the 6×6 systems are well scaled
-
-
-@dataclass(frozen=True)
-class Link:
-    """Point ``on_body`` keeps its distance to chassis point ``on_chassis``."""
-
-    on_body: str
-    on_chassis: str
-
-
-@dataclass(frozen=True)
-class PlaneOnChassis:
-    """Point ``on_body`` stays in the chassis plane through ``on_chassis`` square to ``normal``."""
-
-    on_body: str
-    on_chassis: str
-    normal: Vector
-
-
-@dataclass(frozen=True)
-class PlaneOnBody:
-    """Chassis point ``on_chassis`` stays in the body plane through ``on_body`` square to ``normal``."""
-
-    on_body: str
-    on_chassis: str
-    normal: Vector
-
-
-Constraint = Link | PlaneOnChassis | PlaneOnBody
-
-
-def strut_joint(on_body: str, on_chassis: str, axis: Array) -> list[Constraint]:
-    """The chassis point stays on the axis the body carries (2 constraints)."""
-    return [PlaneOnBody(on_body, on_chassis, tuple(n)) for n in perpendicular_pair(unit(axis))]
-
-
-def revolute_joint(first: str, second: str, axis: Array) -> list[Constraint]:
-    """The body turns about the chassis line through two points that are also points of the body (5)."""
-    across = perpendicular_pair(unit(axis))
-    normals = [(1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)]
-    held: list[Constraint] = [PlaneOnChassis(first, first, n) for n in normals]
-    return held + [PlaneOnChassis(second, second, tuple(n)) for n in across]
-
-
-@dataclass(frozen=True)
-class Adjustment:
-    """What alignment adjusters do to a corner; every value once, or one per sample along a leading axis.
-
-    Link lengths are those of the neutral points, plus ``lengthened``, wherever the points are moved to.
-    """
-
-    moved: Mapping[str, Array] = field(default_factory=dict)
-    """Point → displacement, (3,) or (S, 3), mm: of a chassis point, or of a point along the body that carries it."""
-    lengthened: Mapping[str, Array] = field(default_factory=dict)
-    """Body-side point of a link → change of its length, scalar or (S,), mm."""
-    tilted: Mapping[str, Array] = field(default_factory=dict)
-    """Body-side point of a strut → rotation vector of its axis in the body, (3,) or (S, 3), rad."""
-
-    @property
-    def samples(self) -> int:
-        """Length of the sample axis, 0 without one."""
-        vectors = [np.asarray(v) for v in (*self.moved.values(), *self.tilted.values())]
-        scalars = [np.asarray(v) for v in self.lengthened.values()]
-        return max(
-            [v.shape[0] for v in vectors if v.ndim == 2] + [v.shape[0] for v in scalars if v.ndim == 1], default=0
-        )
-
-    def place(self, name: str, at_baseline: Array) -> Array:
-        """A point with its displacement, (3,) or (S, 1, 3) so that it broadcasts over travel."""
-        shift = self.moved.get(name)
-        if shift is None:
-            return at_baseline
-        return at_baseline + (shift[:, None, :] if np.ndim(shift) == 2 else shift)
-
-
-NEUTRAL = Adjustment()
 
 
 @dataclass(frozen=True)
@@ -113,9 +40,9 @@ class Poses:
     """
 
     centre0: Array
-    """Wheel centre at baseline, (3,)."""
+    """Wheel centre (of an axle: the mid-point of both) at baseline, (3,)."""
     centre: Array
-    """Wheel centre, shape + (3,), mm."""
+    """The same now, shape + (3,), mm."""
     turn: Array
     """Rotation from baseline, shape + (3, 3)."""
     velocity: Array
@@ -124,11 +51,25 @@ class Poses:
     """Rotation rate per travel, shape + (3,), rad/mm."""
     reachable: Array
     """True where the position exists on the branch of the baseline, shape, bool."""
+    roll_velocity: Array
+    """d(centre)/d(roll) of an axle with heave held, shape + (3,), mm/rad; zero for a corner."""
+    roll_spin: Array
+    """Rotation rate per roll of an axle with heave held, shape + (3,); zero for a corner."""
 
     def __getitem__(self, index: slice | list[int]) -> "Poses":
         """Some of the poses of a sweep without samples."""
-        parts = (self.centre, self.turn, self.velocity, self.spin, self.reachable)
-        return Poses(self.centre0, *(part[index] for part in parts))
+        return Poses(self.centre0, *(part[index] for part in self.parts()))
+
+    def parts(self) -> tuple[Array, ...]:
+        """Everything with the batch shape, in the order of the fields."""
+        return (
+            self.centre, self.turn, self.velocity, self.spin, self.reachable, self.roll_velocity, self.roll_spin,
+        )  # fmt: skip
+
+    @property
+    def travel(self) -> Array:
+        """Vertical movement of the centre from baseline, bump positive, the batch shape, mm."""
+        return self.centre[..., 2] - self.centre0[2]
 
     def point(self, at_baseline: Array) -> Array:
         """A point carried by the body, given where it was at baseline, (3,) or samples (S, 1, 3)."""
@@ -146,61 +87,92 @@ class Poses:
         """d(direction)/d(travel) of a carried direction given as it is now."""
         return cross(self.spin, direction)
 
+    def roll_rate(self, point: Array) -> Array:
+        """d(point)/d(roll) of a point an axle carries, given where it is now, mm/rad."""
+        return self.roll_velocity + cross(self.roll_spin, point - self.centre)
+
+
+@dataclass(frozen=True)
+class Reach:
+    """The travel that exists around baseline, mm, and what ends it; empty where the range asked for does."""
+
+    low: float
+    high: float
+    low_reason: str = ""
+    high_reason: str = ""
+
 
 @dataclass(frozen=True)
 class Body:
-    """A body at baseline with five constraints; travel drives the sixth freedom.
+    """A body at baseline on its constraints; what they leave free is driven.
 
     Args:
         points: every named point at baseline, body-side and chassis-side, mm.
         centre: name of the point whose vertical movement is the travel.
-        constraints: exactly five.
+        constraints: five for a corner, four for an axle.
+        across: names of the right and the left wheel centre of an axle, which its roll is read from.
 
     Raises:
-        ValueError: not five constraints, or a link without length, with the part named.
+        ValueError: too few or too many constraints, or a link without length, with the part named.
     """
 
     points: Mapping[str, Array]
     centre: str
     constraints: tuple[Constraint, ...]
-    lengths: Array = field(init=False)
+    across: tuple[str, str] | None = None
 
     def __post_init__(self) -> None:
-        if len(self.constraints) != 5:
-            raise ValueError(f"A corner needs five constraints, this one has {len(self.constraints)}.")
-        lengths = np.zeros(5)
-        for i, c in enumerate(self.constraints):
-            if isinstance(c, Link):
-                lengths[i] = np.linalg.norm(self.points[c.on_body] - self.points[c.on_chassis])
-                if lengths[i] < 1.0:
-                    raise ValueError(f"The link {c.on_chassis} to {c.on_body} has no length: its ends coincide.")
-        object.__setattr__(self, "lengths", lengths)
+        wanted, what = (4, "An axle") if self.across else (5, "A corner")
+        if (count := len(self.constraints)) != wanted:
+            free = "too few: it stays loose" if count < wanted else "too many: it cannot move"
+            raise ValueError(f"{what} needs {wanted} constraints, this one has {count}, {free}.")
+        for c in self.constraints:
+            if isinstance(c, Link) and np.linalg.norm(self.points[c.on_body] - self.points[c.on_chassis]) < 1.0:
+                raise ValueError(f"The link {c.label} has no length: its ends coincide.")
+        baseline = _System(self, 1, NEUTRAL)
+        _, jacobian = baseline.residual_and_jacobian(
+            np.zeros((1, baseline.drives)), np.zeros(1, dtype=int), baseline.centre0[None], np.eye(3)[None]
+        )
+        if np.linalg.cond(jacobian[0]) > 1e9:
+            raise ValueError(
+                f"At baseline the linkage is at a dead point or leaves a part loose: {self._loaded_most(jacobian[0])}."
+            )
 
-    def poses(self, travel: Array, adjusted: Adjustment = NEUTRAL, near: Poses | None = None) -> Poses:
+    def poses(
+        self,
+        travel: Array,
+        adjusted: Adjustment = NEUTRAL,
+        near: Poses | None = None,
+        roll: Array | float = 0.0,
+    ) -> Poses:
         """Solve every travel position, for every sample of an adjustment.
 
         Args:
-            travel: wheel-centre travel, (T,), mm, bump positive.
-            adjusted: what the alignment adjusters do.
+            travel: of the centre, (T,) or one row per sample (S, T), mm, bump positive.
+            adjusted: what differs from the neutral linkage.
             near: poses close by to start from, one per travel: a small adjustment, or a few mm of travel, away.
+            roll: of an axle, one per travel, (T,), rad, left wheel up positive.
 
         Returns:
             Poses of shape (T,), or (S, T) when the adjustment has a sample axis.
         """
         samples = adjusted.samples
         travel = np.atleast_1d(np.asarray(travel, dtype=float))
-        rows = max(samples, 1)
+        rows, count = max(samples, 1), travel.shape[-1]
         system = _System(self, rows, adjusted)
-        goal = np.broadcast_to(travel, (rows, travel.size)).reshape(-1)
-        row = np.repeat(np.arange(rows), travel.size)
+        goal = np.zeros((rows, count, system.drives))
+        goal[..., 0] = travel
+        if system.drives > 1:
+            goal[..., 1] = np.sin(roll)
+        goal = goal.reshape(rows * count, -1)
+        row = np.repeat(np.arange(rows), count)
         state = system.follow(goal, row) if near is None else system.approach(goal, row, near)
-        shape = (rows, travel.size) if samples else (travel.size,)
-        centre, turn, velocity, spin, reachable = (part.reshape(*shape, *part.shape[1:]) for part in state)
-        return Poses(self.points[self.centre], centre, turn, velocity, spin, reachable)
+        shape = (rows, count) if samples else (count,)
+        return Poses(self.points[self.centre], *(part.reshape(*shape, *part.shape[1:]) for part in state))
 
-    def reachable_travel(self, low: float, high: float, resolution: float = 0.05) -> tuple[float, float]:
-        """The part of [low, high] around 0 that exists: a toggle or an overstretched link ends it, mm."""
-        ends = []
+    def reach(self, low: float, high: float, resolution: float = 0.05) -> Reach:
+        """The part of [low, high] around 0 that exists, and which part is at its dead point at an end, mm."""
+        ends, reasons = [], []
         for end in (low, high):
             inside, outside = 0.0, end
             while abs(outside - inside) > resolution:
@@ -212,71 +184,63 @@ class Body:
                 first_lost = int(np.argmin(ok))
                 inside, outside = (grid[max(first_lost - 1, 0)], grid[first_lost])
             ends.append(float(inside))
-        return ends[0], ends[1]
+            reasons.append("" if inside == end else self._end_reason(float(inside)))
+        return Reach(*ends, *reasons)
+
+    def _end_reason(self, travel: float) -> str:
+        system = _System(self, 1, NEUTRAL)
+        there = self.poses(np.array([travel]))
+        _, jacobian = system.residual_and_jacobian(
+            np.zeros((1, system.drives)), np.zeros(1, dtype=int), there.centre, there.turn
+        )
+        return f"dead point: {self._loaded_most(jacobian[0])}"
+
+    def _loaded_most(self, jacobian: Array) -> str:
+        """The constraint that a vertical load strains most: at a dead point its force grows without bound."""
+        wheel = np.zeros(6)
+        wheel[2] = 1.0
+        forces = np.linalg.lstsq(jacobian.T, wheel, rcond=None)[0][: len(self.constraints)]
+        names = in_row_order(self.constraints)
+        if np.abs(forces).max() < 1e-6:
+            _, _, loose = np.linalg.svd(jacobian)
+            forces = jacobian[: len(names)] @ loose[-1]
+            return names[int(np.argmin(np.abs(forces)))].label
+        return names[int(np.argmax(np.abs(forces)))].label
 
 
 class _System:
-    """Constraint arrays of one body for a number of samples, and the Newton iteration on them."""
+    """Constraints and drives of one body for a number of samples, and the Newton iteration on them."""
 
     def __init__(self, body: Body, rows: int, adjusted: Adjustment):
-        self.centre0 = np.asarray(body.points[body.centre], dtype=float)
+        placed = Placement(body.points, body.centre, rows, adjusted)
+        self.centre0 = placed.centre0
         self.neutral = adjusted is NEUTRAL
-        self.links = [c for c in body.constraints if isinstance(c, Link)]
-        self.fixed = [c for c in body.constraints if isinstance(c, PlaneOnChassis)]
-        self.carried = [c for c in body.constraints if isinstance(c, PlaneOnBody)]
+        self.held = held(body.constraints, placed)
+        self.across = None
+        if body.across:
+            right, left = (placed.at(name) for name in body.across)
+            self.across = (left - right) / np.linalg.norm(left - right, axis=-1, keepdims=True)
+        self.drives = 2 if body.across else 1
 
-        def places(names: list[str]) -> Array:
-            at = np.zeros((rows, len(names), 3))
-            for i, name in enumerate(names):
-                at[:, i] = body.points[name] + adjusted.moved.get(name, np.zeros(3))
-            return at
-
-        groups = (self.links, self.fixed, self.carried)
-        self.arm = [places([c.on_body for c in group]) - self.centre0 for group in groups]
-        self.anchor = [places([c.on_chassis for c in group]) for group in groups]
-        self.fixed_normal = np.array([c.normal for c in self.fixed]).reshape(-1, 3)
-        self.carried_normal = np.zeros((rows, len(self.carried), 3))
-        for i, c in enumerate(self.carried):
-            turn = rotation(np.asarray(adjusted.tilted.get(c.on_body, np.zeros(3)), dtype=float))
-            self.carried_normal[:, i] = turn @ np.array(c.normal)
-        self.length = np.zeros((rows, len(self.links)))
-        for i, c in enumerate(self.links):
-            neutral = body.lengths[body.constraints.index(c)]
-            self.length[:, i] = neutral + adjusted.lengthened.get(c.on_body, np.zeros(1))
-
-    def residual_and_jacobian(self, travel: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
-        """Constraint residuals (N, 6) in mm and their Jacobian (N, 6, 6) in (mm, rad·lever)."""
-        values, rows = [], []
-        r = np.einsum("nij,nkj->nki", turn, self.arm[0][row])
-        reach = centre[:, None] + r - self.anchor[0][row]
-        length = self.length[row]
-        values.append((dot(reach, reach) - length**2) / (2 * length))
-        rows.append(np.concatenate([reach, cross(r, reach)], axis=-1) / length[..., None])
-
-        if self.fixed:
-            r = np.einsum("nij,nkj->nki", turn, self.arm[1][row])
-            n = np.broadcast_to(self.fixed_normal, r.shape)
-            values.append(dot(centre[:, None] + r - self.anchor[1][row], n))
-            rows.append(np.concatenate([n, cross(r, n)], axis=-1))
-
-        if self.carried:
-            r = np.einsum("nij,nkj->nki", turn, self.arm[2][row])
-            n = np.einsum("nij,nkj->nki", turn, self.carried_normal[row])
-            gap = self.anchor[2][row] - centre[:, None] - r
-            values.append(dot(gap, n))
-            rows.append(np.concatenate([-n, cross(n, gap) - cross(r, n)], axis=-1))
-
-        drive = np.zeros((travel.size, 1, 6))
+    def residual_and_jacobian(self, goal: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
+        """Residuals (N, 6) in mm and their Jacobian (N, 6, 6) in (mm, rad·lever); ``goal`` (N, drives)."""
+        values, rows = zip(*(group.rows(row, centre, turn) for group in self.held), strict=True)
+        drive = np.zeros((row.size, self.drives, 6))
         drive[:, 0, 2] = 1.0
-        values.append((centre[:, 2] - self.centre0[2] - travel)[:, None])
+        missed = np.empty((row.size, self.drives))
+        missed[:, 0] = centre[:, 2] - self.centre0[2] - goal[:, 0]
+        if self.across is not None:
+            line = np.einsum("nij,nj->ni", turn, self.across[row])
+            drive[:, 1, 3], drive[:, 1, 4] = _LEVER_MM * line[:, 1], -_LEVER_MM * line[:, 0]
+            missed[:, 1] = _LEVER_MM * (line[:, 2] - goal[:, 1])
         jacobian = np.concatenate([*rows, drive], axis=1)
         jacobian[..., 3:] /= _LEVER_MM
-        return np.concatenate(values, axis=1), jacobian
+        return np.concatenate([*values, missed], axis=1), jacobian
 
-    def newton(self, travel: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array, Array, Array]:
+    def newton(self, goal: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array, Array, Array]:
         """Newton from a given pose: centre, turn, whether it converged, and the last Jacobian."""
         centre, turn = centre.copy(), turn.copy()
-        residual, jacobian = self.residual_and_jacobian(travel, row, centre, turn)
+        residual, jacobian = self.residual_and_jacobian(goal, row, centre, turn)
         for _ in range(_NEWTON_STEPS):
             worst = np.abs(residual).max(axis=1)
             active = np.flatnonzero(~(worst < RESIDUAL_MM) & np.isfinite(worst))
@@ -291,70 +255,80 @@ class _System:
             centre[active] += step[:, :3]
             turn[active] = rotation(step[:, 3:]) @ turn[active]
             residual[active], jacobian[active] = self.residual_and_jacobian(
-                travel[active], row[active], centre[active], turn[active]
+                goal[active], row[active], centre[active], turn[active]
             )
         return centre, turn, np.abs(residual).max(axis=1) < RESIDUAL_MM, jacobian
 
-    def follow(self, goal: Array, row: Array) -> tuple[Array, Array, Array, Array, Array]:
+    def follow(self, goal: Array, row: Array) -> tuple[Array, ...]:
         """From baseline to every goal at once, in stages short enough to stay on one branch."""
-        n = goal.size
+        n = row.size
         centre = np.broadcast_to(self.centre0, (n, 3)).copy()
         turn = np.broadcast_to(np.eye(3), (n, 3, 3)).copy()
-        travel = np.zeros(n)
+        reached = np.zeros_like(goal)
         if self.neutral:
-            _, jacobian = self.residual_and_jacobian(travel[:1], row[:1], centre[:1], turn[:1])
+            _, jacobian = self.residual_and_jacobian(reached[:1], row[:1], centre[:1], turn[:1])
             jacobian, ok = np.broadcast_to(jacobian, (n, 6, 6)), np.ones(n, dtype=bool)
         else:
-            centre, turn, ok, jacobian = self.newton(travel, row, centre, turn)
+            centre, turn, ok, jacobian = self.newton(reached, row, centre, turn)
         sign = np.sign(np.linalg.det(jacobian))
-        stages = max(1, int(np.ceil(np.abs(goal).max(initial=0.0) / STAGE_MM)))
+        sizes = np.array([STAGE_MM, STAGE_ROLL])[: self.drives]
+        stages = max(1, int(np.ceil((np.abs(goal) / sizes).max(initial=0.0))))
         for stage in range(1, stages + 1):
-            velocity, spin = self._rates(jacobian)
             ahead = goal * stage / stages
-            step = (ahead - travel)[:, None]
-            travel = ahead
-            centre, turn, met, jacobian = self.newton(
-                travel, row, centre + velocity * step, rotation(spin * step) @ turn
-            )
+            start = self._ahead(jacobian, ahead - reached, centre, turn)
+            reached = ahead
+            centre, turn, met, jacobian = self.newton(reached, row, *start)
             # The determinant changes sign where the linkage passes a dead point: beyond it lies another branch.
             ok &= met & (np.sign(np.linalg.det(jacobian)) == sign)
-        velocity, spin = self._rates(jacobian)
-        return centre, turn, velocity, spin, ok
+        return self._state(goal, centre, turn, jacobian, ok)
 
-    def approach(self, goal: Array, row: Array, near: Poses) -> tuple[Array, Array, Array, Array, Array]:
+    def approach(self, goal: Array, row: Array, near: Poses) -> tuple[Array, ...]:
         """From poses close to the goals: no travel to follow."""
-        rows = goal.size // near.centre.shape[0]
+        rows = row.size // near.centre.shape[0]
 
         def repeated(part: Array) -> Array:
-            return np.broadcast_to(part, (rows, *part.shape)).reshape(goal.size, *part.shape[1:])
+            return np.broadcast_to(part, (rows, *part.shape)).reshape(row.size, *part.shape[1:])
 
-        start, turn = repeated(near.centre), repeated(near.turn)
-        _, before = self.residual_and_jacobian(goal, row, start, turn)
-        step = (goal - (start[:, 2] - self.centre0[2]))[:, None]
-        centre, turn, ok, jacobian = self.newton(
-            goal,
-            row,
-            start + repeated(near.velocity) * step,
-            rotation(repeated(near.spin) * step) @ turn,
-        )
+        centre, turn = repeated(near.centre), repeated(near.turn)
+        missed, before = self.residual_and_jacobian(goal, row, centre, turn)
+        step = -missed[:, -self.drives :].copy()
+        if self.drives > 1:
+            step[:, 1] /= _LEVER_MM
+        centre, turn, ok, jacobian = self.newton(goal, row, *self._ahead(before, step, centre, turn))
         ok = ok & (np.sign(np.linalg.det(jacobian)) == np.sign(np.linalg.det(before)))
-        return (centre, turn, *self._rates(jacobian), ok)
+        return self._state(goal, centre, turn, jacobian, ok)
 
-    @staticmethod
-    def _rates(jacobian: Array) -> tuple[Array, Array]:
-        """Velocity and spin per unit travel: the Jacobian's answer to the drive alone."""
-        unit_drive = np.zeros(jacobian.shape[:2])
-        unit_drive[:, 5] = 1.0
-        rate = _solve(jacobian, unit_drive)
-        return rate[:, :3], rate[:, 3:] / _LEVER_MM
+    def _ahead(self, jacobian: Array, step: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
+        """The pose a step of the drives (N, drives) leads to, to first order."""
+        move = np.einsum("nid,nd->ni", self._rates(jacobian), step)
+        return centre + move[:, :3], rotation(move[:, 3:]) @ turn
+
+    def _rates(self, jacobian: Array) -> Array:
+        """Movement per unit of each drive, (N, 6, drives): the Jacobian's answer to the drives alone."""
+        unit_drives = np.zeros((*jacobian.shape[:2], self.drives))
+        unit_drives[:, 5, -1] = 1.0
+        if self.drives > 1:
+            unit_drives[:, 4, 0] = 1.0
+            unit_drives[:, 5, 1] = _LEVER_MM
+        rates = _solve(jacobian, unit_drives)
+        rates[:, 3:] /= _LEVER_MM
+        return rates
+
+    def _state(self, goal: Array, centre: Array, turn: Array, jacobian: Array, ok: Array) -> tuple[Array, ...]:
+        rates = self._rates(jacobian)
+        roll = np.zeros_like(rates[..., 0])
+        if self.drives > 1:  # the drive is the sine of the roll
+            roll = rates[..., 1] * np.sqrt(1 - goal[:, 1:] ** 2)
+        return centre, turn, rates[:, :3, 0], rates[:, 3:, 0], ok, roll[:, :3], roll[:, 3:]
 
 
 def _solve(matrices: Array, right: Array) -> Array:
-    """Stacked solve; a singular system (a dead point) gives a zero step instead of an error."""
+    """Stacked solve of vectors (N, 6) or columns (N, 6, k); a singular system (a dead point) gives zeros."""
+    columns = right if right.ndim == 3 else right[..., None]
     try:
-        return np.linalg.solve(matrices, right[..., None])[..., 0]
+        solved = np.linalg.solve(matrices, columns)
     except np.linalg.LinAlgError:
-        steps = np.zeros_like(right)
+        solved = np.zeros_like(columns)
         regular = np.abs(np.linalg.det(matrices)) > 1e-12
-        steps[regular] = np.linalg.solve(matrices[regular], right[regular][..., None])[..., 0]
-        return steps
+        solved[regular] = np.linalg.solve(matrices[regular], columns[regular])
+    return solved if right.ndim == 3 else solved[..., 0]

@@ -47,6 +47,12 @@ def rotation(vector: Array) -> Array:
     return np.stack(rows, axis=-1).reshape(*vector.shape[:-1], 3, 3)
 
 
+def about(axis: Array, angle: Array, v: Array) -> Array:
+    """Vectors turned by an angle (rad) about a unit axis, right-handed (Rodrigues' formula)."""
+    sine, cosine = np.sin(angle)[..., None], np.cos(angle)[..., None]
+    return v * cosine + cross(np.broadcast_to(axis, v.shape), v) * sine + axis * dot(axis, v)[..., None] * (1 - cosine)
+
+
 def turn_about(axis: Array, before: Array, after: Array) -> Array:
     """Angle in radians by which a vector has turned about a unit axis, right-handed."""
     u = before - dot(before, axis)[..., None] * axis

@@ -157,6 +157,8 @@ def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
                 ),
             )
     coil = case.after.vehicle.axle(axle).coil
+    if coil is None:
+        return
     low = max(coil.solid_length_mm + 20, coil.free_length_mm - 80)
 
     def with_spring(length: float) -> Cure:

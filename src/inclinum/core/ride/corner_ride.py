@@ -11,7 +11,7 @@ import numpy as np
 
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.ride.length_curve import LengthCurve
-from inclinum.core.springs import BumpStop, CoilSpring
+from inclinum.core.springs import BumpStop, CoilSpring, PerSample, Spring, TableStop, TopOut
 
 GRAVITY = 9.80665
 """Standard gravity, m/s²."""
@@ -23,8 +23,8 @@ class Damper:
 
     extended: float
     closed: float
-    stop_contact: Array | float
-    """Length at which the bump stop is first touched."""
+    stop_contact: Array | float = -np.inf
+    """Length at which a bump stop on the damper is first touched."""
 
 
 @dataclass(frozen=True)
@@ -46,7 +46,10 @@ class RideCorner:
         damper_length: over travel.
         spring: fitted spring.
         damper: its lengths.
-        stop: bump stop on the damper rod; None where there is none.
+        stop: bump stop; None where there is none.
+        stop_travel: wheel travel at which a stop over the axle is first touched; None for one on the damper rod.
+        top_out: spring that pulls back near full extension.
+        bush_rate: of rubber bushes at the wheel, N/mm; they are free of force at ``bush_free_at``.
         spring_room_taken: mm by which spacers shorten the room between the seats.
         damper_room_taken: mm by which a spacer on the strut top takes from the damper, for a given travel.
         search: travel looked through for solutions, mm.
@@ -54,12 +57,16 @@ class RideCorner:
 
     spring_length: LengthCurve
     damper_length: LengthCurve
-    spring: CoilSpring
+    spring: Spring
     damper: Damper
-    stop: BumpStop | None = None
+    stop: BumpStop | TableStop | PerSample | None = None
     spring_room_taken: Array | float = 0.0
     damper_room_taken: Array | float = 0.0
     search: tuple[float, float] = (-130.0, 140.0)
+    stop_travel: Array | float | None = None
+    top_out: TopOut | None = None
+    bush_rate: Array | float = 0.0
+    bush_free_at: Array | float = 0.0
 
     def spring_at(self, z: Array | float) -> Array:
         """Length of the spring itself, mm."""
@@ -77,6 +84,8 @@ class RideCorner:
         """Force in the bump stop, N."""
         if self.stop is None:
             return np.zeros_like(np.asarray(z, dtype=float))
+        if self.stop_travel is not None:
+            return self.stop.force(np.asarray(z) - self.stop_travel)
         return self.stop.force(self.damper.stop_contact - self.damper_at(z))
 
     def wheel_force(self, z: Array | float) -> Array:
@@ -94,12 +103,25 @@ class RideCorner:
         force = self.spring.force(length)
         wheel = force * ratio
         rate = self.spring.stiffness(length) * ratio**2 + force * slope
-        if self.stop is not None:
+        if self.stop is not None and self.stop_travel is not None:
+            squeezed = np.asarray(z) - self.stop_travel
+            wheel, rate = wheel + self.stop.force(squeezed), rate + self.stop.stiffness(squeezed)
+        if (self.stop is not None and self.stop_travel is None) or self.top_out is not None:
             length, ratio, slope = self.damper_length.at(z)
-            squeezed = self.damper.stop_contact - length + self.damper_room_taken
-            force = self.stop.force(squeezed)
-            wheel = wheel + force * ratio
-            rate = rate + self.stop.stiffness(squeezed) * ratio**2 + force * slope
+            length = length - self.damper_room_taken
+            pushes = np.zeros_like(length)
+            stiffness = np.zeros_like(length)
+            if self.stop is not None and self.stop_travel is None:
+                squeezed = self.damper.stop_contact - length
+                pushes, stiffness = self.stop.force(squeezed), self.stop.stiffness(squeezed)
+            if self.top_out is not None:
+                pushes = pushes - self.top_out.force(length)
+                stiffness = stiffness + self.top_out.stiffness(length)
+            wheel = wheel + pushes * ratio
+            rate = rate + stiffness * ratio**2 + pushes * slope
+        if np.any(self.bush_rate):
+            wheel = wheel + self.bush_rate * (np.asarray(z) - self.bush_free_at)
+            rate = rate + self.bush_rate
         return wheel, rate
 
     def ride_travel(self, load: Array | float) -> Array:
@@ -109,8 +131,7 @@ class RideCorner:
         """
         shape = np.broadcast_shapes(
             np.shape(load),
-            np.shape(self.spring.rate),
-            np.shape(self.spring.free_length),
+            np.shape(self.spring.force(0.0)),
             np.shape(self.spring_room_taken),
             np.shape(self.damper_room_taken),
             np.shape(self.spring_length.ratio(0.0)),
@@ -137,9 +158,16 @@ class RideCorner:
     def window(self) -> Window:
         """Droop limit, first touch of the stop, stop solid, and damper closed, in wheel travel."""
         contact = float(self.damper.stop_contact)
-        solid = contact - float(self.stop.max_compression) if self.stop else self.damper.closed
+        room = float(self.stop.max_compression) if isinstance(self.stop, BumpStop | TableStop) else 0.0
+        solid = contact - room if self.stop else self.damper.closed
         wanted = [self.damper.extended, contact, max(solid, self.damper.closed), self.damper.closed]
-        return Window(*_crossings(self.damper_length, np.array(wanted) + self.damper_room_taken, self.search))
+        lengths = np.nan_to_num(np.array(wanted), neginf=-1e9) + self.damper_room_taken
+        droop, touch, bump, closed = _crossings(self.damper_length, lengths, self.search)
+        if self.stop is not None and self.stop_travel is not None:
+            touch = float(self.stop_travel)
+            ends = [touch + room, *([] if closed is None else [closed])]
+            bump = min(ends)
+        return Window(droop, touch, bump, closed)
 
     def travel_of_spring(self, length: float) -> float | None:
         """Travel at which the spring has a length, mm."""
@@ -153,21 +181,32 @@ def stacked(corners: Sequence[RideCorner]) -> RideCorner:
         return np.array([pick(c) for c in corners], dtype=float)
 
     first = corners[0]
-    stops = [c.stop for c in corners if c.stop is not None]
     return replace(
         first,
-        spring=CoilSpring(column(lambda c: c.spring.rate), column(lambda c: c.spring.free_length)),
+        spring=_springs([c.spring for c in corners]),
         damper=replace(first.damper, stop_contact=column(lambda c: c.damper.stop_contact)),
-        stop=BumpStop(
-            np.array([s.max_compression for s in stops]),
-            np.array([s.coefficient for s in stops]),
-            np.array([s.power for s in stops]),
-        )
-        if len(stops) == len(corners)
-        else None,
+        stop=_stops([c.stop for c in corners]),
+        stop_travel=None if first.stop_travel is None else column(lambda c: c.stop_travel or 0.0),
         spring_room_taken=column(lambda c: c.spring_room_taken),
         damper_room_taken=column(lambda c: c.damper_room_taken),
     )
+
+
+def _springs(springs: Sequence[Spring]) -> Spring:
+    """Several springs as one with a sample each: plain coils in two arrays, others one by one."""
+    coils = [s for s in springs if isinstance(s, CoilSpring)]
+    if len(coils) == len(springs):
+        return CoilSpring(np.array([s.rate for s in coils]), np.array([s.free_length for s in coils]))
+    return PerSample(springs)
+
+
+def _stops(stops: Sequence[BumpStop | TableStop | PerSample | None]) -> BumpStop | PerSample | None:
+    """The same for stops."""
+    plain = [s for s in stops if isinstance(s, BumpStop)]
+    if len(plain) == len(stops):
+        names = ("max_compression", "coefficient", "power")
+        return BumpStop(*(np.array([getattr(s, n) for s in plain]) for n in names))
+    return PerSample(stops) if all(s is not None for s in stops) else None  # type: ignore[arg-type]
 
 
 def _crossings(curve: LengthCurve, lengths: Array, search: tuple[float, float]) -> list[float | None]:

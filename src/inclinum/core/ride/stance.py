@@ -12,7 +12,6 @@ import numpy as np
 from inclinum.core.linkage import Corner, Linkage, Motion, corner_of
 from inclinum.core.ride.corner_ride import Damper, RideCorner, Window, frequency
 from inclinum.core.ride.length_curve import SampledLength
-from inclinum.core.springs import BumpStop
 from inclinum.core.vehicle import Axle
 
 REACH_MM = 200.0
@@ -22,20 +21,45 @@ REACH_MM = 200.0
 def axle_corner(axle: Axle) -> Corner:
     """The left corner of an axle."""
     camber, toe = float(np.radians(axle.camber_deg)), float(np.radians(axle.toe_deg))
-    return corner_of(axle.linkage, axle.tyre_radius_mm, camber, toe)  # pyright: ignore[reportArgumentType] (hashable)
+    return corner_of(axle.linkage, axle.tyre_radius_mm, camber, toe)
 
 
 @lru_cache(maxsize=256)
 def _curves(linkage: Linkage) -> tuple[SampledLength, SampledLength]:
     """Spring and damper lengths over everything the linkage can reach; remembered per geometry."""
     corner = linkage.corner(300.0, 0.0, 0.0)
-    low, high = corner.body.reachable_travel(-REACH_MM, REACH_MM)
-    motion = corner.sweep(np.linspace(low, high, 41))
+    reach = corner.body.reach(-REACH_MM, REACH_MM)
+    motion = corner.sweep(np.linspace(reach.low, reach.high, 41))
     keep = motion.reachable
+    assert motion.spring_length is not None, "an axle has a spring"
+    assert motion.spring_ratio is not None
+    assert motion.damper_length is not None, "an axle has a damper"
+    assert motion.damper_ratio is not None
+    # What ends the travel of a length: where it stops falling, no equilibrium can be told from its force.
+    falls = keep & (motion.spring_ratio > LEAST_RATIO * np.abs(motion.spring_ratio).max()) & (motion.damper_ratio > 0)
+    keep = _run_around(falls, int(np.argmin(np.abs(motion.travel))))
     return (
         SampledLength(motion.travel[keep], motion.spring_length[keep], motion.spring_ratio[keep]),
         SampledLength(motion.travel[keep], motion.damper_length[keep], motion.damper_ratio[keep]),
     )
+
+
+LEAST_RATIO = 0.05
+"""Below this share of its largest ratio a spring hardly moves with the wheel any more."""
+
+
+def _run_around(ok: np.ndarray, index: int) -> np.ndarray:
+    """The unbroken run of true values that holds an index."""
+    if not ok[index]:
+        raise NoRidePoint("The spring or the damper gets longer in bump: one of its ends is on the wrong side.")
+    low = high = index
+    while low > 0 and ok[low - 1]:
+        low -= 1
+    while high + 1 < ok.size and ok[high + 1]:
+        high += 1
+    run = np.zeros_like(ok)
+    run[low : high + 1] = True
+    return run
 
 
 GRID_MM = 5.0
@@ -52,15 +76,21 @@ def ride_corner(axle: Axle) -> RideCorner:
     spring_length, damper_length = _curves(axle.linkage)  # pyright: ignore[reportArgumentType] (hashable)
     # A spacer on the strut top takes from the spring only where spring and damper share that mount.
     coaxial = axle.linkage.kind == "macpherson"
+    stop = axle.bump_stop
     return RideCorner(
         spring_length=spring_length,
         damper_length=damper_length,
-        spring=axle.coil.spring(),
-        damper=Damper(axle.damper.extended_mm, axle.damper.closed_mm, axle.bump_stop.contact_mm),
-        stop=BumpStop(axle.bump_stop.max_compression_mm, axle.bump_stop.coefficient, axle.bump_stop.power),
+        spring=axle.spring.spring(),
+        damper=Damper(
+            axle.damper.extended_mm, axle.damper.closed_mm, -np.inf if stop.contact_mm is None else stop.contact_mm
+        ),
+        stop=stop.stop(),
         spring_room_taken=axle.spring_offset_mm + axle.seat_spacer_mm + (axle.top_spacer_mm if coaxial else 0.0),
         damper_room_taken=axle.top_spacer_mm,
         search=(float(spring_length.travel[0]), float(spring_length.travel[-1])),
+        stop_travel=stop.contact_travel_mm,
+        top_out=axle.top_out.top_out() if axle.top_out else None,
+        bush_rate=axle.bush_rate_n_per_mm,
     )
 
 

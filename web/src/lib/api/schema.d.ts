@@ -482,6 +482,51 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AirSpringData
+         * @description An air bag at the height its levelling system holds.
+         */
+        AirSpringData: {
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+            /**
+             * Rate ±
+             * @default 4
+             */
+            rate_tolerance_percent: number;
+            /**
+             * Free length ±
+             * @default 3
+             */
+            free_length_tolerance_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "air_spring";
+            /** Height at the reference height */
+            height_mm: number;
+            /** Effective area */
+            area_mm2: number;
+            /**
+             * Area change per mm of height
+             * @default 0
+             */
+            area_slope_mm2_per_mm: number;
+            /** Volume */
+            volume_mm3: number;
+            /** Gauge pressure */
+            gauge_pressure_n_per_mm2: number;
+            /**
+             * Exponent
+             * @description 1.0 settled, 1.3 quick
+             * @default 1
+             */
+            exponent: number;
+        };
+        /**
          * Align
          * @description The adjuster settings the shop decided to use, mm, per axle and side: solved ones when left out.
          */
@@ -672,12 +717,69 @@ export interface components {
             bump_steer_deg_per_10mm: number;
         };
         /**
+         * ArmPoints
+         * @description Points of an arm that carries the hub and turns about one line; spring and damper where they are.
+         */
+        ArmPoints: {
+            /**
+             * Wheel Centre
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Pivot Inner
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            pivot_inner: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Pivot Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            pivot_outer: [
+                number,
+                number,
+                number
+            ];
+            /** Spring Body */
+            spring_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Spring Arm */
+            spring_arm?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Body */
+            damper_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Arm */
+            damper_arm?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
          * Axle
-         * @description One axle: an independent pair, given by its left wheel at the reference height.
+         * @description One axle at the reference height: an independent pair given by its left wheel, or a coupled axle.
          */
         Axle: {
             /** Linkage */
-            linkage: components["schemas"]["StrutLinkage"] | components["schemas"]["SemiTrailingLinkage"];
+            linkage: components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"];
             /**
              * Tyre Radius Mm
              * @description loaded
@@ -695,7 +797,8 @@ export interface components {
              * @description at which the points hold
              */
             hub_to_arch_mm: number;
-            coil: components["schemas"]["Coil"];
+            /** Spring */
+            spring: components["schemas"]["Coil"] | components["schemas"]["ProgressiveCoilData"] | components["schemas"]["StackData"] | components["schemas"]["LeafPackData"] | components["schemas"]["TorsionBarData"] | components["schemas"]["AirSpringData"];
             /**
              * Spring Offset Mm
              * @description distance of the spring's points less its seat-to-seat length
@@ -704,6 +807,33 @@ export interface components {
             spring_offset_mm: number;
             damper: components["schemas"]["DamperData"];
             bump_stop: components["schemas"]["BumpStopData"];
+            top_out?: components["schemas"]["TopOutData"] | null;
+            /**
+             * Bush Rate N Per Mm
+             * @description of the rubber bushes, at the wheel
+             * @default 0
+             */
+            bush_rate_n_per_mm: number;
+            /**
+             * Anti Roll N Per Mm
+             * @description force on a wheel per mm of travel difference to the other
+             * @default 0
+             */
+            anti_roll_n_per_mm: number;
+            /**
+             * Unsprung Kg
+             * @description at one wheel, half of a coupled axle
+             * @default 38
+             */
+            unsprung_kg: number;
+            /**
+             * Known
+             * @description hardpoint or parameter → where it comes from; those left out are assumed
+             * @default {}
+             */
+            known: {
+                [key: string]: components["schemas"]["Known"];
+            };
             /**
              * Seat Spacer Mm
              * @default 0
@@ -827,6 +957,76 @@ export interface components {
             inputs: components["schemas"]["InputShare"][];
         };
         /**
+         * AxleSteering
+         * @description Drag link from the box's arm to the left knuckle, and track rod to the right one.
+         */
+        AxleSteering: {
+            /**
+             * Kingpin Left Lower
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            kingpin_left_lower: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Kingpin Left Upper
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            kingpin_left_upper: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Drag Link Box
+             * @description at the arm of the steering box, on the frame
+             */
+            drag_link_box: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Drag Link Knuckle
+             * @description at the left knuckle
+             */
+            drag_link_knuckle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Track Rod Left
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            track_rod_left: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Track Rod Right
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            track_rod_right: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Box Arm Mm
+             * @description length of the box's arm
+             */
+            box_arm_mm?: number | null;
+            /**
+             * Box Ratio
+             * @description turns of the wheel per turn of the arm
+             */
+            box_ratio?: number | null;
+        };
+        /**
          * Begin
          * @description A kind of change wanted on an axle.
          */
@@ -907,25 +1107,43 @@ export interface components {
         };
         /**
          * BumpStopData
-         * @description The stop on the damper rod: where it is first touched, and its force from there.
+         * @description A bump stop, on the damper rod or over the axle: where it is first touched, and its force from there.
          */
         BumpStopData: {
             /** Height of the stop */
             height_mm: number;
             /**
              * Contact Mm
-             * @description damper length at which the stop is first touched
+             * @description damper length at which a stop on the damper is first touched
              */
-            contact_mm: number;
+            contact_mm?: number | null;
+            /**
+             * Contact Travel Mm
+             * @description wheel travel at which a stop over the axle is first touched
+             */
+            contact_travel_mm?: number | null;
             /** Max Compression Mm */
             max_compression_mm: number;
             /**
              * Coefficient
              * @description c in F = c·x^p, N/mm^p
+             * @default 1.5
              */
             coefficient: number;
-            /** Power */
+            /**
+             * Power
+             * @default 2
+             */
             power: number;
+            /**
+             * Table
+             * @description rows of compression mm and force N; wins over c and p
+             * @default []
+             */
+            table: [
+                number,
+                number
+            ][];
         };
         /**
          * BumpStopSwap
@@ -1045,14 +1263,6 @@ export interface components {
              * @default
              */
             part: string;
-            /** Rate */
-            rate_n_per_mm: number;
-            /** Free length */
-            free_length_mm: number;
-            /** Solid length */
-            solid_length_mm: number;
-            /** Active coils */
-            active_coils?: number | null;
             /**
              * Rate ±
              * @default 4
@@ -1063,6 +1273,31 @@ export interface components {
              * @default 3
              */
             free_length_tolerance_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "coil_spring";
+            /** Rate */
+            rate_n_per_mm: number;
+            /** Free length */
+            free_length_mm: number;
+            /** Solid length */
+            solid_length_mm: number;
+            /** Active coils */
+            active_coils?: number | null;
+        };
+        /**
+         * CoilGroupData
+         * @description Coils of one diameter and one clearance.
+         */
+        CoilGroupData: {
+            /** Mean Diameter Mm */
+            mean_diameter_mm: number;
+            /** Active Coils */
+            active_coils: number;
+            /** Clearance Per Coil Mm */
+            clearance_per_coil_mm: number;
         };
         /**
          * Complaint
@@ -1342,12 +1577,159 @@ export interface components {
             cures: components["schemas"]["Cure"][];
         };
         /**
+         * FiveLinkLinkage
+         * @description Five separate links; the spring on one of them, the damper on the upright.
+         */
+        FiveLinkLinkage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "five_link";
+            points: components["schemas"]["FiveLinkPoints"];
+            spring_on_link?: components["schemas"]["SpringOnLink"] | null;
+            reference_line?: components["schemas"]["ReferenceLine"] | null;
+        };
+        /**
+         * FiveLinkPoints
+         * @description Both ends of five links, and where spring and damper stand.
+         */
+        FiveLinkPoints: {
+            /**
+             * Wheel Centre
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Front Lower Inner
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            front_lower_inner: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Front Lower Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            front_lower_outer: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Spring Link Inner
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            spring_link_inner: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Spring Link Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            spring_link_outer: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Front Inner
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_front_inner: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Front Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_front_outer: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Camber Arm Inner
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            camber_arm_inner: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Camber Arm Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            camber_arm_outer: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Toe Link Inner
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            toe_link_inner: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Toe Link Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            toe_link_outer: [
+                number,
+                number,
+                number
+            ];
+            /** Spring Body */
+            spring_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Spring Seat */
+            spring_seat?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Body */
+            damper_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Upright */
+            damper_upright?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
          * ForceCurve
          * @description Force of one spring over its length, and where it stands at ride.
          */
         ForceCurve: {
             /** Label */
             label: string;
+            /** Axis */
+            axis: string;
+            /** Force Axis */
+            force_axis: string;
             /** Length */
             length: number[];
             /** Force */
@@ -1356,6 +1738,139 @@ export interface components {
             ride_length: number;
             /** Ride Force */
             ride_force: number;
+        };
+        /**
+         * FourLinkAxle
+         * @description Four links, the uppers parallel or converging.
+         */
+        FourLinkAxle: {
+            steering?: components["schemas"]["AxleSteering"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "solid_axle_four_link";
+            points: components["schemas"]["FourLinkPoints"];
+        };
+        /**
+         * FourLinkPoints
+         * @description Two lower and two upper links.
+         */
+        FourLinkPoints: {
+            /**
+             * Wheel Centre Left
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_left: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wheel Centre Right
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_right: [
+                number,
+                number,
+                number
+            ];
+            /** Spring Left Body */
+            spring_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Spring Left Axle */
+            spring_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Left Body */
+            damper_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Left Axle */
+            damper_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Lower Left Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_left_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Left Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_left_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Right Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_right_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Right Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_right_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Left Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_left_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Left Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_left_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Right Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_right_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Right Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_right_axle: [
+                number,
+                number,
+                number
+            ];
         };
         /** HTTPValidationError */
         HTTPValidationError: {
@@ -1562,6 +2077,155 @@ export interface components {
          */
         Kind: "length" | "angle" | "torque";
         /**
+         * Known
+         * @description Where a number comes from, and how well it is known.
+         */
+        Known: {
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "measured" | "scaled" | "assumed";
+            /**
+             * Tolerance Mm
+             * @description ±, mm (of an angle: degrees)
+             */
+            tolerance_mm: number;
+        };
+        /**
+         * LeafAxle
+         * @description A solid axle on two leaf packs with shackles.
+         */
+        LeafAxle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leaf_axle";
+            points: components["schemas"]["LeafPoints"];
+            /**
+             * Effective Radius Factor
+             * @description share of the half-lengths
+             * @default 0.75
+             */
+            effective_radius_factor: number;
+        };
+        /**
+         * LeafHelper
+         * @description Helper leaves: what they add, and after how much deflection.
+         */
+        LeafHelper: {
+            /** Rate N Per Mm */
+            rate_n_per_mm: number;
+            /** Contact Deflection Mm */
+            contact_deflection_mm: number;
+        };
+        /**
+         * LeafPackData
+         * @description A leaf pack by its leaves, or by a rate that is known.
+         */
+        LeafPackData: {
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+            /**
+             * Rate ±
+             * @default 4
+             */
+            rate_tolerance_percent: number;
+            /**
+             * Free length ±
+             * @default 3
+             */
+            free_length_tolerance_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "leaf_pack";
+            /** Leaves */
+            leaves: number;
+            /** Width */
+            width_mm: number;
+            /** Leaf thickness */
+            thickness_mm: number;
+            /** Eye to eye */
+            length_mm: number;
+            /** Free arch */
+            free_arch_mm: number;
+            /**
+             * Arch at the reference height
+             * @description from the line of the eyes to the seat
+             */
+            arch_mm: number;
+            helper?: components["schemas"]["LeafHelper"] | null;
+        };
+        /**
+         * LeafPoints
+         * @description The left pack of a leaf axle; the right one is its mirror image.
+         */
+        LeafPoints: {
+            /**
+             * Wheel Centre
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Fixed Eye
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            fixed_eye: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Seat
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            seat: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Shackle Eye
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            shackle_eye: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Shackle Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            shackle_body: [
+                number,
+                number,
+                number
+            ];
+            /** Damper Body */
+            damper_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Axle */
+            damper_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
          * Length
          * @description A typed length, mm.
          */
@@ -1713,6 +2377,69 @@ export interface components {
             ];
         };
         /**
+         * MultiArm
+         * @description A rigid arm on two chassis pivots, with one outer joint (an A-arm) or two (an H-arm).
+         */
+        MultiArm: {
+            /** Name */
+            name: string;
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Outer */
+            outer: string[];
+        };
+        /**
+         * MultiLink
+         * @description A link with two ball ends, from the chassis (or an arm) to the upright.
+         */
+        MultiLink: {
+            /** Name */
+            name: string;
+            /** Inner */
+            inner: string;
+            /** Outer */
+            outer: string;
+            /**
+             * On Arm
+             * @description the arm its inner end sits on
+             */
+            on_arm?: string | null;
+        };
+        /**
+         * MultiLinkLinkage
+         * @description Any mix of links, A-arms and H-arms that leaves one freedom.
+         */
+        MultiLinkLinkage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "multi_link";
+            /** Points */
+            points: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ];
+            };
+            /**
+             * Links
+             * @default []
+             */
+            links: components["schemas"]["MultiLink"][];
+            /**
+             * Arms
+             * @default []
+             */
+            arms: components["schemas"]["MultiArm"][];
+            spring?: components["schemas"]["Stand"] | null;
+            damper?: components["schemas"]["Stand"] | null;
+            reference_line?: components["schemas"]["ReferenceLine"] | null;
+        };
+        /**
          * NewJob
          * @description A new job on a vehicle the shop knows from another one.
          */
@@ -1852,6 +2579,38 @@ export interface components {
             consumables: string[];
         };
         /**
+         * ProgressiveCoilData
+         * @description A coil whose groups close in turn, from callipers.
+         */
+        ProgressiveCoilData: {
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+            /**
+             * Rate ±
+             * @default 4
+             */
+            rate_tolerance_percent: number;
+            /**
+             * Free length ±
+             * @default 3
+             */
+            free_length_tolerance_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "progressive_coil";
+            /** Wire diameter */
+            wire_mm: number;
+            /** Groups */
+            groups: components["schemas"]["CoilGroupData"][];
+            /** Free length */
+            free_length_mm: number;
+        };
+        /**
          * Proof
          * @description What the tape and the rack say after the job.
          */
@@ -1898,6 +2657,124 @@ export interface components {
             sentence: string;
         };
         /**
+         * RadiusArmAxle
+         * @description Two radius arms and a lateral rod.
+         *
+         *     Arms bolted to the axle by two bushes each would lock it against roll; the bushes give way. Kinematically the axle
+         *     turns about the line through both frame pivots in heave, and in roll it carries those pivots up and down alike.
+         */
+        RadiusArmAxle: {
+            steering?: components["schemas"]["AxleSteering"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "solid_axle_radius_arms";
+            points: components["schemas"]["RadiusArmPoints"];
+        };
+        /**
+         * RadiusArmPoints
+         * @description Two arms that are one with the axle, and a lateral rod.
+         */
+        RadiusArmPoints: {
+            /**
+             * Wheel Centre Left
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_left: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wheel Centre Right
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_right: [
+                number,
+                number,
+                number
+            ];
+            /** Spring Left Body */
+            spring_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Spring Left Axle */
+            spring_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Left Body */
+            damper_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Left Axle */
+            damper_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Arm Left Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            arm_left_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Arm Left Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            arm_left_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Arm Right Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            arm_right_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Arm Right Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            arm_right_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lateral Rod Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lateral_rod_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lateral Rod Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lateral_rod_axle: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * Reach
          * @description An axle taken to a height.
          */
@@ -1910,6 +2787,16 @@ export interface components {
             axle: "front" | "rear";
             /** Rise */
             rise: number;
+        };
+        /**
+         * ReferenceLine
+         * @description The line on the upright that stands for a steering axis where there is none.
+         */
+        ReferenceLine: {
+            /** Lower */
+            lower: string;
+            /** Upper */
+            upper: string;
         };
         /**
          * Refusal
@@ -1992,84 +2879,15 @@ export interface components {
         };
         /**
          * SemiTrailingLinkage
-         * @description One arm carrying the hub, turning about a line that is neither square nor parallel to the vehicle.
+         * @description A slanted pivot line, neither square nor parallel to the vehicle.
          */
         SemiTrailingLinkage: {
+            points: components["schemas"]["ArmPoints"];
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "semi_trailing_arm";
-            points: components["schemas"]["SemiTrailingPoints"];
-        };
-        /**
-         * SemiTrailingPoints
-         * @description Points of a semi-trailing arm corner: arm and hub are one body on a slanted pivot line.
-         */
-        SemiTrailingPoints: {
-            /**
-             * Wheel Centre
-             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
-             */
-            wheel_centre: [
-                number,
-                number,
-                number
-            ];
-            /**
-             * Pivot Inner
-             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
-             */
-            pivot_inner: [
-                number,
-                number,
-                number
-            ];
-            /**
-             * Pivot Outer
-             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
-             */
-            pivot_outer: [
-                number,
-                number,
-                number
-            ];
-            /**
-             * Spring Body
-             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
-             */
-            spring_body: [
-                number,
-                number,
-                number
-            ];
-            /**
-             * Spring Arm
-             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
-             */
-            spring_arm: [
-                number,
-                number,
-                number
-            ];
-            /**
-             * Damper Body
-             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
-             */
-            damper_body: [
-                number,
-                number,
-                number
-            ];
-            /**
-             * Damper Arm
-             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
-             */
-            damper_arm: [
-                number,
-                number,
-                number
-            ];
         };
         /**
          * Setting
@@ -2208,6 +3026,16 @@ export interface components {
             extra_part: string;
         };
         /**
+         * SpringOnLink
+         * @description Where the spring stands on a link: the fraction from its inner to its outer end.
+         */
+        SpringOnLink: {
+            /** Link */
+            link: string;
+            /** Fraction */
+            fraction: number;
+        };
+        /**
          * SpringSwap
          * @description Both coils of an axle replaced.
          */
@@ -2223,6 +3051,61 @@ export interface components {
              */
             type: "spring_swap";
             coil: components["schemas"]["Coil"];
+        };
+        /**
+         * StackCoil
+         * @description One coil of a stack.
+         */
+        StackCoil: {
+            /** Rate */
+            rate_n_per_mm: number;
+            /** Free length */
+            free_length_mm: number;
+            /** Solid length */
+            solid_length_mm: number;
+        };
+        /**
+         * StackData
+         * @description Tender and main coil with a divider, on a coil-over.
+         */
+        StackData: {
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+            /**
+             * Rate ±
+             * @default 4
+             */
+            rate_tolerance_percent: number;
+            /**
+             * Free length ±
+             * @default 3
+             */
+            free_length_tolerance_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "dual_rate_stack";
+            tender: components["schemas"]["StackCoil"];
+            main: components["schemas"]["StackCoil"];
+            /**
+             * Order
+             * @default tender_at_collar
+             * @enum {string}
+             */
+            order: "tender_at_collar" | "tender_at_far_end";
+            /** Preload */
+            preload_mm: number;
+            /** Divider to stop, fully extended */
+            gap_mm: number;
+            /**
+             * Stack at full extension
+             * @description between its seats
+             */
+            length_extended_mm: number;
         };
         /**
          * StanceDrawing
@@ -2248,6 +3131,22 @@ export interface components {
             };
             front: components["schemas"]["WheelDrawing"];
             rear: components["schemas"]["WheelDrawing"];
+        };
+        /**
+         * Stand
+         * @description A spring or damper: its body end, its moving end and what carries that.
+         */
+        Stand: {
+            /** Body */
+            body: string;
+            /** Moving */
+            moving: string;
+            /**
+             * On
+             * @description upright, or the name of an arm or link
+             * @default upright
+             */
+            on: string;
         };
         /**
          * Station
@@ -2280,6 +3179,46 @@ export interface components {
              */
             side: "left" | "right";
             reading: components["schemas"]["Length"];
+        };
+        /**
+         * SteeringData
+         * @description What moves the inner tie-rod point; its left copy is given, the right one moves the same way along y.
+         */
+        SteeringData: {
+            /**
+             * Kind
+             * @default rack
+             * @enum {string}
+             */
+            kind: "rack" | "box";
+            /**
+             * Axis
+             * @description along the rack, or the axis of the box's arm
+             * @default [
+             *       0,
+             *       1,
+             *       0
+             *     ]
+             */
+            axis: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Pivot
+             * @description a point of the box arm's (or idler's) axis
+             */
+            pivot?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Mm Per Turn
+             * @description rack travel per turn of the wheel
+             */
+            mm_per_turn?: number | null;
         };
         /**
          * Step
@@ -2347,6 +3286,7 @@ export interface components {
              */
             kind: "macpherson";
             points: components["schemas"]["StrutPoints"];
+            steering?: components["schemas"]["SteeringData"] | null;
         };
         /**
          * StrutPoints
@@ -2485,6 +3425,151 @@ export interface components {
             part: string;
         };
         /**
+         * SwingLinkage
+         * @description A pivot line along the vehicle: a swing axle.
+         */
+        SwingLinkage: {
+            points: components["schemas"]["ArmPoints"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "swing_arm";
+        };
+        /**
+         * ThreeLinkAxle
+         * @description Three links and a lateral rod.
+         */
+        ThreeLinkAxle: {
+            steering?: components["schemas"]["AxleSteering"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "solid_axle_three_link";
+            points: components["schemas"]["ThreeLinkPoints"];
+        };
+        /**
+         * ThreeLinkPoints
+         * @description Two lower links, one upper link and a lateral rod.
+         */
+        ThreeLinkPoints: {
+            /**
+             * Wheel Centre Left
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_left: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wheel Centre Right
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_right: [
+                number,
+                number,
+                number
+            ];
+            /** Spring Left Body */
+            spring_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Spring Left Axle */
+            spring_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Left Body */
+            damper_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Left Axle */
+            damper_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Lower Left Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_left_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Left Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_left_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Right Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_right_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Right Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_right_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lateral Rod Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lateral_rod_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lateral Rod Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lateral_rod_axle: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * Tick
          * @description A step done, or not done after all.
          */
@@ -2516,6 +3601,19 @@ export interface components {
              */
             side: "left" | "right";
             torque: components["schemas"]["Torque"];
+        };
+        /**
+         * TopOutData
+         * @description A top-out spring inside the damper.
+         */
+        TopOutData: {
+            /** Rate N Per Mm */
+            rate_n_per_mm: number;
+            /**
+             * Contact Mm
+             * @description damper length from which on it pulls back
+             */
+            contact_mm: number;
         };
         /**
          * Torque
@@ -2570,6 +3668,72 @@ export interface components {
             by: string;
         };
         /**
+         * TorsionArmLinkage
+         * @description A trailing arm whose pivot is sprung by a torsion bar.
+         */
+        TorsionArmLinkage: {
+            points: components["schemas"]["ArmPoints"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trailing_arm_torsion";
+        };
+        /**
+         * TorsionBarData
+         * @description A round bar on an arm's pivot; its free angle is the arm's below horizontal with nothing on it.
+         */
+        TorsionBarData: {
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+            /**
+             * Rate ±
+             * @default 4
+             */
+            rate_tolerance_percent: number;
+            /**
+             * Free length ±
+             * @default 3
+             */
+            free_length_tolerance_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "torsion_bar";
+            /** Diameter */
+            diameter_mm: number;
+            /** Active length */
+            length_mm: number;
+            /** Free angle below horizontal */
+            free_angle_deg: number;
+            /**
+             * Free angle ±
+             * @default 0.5
+             */
+            free_angle_tolerance_deg: number;
+            /**
+             * Shear Modulus N Per Mm2
+             * @default 79300
+             */
+            shear_modulus_n_per_mm2: number;
+        };
+        /**
+         * TrailingLinkage
+         * @description A pivot line across the vehicle, with a coil.
+         */
+        TrailingLinkage: {
+            points: components["schemas"]["ArmPoints"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "trailing_arm";
+        };
+        /**
          * Travel
          * @description Travel window of an axle, wheel travel from the measured baseline, bump positive, mm.
          */
@@ -2584,6 +3748,18 @@ export interface components {
             bump: number;
             /** Damper Closed */
             damper_closed: number | null;
+        };
+        /**
+         * TwistBeamLinkage
+         * @description Two trailing arms joined by a beam that twists: each side is its own arm, the beam an anti-roll spring.
+         */
+        TwistBeamLinkage: {
+            points: components["schemas"]["ArmPoints"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "twist_beam";
         };
         /**
          * Typed
@@ -2662,6 +3838,166 @@ export interface components {
             outline: components["schemas"]["Outline"];
         };
         /**
+         * WattAxle
+         * @description Three links, held sideways by a Watt linkage whose crank sits on the axle.
+         */
+        WattAxle: {
+            steering?: components["schemas"]["AxleSteering"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "solid_axle_watt";
+            points: components["schemas"]["WattPoints"];
+        };
+        /**
+         * WattPoints
+         * @description Two lower links and an upper one; a crank on the axle with two rods to the frame holds it sideways.
+         */
+        WattPoints: {
+            /**
+             * Wheel Centre Left
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_left: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wheel Centre Right
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_right: [
+                number,
+                number,
+                number
+            ];
+            /** Spring Left Body */
+            spring_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Spring Left Axle */
+            spring_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Left Body */
+            damper_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Left Axle */
+            damper_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Lower Left Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_left_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Left Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_left_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Right Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_right_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Right Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_right_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Watt Pivot
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            watt_pivot: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Watt Upper
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            watt_upper: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Watt Upper Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            watt_upper_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Watt Lower
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            watt_lower: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Watt Lower Body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            watt_lower_body: [
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * Way
          * @description One way to a height.
          */
@@ -2731,6 +4067,189 @@ export interface components {
             camber_deg: number;
             /** Members */
             members: components["schemas"]["Member"][];
+        };
+        /**
+         * WishboneLinkage
+         * @description Two wishbones and a tie rod; the spring on an arm, on the upright or on a rocker.
+         */
+        WishboneLinkage: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "double_wishbone";
+            points: components["schemas"]["WishbonePoints"];
+            /**
+             * Spring On
+             * @default lower_arm
+             * @enum {string}
+             */
+            spring_on: "lower_arm" | "upper_arm" | "upright" | "rocker";
+            /**
+             * Damper On
+             * @default lower_arm
+             * @enum {string}
+             */
+            damper_on: "lower_arm" | "upper_arm" | "upright" | "rocker";
+            /**
+             * Rod On
+             * @default lower_arm
+             * @enum {string}
+             */
+            rod_on: "lower_arm" | "upper_arm" | "upright";
+            /**
+             * Torsion Bar On
+             * @description where a torsion bar lies along an arm's pivot line
+             */
+            torsion_bar_on?: ("lower_arm" | "upper_arm") | null;
+            steering?: components["schemas"]["SteeringData"] | null;
+        };
+        /**
+         * WishbonePoints
+         * @description Points of a double-wishbone corner; those of a rocker only where there is one.
+         */
+        WishbonePoints: {
+            /**
+             * Wheel Centre
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Front
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_front: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Rear
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_rear: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_outer: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Front
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_front: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Rear
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_rear: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_outer: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Tie Inner
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            tie_inner: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Tie Outer
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            tie_outer: [
+                number,
+                number,
+                number
+            ];
+            /** Spring Body */
+            spring_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Spring Arm */
+            spring_arm?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Body */
+            damper_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper Arm */
+            damper_arm?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Rocker First
+             * @description a point of the rocker's axis
+             */
+            rocker_first?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Rocker Second
+             * @description another point of the rocker's axis
+             */
+            rocker_second?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Rod Outer
+             * @description push or pull rod at the arm or upright
+             */
+            rod_outer?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Rod Rocker
+             * @description push or pull rod at the rocker
+             */
+            rod_rocker?: [
+                number,
+                number,
+                number
+            ] | null;
         };
     };
     responses: never;

@@ -28,7 +28,7 @@
 		axle.springs.map((s, i) => ({
 			x: s.ride_length,
 			y: s.ride_force,
-			label: `${s.label}: ${length(s.ride_length, 'mm')} mm, ${number(s.ride_force, 0)} N`,
+			label: `${s.label}: ${number(s.ride_length, 0)}, ${number(s.ride_force, 0)}`,
 			look: i === axle.springs.length - 1 ? 'scribe' : 'chalk'
 		}))
 	);
@@ -86,8 +86,8 @@
 		<Plot
 			series={springs}
 			marks={springMarks}
-			xLabel="spring length, mm"
-			yLabel="force, N"
+			xLabel={axle.springs[0]?.axis ?? ''}
+			yLabel={axle.springs[0]?.force_axis ?? ''}
 			label="Force over length of the {view.axle} springs"
 		/>
 	</Tabs.Content>

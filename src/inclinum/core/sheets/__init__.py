@@ -1,0 +1,36 @@
+"""One part on the bench: a spring, a stack, a pack, a bar, a bag or brackets, worked out on their own.
+
+Each sheet is a document with everything that goes in, and answers with everything that comes out, both named with
+their units. They are what a job's vehicle is put together from, for when one part is all that is asked about.
+"""
+
+from typing import Annotated, get_args
+
+from pydantic import Field
+
+from inclinum.core.sheets.air_levelling import AirLevelling
+from inclinum.core.sheets.alignment import AlignmentSheet
+from inclinum.core.sheets.base import Sheet
+from inclinum.core.sheets.body_attitude import BodyAttitude
+from inclinum.core.sheets.damper_brackets import DamperBrackets
+from inclinum.core.sheets.dual_rate_stack import DualRateStackSheet
+from inclinum.core.sheets.leaf_pack import LeafPackSheet
+from inclinum.core.sheets.progressive_coil import ProgressiveCoilSheet
+from inclinum.core.sheets.torsion_bar import TorsionBarSheet
+from inclinum.core.sheets.whole_vehicle import WholeVehicle
+
+AnySheet = Annotated[
+    ProgressiveCoilSheet
+    | DualRateStackSheet
+    | LeafPackSheet
+    | TorsionBarSheet
+    | AirLevelling
+    | DamperBrackets
+    | WholeVehicle
+    | BodyAttitude
+    | AlignmentSheet,
+    Field(discriminator="kind"),
+]
+SHEETS: dict[str, type[Sheet]] = {k.model_fields["kind"].default: k for k in get_args(get_args(AnySheet)[0])}
+
+__all__ = ["SHEETS", "AnySheet", "Sheet"]

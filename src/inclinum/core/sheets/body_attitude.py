@@ -1,0 +1,61 @@
+"""Wheel angles against the ground when both ends of a vehicle are raised or lowered."""
+
+from typing import Literal
+
+import numpy as np
+from pydantic import Field
+
+from inclinum.core.angles.wheel import pitch_nose_down
+from inclinum.core.axle_sheet import AxleSheet
+from inclinum.core.document import Document
+from inclinum.core.sheets.base import Answer, Length, Sheet
+
+
+class Corners(Document):
+    """The suspension of both ends."""
+
+    front: AxleSheet
+    rear: AxleSheet
+
+
+class Rises(Document):
+    """Body rise at each axle, mm."""
+
+    front: float = Field(ge=-400, le=400)
+    rear: float = Field(ge=-400, le=400)
+
+
+class BodyAttitude(Sheet):
+    """Travel is minus the rise at each axle, pitch the line through both rises; tyres are left out."""
+
+    kind: Literal["body-attitude"] = "body-attitude"
+    corners: Corners
+    wheelbase_mm: Length
+    rise_mm: Rises
+
+    def answer(self) -> Answer:
+        """Angles of both ends, and the pitch."""
+        pitch = float(pitch_nose_down(self.rise_mm.front, self.rise_mm.rear, self.wheelbase_mm))
+        return {
+            "front": self._end(self.corners.front, self.rise_mm.front, pitch),
+            "rear": self._end(self.corners.rear, self.rise_mm.rear, pitch),
+            "body_pitch_nose_up_deg": float(-np.degrees(pitch)),
+        }
+
+    @staticmethod
+    def _end(axle: AxleSheet, rise: float, pitch: float) -> Answer:
+        motion = axle.corner().sweep(-rise, pitch)
+        if not motion.reachable[0]:
+            raise ValueError(f"a rise of {rise:g} mm is beyond what this suspension reaches")
+        told = {
+            "camber_deg": np.degrees(motion.camber),
+            "toe_deg": np.degrees(motion.toe),
+            "caster_deg": None if motion.caster is None else np.degrees(motion.caster),
+            "kingpin_inclination_deg": None
+            if motion.kingpin_inclination is None
+            else np.degrees(motion.kingpin_inclination),
+            "scrub_radius_mm": motion.scrub_radius,
+            "mechanical_trail_mm": motion.mechanical_trail,
+            "roll_centre_height_mm": motion.roll_centre_height,
+        }
+        return {k: float(v[0]) for k, v in told.items() if v is not None}
