@@ -7,7 +7,7 @@ from inclinum.api.errors import Refusal
 from inclinum.api.saving import add_save_route
 from inclinum.core.job import Measurements
 from inclinum.core.measured import refusal
-from inclinum.core.quantity import Angle, Entry, EntryError, Kind, Length, Torque, parse
+from inclinum.core.quantity import Angle, Entry, EntryError, Kind, Length, Mass, Torque, parse
 
 router = APIRouter(tags=["measure"])
 add_save_route(router, "measure", Measurements)
@@ -24,7 +24,7 @@ class Typed(BaseModel):
 
 
 @router.post("/entry", operation_id="read_entry", responses={422: {"model": Refusal}})
-def read_entry(typed: Typed) -> Length | Angle | Torque:
+def read_entry(typed: Typed) -> Length | Angle | Torque | Mass:
     """The quantity of a typed text, or a sentence why it is none."""
     entry: Entry = parse(typed.text, typed.kind, typed.default_unit)
     if typed.quantity and (sentence := refusal(typed.quantity, entry.value)):

@@ -7,6 +7,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
+from inclinum.core.angles import wheel
 from inclinum.core.document import Document
 from inclinum.core.limits.case import Stood
 from inclinum.core.linkage import Poses
@@ -102,26 +103,26 @@ def _stance(stood: Stood, poses: dict[AxleName, Poses], which: int) -> StanceDra
         body=ground.flat(outline.body),
         glass=[ground.flat(pane) for pane in outline.glass],
         stations={s.name: ground.flat([(s.x_mm, s.height_mm)])[0] for s in vehicle.stations},
-        front=_wheel(stood.front, poses["front"][[which]], vehicle.axle_x("front"), ground),
-        rear=_wheel(stood.rear, poses["rear"][[which]], vehicle.axle_x("rear"), ground),
+        front=_wheel(stood.front, poses["front"], which, vehicle.axle_x("front"), ground),
+        rear=_wheel(stood.rear, poses["rear"], which, vehicle.axle_x("rear"), ground),
     )
 
 
-def _wheel(stance: Stance, poses: Poses, axle_x: float, ground: _Ground) -> WheelDrawing:
+def _wheel(stance: Stance, poses: Poses, which: int, axle_x: float, ground: _Ground) -> WheelDrawing:
     corner, linkage = stance.corner, stance.axle.linkage
-    motion = corner.motion(poses)
     shift = np.array([axle_x, 0.0, 0.0])
     drawn = linkage.members()
     names = sorted({n for m in drawn for n in m[1:]} | {corner.wheel})
-    at = np.array([corner.place(n, poses)[0][0] for n in names])
+    at = np.array([corner.place(n, poses)[0][which] for n in names])
     places = dict(zip(names, ground.places(shift + at), strict=True))
     centre = places[corner.wheel]
-    contact = np.array(centre) + (motion.contact[0] - at[names.index(corner.wheel)])
+    axis = poses.direction(wheel.spin_axis(corner.camber, corner.toe))[which]
+    contact = np.array(centre) + stance.axle.tyre_radius_mm * wheel.down_in_wheel_plane(axis, np.zeros(3))[0]
     return WheelDrawing(
         centre=centre,
         arch_top=ground.flat([(axle_x, linkage.hub_height + stance.axle.hub_to_arch_mm)])[0],
         contact=(round(contact[0], 2), round(contact[1], 2), round(contact[2], 2)),
         radius=stance.axle.tyre_radius_mm,
-        camber_deg=float(np.degrees(motion.camber[0])),
+        camber_deg=float(np.degrees(wheel.camber(axis))),
         members=[Member(kind=kind, start=places[a], end=places[b]) for kind, a, b in drawn],
     )

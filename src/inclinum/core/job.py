@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.changes import PlannedChange
 from inclinum.core.document import Document, InOrder, Moment
-from inclinum.core.quantity import Angle, Length, Torque
+from inclinum.core.quantity import Angle, Length, Mass, Torque
 from inclinum.core.vehicle import SIDES, AngleName, AxleName, Name, Side, Text, Vehicle
 
 StageName = Literal["brief", "measure", "plan", "align", "build", "prove"]
@@ -74,12 +74,21 @@ class AngleReading(Document):
     reading: Angle
 
 
+class ScaleReading(Document):
+    """What the scale under one wheel read."""
+
+    axle: AxleName
+    side: Side
+    reading: Mass
+
+
 class Measurements(Document):
     """One round of readings."""
 
     corners: tuple[CornerReading, ...] = ()
     stations: tuple[StationReading, ...] = ()
     angles: tuple[AngleReading, ...] = ()
+    scales: tuple[ScaleReading, ...] = ()
     default_tolerance_mm: float = Field(default=2, ge=0, le=50, description="± of a tape reading without its own")
     note: Text = ""
 
@@ -89,6 +98,7 @@ class Measurements(Document):
             "corner": [(c.axle, c.side, c.quantity) for c in self.corners],
             "station": [(s.station, s.side) for s in self.stations],
             "angle": [(a.axle, a.side, a.angle) for a in self.angles],
+            "scale": [(s.axle, s.side) for s in self.scales],
         }.items():
             twice = {k for k in keys if keys.count(k) > 1}
             if twice:
@@ -107,6 +117,10 @@ class Measurements(Document):
     def station(self, station: str, side: Side) -> Length | None:
         """A station reading, when taken."""
         return next((s.reading for s in self.stations if (s.station, s.side) == (station, side)), None)
+
+    def scale(self, axle: AxleName, side: Side) -> Mass | None:
+        """A scale reading, when taken."""
+        return next((s.reading for s in self.scales if (s.axle, s.side) == (axle, side)), None)
 
     def angle(self, axle: AxleName, side: Side, angle: AngleName) -> Angle | None:
         """A rack reading, when taken."""

@@ -20,6 +20,7 @@ QUANTITY_NAMES: dict[str, str] = {
     "caster": "caster",
     "rise": "rise",
     "torque": "torque",
+    "scale": "wheel load",
 }
 
 POSSIBLE: dict[str, tuple[float, float]] = {
@@ -33,6 +34,7 @@ POSSIBLE: dict[str, tuple[float, float]] = {
     "caster": (-5, 20),
     "rise": (-300, 300),
     "torque": (0.5, 1500),
+    "scale": (10, 6000),
 }
 """What a reading can be at all, mm, degree or N·m; anything else is a slip of the pen."""
 
@@ -42,7 +44,7 @@ def refusal(quantity: str, value: float) -> str | None:
     low, high = POSSIBLE[quantity]
     if low <= value <= high:
         return None
-    unit = {"camber": "°", "toe": "°", "caster": "°", "torque": " N·m"}.get(quantity, " mm")
+    unit = {"camber": "°", "toe": "°", "caster": "°", "torque": " N·m", "scale": " kg"}.get(quantity, " mm")
     return (
         f"A {QUANTITY_NAMES[quantity]} of {value:.4g}{unit} cannot be right: "
         f"it lies between {low:g} and {high:g}{unit}. Is the unit right?"

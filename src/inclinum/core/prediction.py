@@ -24,6 +24,7 @@ from inclinum.core.ride import GRAVITY, swap_estimate
 from inclinum.core.ride.stance import NoRidePoint, Stance, motion_over_reach
 from inclinum.core.springs import CoilSpring
 from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
+from inclinum.core.whole import BodyPrediction, whole_body
 
 
 class Height(Document):
@@ -140,6 +141,7 @@ class Prediction(Document):
     stopped: bool
     """Whether a finding stops the plan and no written override stands."""
     drawing: Drawing
+    body: BodyPrediction
 
     def axle(self, name: AxleName) -> AxlePrediction:
         """One axle."""
@@ -193,6 +195,7 @@ def predict(job: Job) -> Prediction:
         questions=questions(job.vehicle, job.measure),
         stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
         drawing=draw(before, after, poses),
+        body=whole_body(job, before, after),
     )
 
 
@@ -210,7 +213,8 @@ def _poses(before: Stance, after: Stance) -> Poses:
 
 def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread) -> AxlePrediction:
     before, after = assessed.before.axle(name), assessed.after.axle(name)
-    level = after.corner.motion(poses[:1])
+    # Before and after as they stand, and before with the body level, in one go.
+    seen = after.corner.motion(poses[[0, 1, 0]], np.array([assessed.before.pitch, assessed.after.pitch, 0.0]))
     aim = assessed.job.brief.aim(name)
     return AxlePrediction(
         rise=after.rise,
@@ -227,8 +231,8 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
         swap_estimate=_estimate(before, after),
         travel_before=_travel(before),
         travel_after=_travel(after),
-        angles_before=_angles(before.corner.motion(poses[:1], assessed.before.pitch), level),
-        angles_after=_angles(after.corner.motion(poses[1:2], assessed.after.pitch), level),
+        angles_before=_angles(seen, 0),
+        angles_after=_angles(seen, 1),
         curves=_curves(after),
         springs=_springs(before, after),
         wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses[1:3]).items()},
@@ -258,20 +262,22 @@ def _travel(stance: Stance) -> Travel:
     )
 
 
-def _angles(motion: Motion, level: Motion) -> Angles:
+def _angles(motion: Motion, which: int) -> Angles:
+    """Angles of one of the poses; the last one is the level baseline that the track is compared with."""
+
     def deg(values: np.ndarray | None) -> float | None:
-        return None if values is None else math.degrees(values[0])
+        return None if values is None else math.degrees(values[which])
 
     return Angles(
-        camber_deg=math.degrees(motion.camber[0]),
-        toe_deg=math.degrees(motion.toe[0]),
+        camber_deg=math.degrees(motion.camber[which]),
+        toe_deg=math.degrees(motion.toe[which]),
         caster_deg=deg(motion.caster),
         kingpin_deg=deg(motion.kingpin_inclination),
-        scrub_mm=None if motion.scrub_radius is None else float(motion.scrub_radius[0]),
-        trail_mm=None if motion.mechanical_trail is None else float(motion.mechanical_trail[0]),
-        roll_centre_mm=float(motion.roll_centre_height[0]),
-        half_track_change_mm=float(motion.half_track_change(level.contact)[0]),
-        bump_steer_deg_per_10mm=math.degrees(motion.bump_steer[0]) * 10,
+        scrub_mm=None if motion.scrub_radius is None else float(motion.scrub_radius[which]),
+        trail_mm=None if motion.mechanical_trail is None else float(motion.mechanical_trail[which]),
+        roll_centre_mm=float(motion.roll_centre_height[which]),
+        half_track_change_mm=float(motion.half_track_change(motion.contact[-1])[which]),
+        bump_steer_deg_per_10mm=math.degrees(motion.bump_steer[which]) * 10,
     )
 
 

@@ -8,6 +8,7 @@ from inclinum.core.axle_sheet import AxleSheet, StaticAngles
 from inclinum.core.document import Document, InOrder
 from inclinum.core.fitted import BumpStopData, Coil, DamperData, SpringData, TopOutData
 from inclinum.core.linkage import AnyLinkage, Raised, Twisted, corner_of
+from inclinum.core.quantity import Angle, Entry, Length
 
 AxleName = Literal["front", "rear"]
 AXLES: tuple[AxleName, AxleName] = ("front", "rear")
@@ -112,6 +113,27 @@ class Known(Document):
     tolerance_mm: float = Field(ge=0, le=500, description="±, mm (of an angle: degrees)")
 
 
+class TapeReading(Document):
+    """What the tape or the angle gauge read at a place the guided sheet names."""
+
+    key: Name
+    length: Length | None = None
+    angle: Angle | None = None
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> "TapeReading":
+        if (self.length is None) == (self.angle is None):
+            raise ValueError(f"the reading “{self.key}” is either a length or an angle")
+        return self
+
+    @property
+    def reading(self) -> Entry:
+        """The one that is there."""
+        found = self.length or self.angle
+        assert found is not None
+        return found
+
+
 class Axle(Document):
     """One axle at the reference height: an independent pair given by its left wheel, or a coupled axle."""
 
@@ -132,6 +154,9 @@ class Axle(Document):
         default=0, ge=0, le=500, description="force on a wheel per mm of travel difference to the other"
     )
     unsprung_kg: float = Field(default=38, ge=0, le=400, description="at one wheel, half of a coupled axle")
+    archetype: str = Field(default="", max_length=40, description="what the linkage was scaled from")
+    prior: AnyLinkage | None = Field(default=None, description="the linkage before the tape readings were fitted")
+    tape: tuple[TapeReading, ...] = Field(default=(), max_length=80)
     known: Annotated[dict[str, Known], InOrder] = Field(
         default={}, description="hardpoint or parameter → where it comes from; those left out are assumed"
     )

@@ -12,7 +12,12 @@ STAGE_MODELS: dict[StageName, type[Document]] = {
 }  # fmt: skip
 
 ENTRY_FIELDS = ("text", "value", "tolerance", "unit")
-PLACES = {"corners": ("axle", "quantity"), "stations": ("station", None), "angles": ("axle", "angle")}
+PLACES = {
+    "corners": ("axle", "quantity"),
+    "stations": ("station", None),
+    "angles": ("axle", "angle"),
+    "scales": ("axle", None),
+}
 """List of readings → the keys that become place and quantity of a row."""
 
 
@@ -79,7 +84,7 @@ def _measurement_rows(stage: str, readings: dict[str, Any]) -> list[Measurement]
                     position=n,
                     place=item[place],
                     side=item["side"],
-                    quantity=item[quantity] if quantity else "height",
+                    quantity=item[quantity] if quantity else "height" if kind == "stations" else "mass",
                     **{f: item["reading"][f] for f in ENTRY_FIELDS},
                 )
             )

@@ -8,6 +8,7 @@ constraints are those of :mod:`~inclinum.core.linkage.constraints`.
 
 from collections.abc import Mapping
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -129,7 +130,7 @@ class Body:
         for c in self.constraints:
             if isinstance(c, Link) and np.linalg.norm(self.points[c.on_body] - self.points[c.on_chassis]) < 1.0:
                 raise ValueError(f"The link {c.label} has no length: its ends coincide.")
-        baseline = _System(self, 1, NEUTRAL)
+        baseline = self._neutral
         _, jacobian = baseline.residual_and_jacobian(
             np.zeros((1, baseline.drives)), np.zeros(1, dtype=int), baseline.centre0[None], np.eye(3)[None]
         )
@@ -137,6 +138,10 @@ class Body:
             raise ValueError(
                 f"At baseline the linkage is at a dead point or leaves a part loose: {self._loaded_most(jacobian[0])}."
             )
+
+    @cached_property
+    def _neutral(self) -> "_System":
+        return _System(self, 1, NEUTRAL)
 
     def poses(
         self,
@@ -159,7 +164,7 @@ class Body:
         samples = adjusted.samples
         travel = np.atleast_1d(np.asarray(travel, dtype=float))
         rows, count = max(samples, 1), travel.shape[-1]
-        system = _System(self, rows, adjusted)
+        system = self._neutral if adjusted is NEUTRAL else _System(self, rows, adjusted)
         goal = np.zeros((rows, count, system.drives))
         goal[..., 0] = travel
         if system.drives > 1:
@@ -188,7 +193,7 @@ class Body:
         return Reach(*ends, *reasons)
 
     def _end_reason(self, travel: float) -> str:
-        system = _System(self, 1, NEUTRAL)
+        system = self._neutral
         there = self.poses(np.array([travel]))
         _, jacobian = system.residual_and_jacobian(
             np.zeros((1, system.drives)), np.zeros(1, dtype=int), there.centre, there.turn

@@ -131,17 +131,23 @@ class Corner:
         moved[inner] = moved.get(inner, 0.0) + shift
         return Adjustment(moved, adjusted.lengthened, adjusted.tilted, adjusted.placed_anew)
 
-    def motion(self, poses: Poses, pitch: float = 0.0, adjusted: Adjustment = NEUTRAL, roll: float = 0.0) -> "Motion":
+    def motion(
+        self, poses: Poses, pitch: Array | float = 0.0, adjusted: Adjustment = NEUTRAL, roll: float = 0.0
+    ) -> "Motion":
         """Angles of poses already solved, under a body pitch and roll; arguments as for :meth:`sweep`.
 
         Args:
+            pitch: one, or one per pose.
             roll: of the body against the ground, left side up positive, rad.
         """
         # Ground axes: nose-down pitch p turns body vectors by +p about y (left) when seen from the ground.
-        ground = rotation(np.array([0.0, pitch, 0.0])) @ rotation(np.array([roll, 0.0, 0.0]))
+        pitch = np.asarray(pitch, dtype=float)
+        ground = rotation(np.stack([0 * pitch, pitch, 0 * pitch], axis=-1))
+        if roll:
+            ground = ground @ rotation(np.array([roll, 0.0, 0.0]))
 
         def seen(v: Array) -> Array:
-            return v @ ground.T
+            return np.einsum("...ij,...j->...i", ground, v)
 
         centre, centre_rate = (seen(v) for v in self.place(self.wheel, poses, adjusted))
         axis_in_body = poses.direction(wheel.spin_axis(self.camber, self.toe))

@@ -65,7 +65,13 @@ class Torque(Entry):
     kind: ClassVar[Kind] = Kind.TORQUE
 
 
-ENTRIES: dict[Kind, type[Entry]] = {Kind.LENGTH: Length, Kind.ANGLE: Angle, Kind.TORQUE: Torque}
+class Mass(Entry):
+    """A typed mass, kg."""
+
+    kind: ClassVar[Kind] = Kind.MASS
+
+
+ENTRIES: dict[Kind, type[Entry]] = {Kind.LENGTH: Length, Kind.ANGLE: Angle, Kind.TORQUE: Torque, Kind.MASS: Mass}
 
 
 _NUMBER = r"(?:\d+(?:[.,]\d+)?|[.,]\d+)"
@@ -152,6 +158,7 @@ _EXAMPLES = {
     Kind.LENGTH: "146, 14.6 cm or 5 3/4",
     Kind.ANGLE: "-1.25 or 1°15'",
     Kind.TORQUE: "90 or 66 lbf·ft",
+    Kind.MASS: "412 or 908 lb",
 }
 
 

@@ -16,12 +16,14 @@ class Kind(StrEnum):
     LENGTH = "length"
     ANGLE = "angle"
     TORQUE = "torque"
+    MASS = "mass"
 
 
 BASE = {
     Kind.LENGTH: "millimeter",
     Kind.ANGLE: "degree",
     Kind.TORQUE: "newton * meter",
+    Kind.MASS: "kilogram",
 }
 """The unit in which documents keep each kind (the core itself turns degrees into radians)."""
 
@@ -49,6 +51,7 @@ SPELLINGS: dict[Kind, dict[str, str]] = {
         "ft-lb": "force_pound * foot",
         "ft lb": "force_pound * foot",
     },
+    Kind.MASS: {"kg": "kilogram", "lb": "pound", "lbs": "pound"},
 }
 """Unit spellings accepted at entry, lower case, with the name Pint knows them by."""
 

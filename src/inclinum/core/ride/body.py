@@ -113,12 +113,15 @@ class SprungBody:
                 stiffness[..., i, j] += sign * np.asarray(bar.rate)
         return force, stiffness
 
-    def rest(self, weight: Array | float, at: tuple[Array | float, Array | float]) -> BodyStance:
+    def rest(
+        self, weight: Array | float, at: tuple[Array | float, Array | float], start: tuple[float, float] = (0.0, 0.0)
+    ) -> BodyStance:
         """Where it rests under a weight.
 
         Args:
             weight: total sprung weight, N, scalar or per sample.
             at: its centre (x, y), mm, likewise.
+            start: rise of the front and of the rear axle to look from, mm.
 
         Raises:
             ValueError: no attitude within half a metre carries the weight.
@@ -128,6 +131,7 @@ class SprungBody:
         levers = self._levers()
         load = np.stack([weight, -weight * (cx - self.middle), weight * cy], axis=-1)
         state = np.zeros((*weight.shape, 3))
+        state[..., 0], state[..., 1] = sum(start) / 2, (start[1] - start[0]) / (self.x[0] - self.x[2])
         for _ in range(_NEWTON_STEPS):
             travel = -(state @ levers.T)
             force, stiffness = self._forces(travel)

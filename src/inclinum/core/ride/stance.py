@@ -36,8 +36,9 @@ def _curves(linkage: Linkage) -> tuple[SampledLength, SampledLength]:
     assert motion.damper_length is not None, "an axle has a damper"
     assert motion.damper_ratio is not None
     # What ends the travel of a length: where it stops falling, no equilibrium can be told from its force.
-    falls = keep & (motion.spring_ratio > LEAST_RATIO * np.abs(motion.spring_ratio).max()) & (motion.damper_ratio > 0)
-    keep = _run_around(falls, int(np.argmin(np.abs(motion.travel))))
+    middle = int(np.argmin(np.abs(motion.travel)))
+    falls = keep & (motion.spring_ratio > LEAST_RATIO * abs(motion.spring_ratio[middle])) & (motion.damper_ratio > 0)
+    keep = _run_around(falls, middle)
     return (
         SampledLength(motion.travel[keep], motion.spring_length[keep], motion.spring_ratio[keep]),
         SampledLength(motion.travel[keep], motion.damper_length[keep], motion.damper_ratio[keep]),
@@ -45,7 +46,7 @@ def _curves(linkage: Linkage) -> tuple[SampledLength, SampledLength]:
 
 
 LEAST_RATIO = 0.05
-"""Below this share of its largest ratio a spring hardly moves with the wheel any more."""
+"""Below this share of its ratio at the reference height a spring hardly moves with the wheel any more."""
 
 
 def _run_around(ok: np.ndarray, index: int) -> np.ndarray:

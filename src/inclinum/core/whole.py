@@ -1,0 +1,129 @@
+"""The whole vehicle on its four corners: heave, pitch and roll, corner loads and cross weight, before and after.
+
+Loads come from scales where there are readings, and from the spring and the height of each corner where there are
+none; where there are both, the scales win and the difference is told. Anti-roll bars are taken as free of force at
+the measured baseline.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from inclinum.core.document import Document
+from inclinum.core.job import Job
+from inclinum.core.limits.case import Stood
+from inclinum.core.linkage.rigid import Array
+from inclinum.core.ride.body import BarOffset, SprungBody, centre_of
+from inclinum.core.ride.corner_ride import GRAVITY, RideCorner
+from inclinum.core.ride.stance import baseline_travel
+from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
+
+WHEELS: tuple[tuple[AxleName, Side], ...] = tuple((axle, side) for axle in AXLES for side in SIDES)
+"""In the order of :data:`~inclinum.core.ride.body.CORNERS`."""
+DISAGREE_SHARE = 0.12
+"""Scales and springs that differ by more than this share of the load are asked about."""
+
+
+class CornerLoad(Document):
+    """One corner, before and after."""
+
+    axle: AxleName
+    side: Side
+    before_n: float
+    """Sprung load, N."""
+    after_n: float
+    rise_mm: float
+    by_scales: bool
+    spring_says_n: float
+    """What the fitted spring carries at the measured height, N."""
+
+
+class BodyPrediction(Document):
+    """How the body stands on all four corners."""
+
+    heave_mm: float
+    """Rise at mid wheelbase."""
+    pitch_deg: float
+    """Change, nose-down positive."""
+    roll_deg: float
+    """Change, left side up positive."""
+    cross_before: float
+    """Front left and rear right of the whole."""
+    cross_after: float
+    corners: tuple[CornerLoad, ...]
+    disagreements: tuple[str, ...]
+    """Where scales and springs tell different stories, in sentences."""
+
+
+@dataclass(frozen=True)
+class _Corner:
+    """A ride corner told from its own measured height, with its force put right by the scales."""
+
+    ride: RideCorner
+    baseline: float
+    factor: float
+
+    def force_and_rate(self, z: Array | float) -> tuple[Array, Array]:
+        low, high = self.ride.search
+        at = np.clip(self.baseline + np.asarray(z, dtype=float), low, high)
+        force, rate = self.ride.force_and_rate(at)
+        # Beyond the linkage's reach the last slope goes on, so that the search for rest does not fall off an edge.
+        beyond = self.baseline + np.asarray(z, dtype=float) - at
+        return self.factor * (force + rate * beyond), self.factor * rate
+
+
+def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
+    """The body before and after the plan.
+
+    Raises:
+        ValueError: no attitude carries the weight.
+    """
+    spring, scale, baseline = np.zeros(4), np.full(4, np.nan), np.zeros(4)
+    for n, (axle, side) in enumerate(WHEELS):
+        stance = before.axle(axle)
+        reading = job.measure.corner(axle, side, "hub_to_arch")
+        baseline[n] = stance.baseline if reading is None else baseline_travel(stance.axle, reading.value)
+        spring[n] = float(stance.ride.wheel_force(baseline[n]))
+        if (mass := job.measure.scale(axle, side)) is not None:
+            scale[n] = (mass.value - stance.axle.unsprung_kg) * GRAVITY
+    loads = np.where(np.isnan(scale), spring, scale)
+    factor = loads / np.maximum(spring, 1.0)
+    vehicle = after.vehicle
+    half = np.array([vehicle.front.track_mm, vehicle.front.track_mm, vehicle.rear.track_mm, vehicle.rear.track_mm]) / 2
+    x = np.array([0.0, 0.0, -vehicle.wheelbase_mm, -vehicle.wheelbase_mm])
+    y = half * np.array([1, -1, 1, -1])
+    corners = []
+    for n, (axle, _) in enumerate(WHEELS):
+        swapped = before.axle(axle).axle.spring != after.axle(axle).axle.spring
+        corners.append(_Corner(after.axle(axle).ride, float(baseline[n]), 1.0 if swapped else float(factor[n])))
+    bars = (BarOffset(vehicle.front.anti_roll_n_per_mm), BarOffset(vehicle.rear.anti_roll_n_per_mm))
+    weight, cx, cy = centre_of(loads, x, y)
+    rest = SprungBody(corners, x, y, bars).rest(weight, (cx, cy), (after.front.rise, after.rear.rise))
+    return BodyPrediction(
+        heave_mm=float(rest.heave),
+        pitch_deg=float(np.degrees(rest.pitch)),
+        roll_deg=float(np.degrees(rest.roll)),
+        cross_before=float((loads[0] + loads[3]) / loads.sum()),
+        cross_after=float(rest.diagonal_share),
+        corners=tuple(
+            CornerLoad(
+                axle=axle,
+                side=side,
+                before_n=float(loads[n]),
+                after_n=float(rest.load[n]),
+                rise_mm=float(rest.rise[n]),
+                by_scales=bool(np.isfinite(scale[n])),
+                spring_says_n=float(spring[n]),
+            )
+            for n, (axle, side) in enumerate(WHEELS)
+        ),
+        disagreements=tuple(
+            f"At the {axle} {side} the scales say {scale[n] / GRAVITY:.0f} kg sprung, the spring at its height "
+            f"{spring[n] / GRAVITY:.0f} kg: is the spring tired, its data another's, or the height read elsewhere?"
+            for n, (axle, side) in enumerate(WHEELS)
+            if np.isfinite(scale[n]) and abs(scale[n] - spring[n]) > DISAGREE_SHARE * abs(scale[n])
+        ),
+    )
+
+
+__all__ = ["BodyPrediction", "CornerLoad", "whole_body"]
