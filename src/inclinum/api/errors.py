@@ -6,12 +6,13 @@ from typing import Generic, TypeVar
 from fastapi import FastAPI, HTTPException, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
-from pydantic import BaseModel
+from pydantic import BaseModel, ValidationError
 from pydantic_core import ErrorDetails
 
 from inclinum.core.document import Document
 from inclinum.core.quantity import EntryError
 from inclinum.jobfile import Complaint, JobFileError, complaints
+from inclinum.jobfile.points_csv import PointsError
 from inclinum.store.jobs import Conflict, Missing, Taken
 
 Section = TypeVar("Section", bound=Document)
@@ -46,6 +47,16 @@ def install(app: FastAPI) -> None:
     async def _bad_file(_: Request, error: JobFileError) -> JSONResponse:
         first = error.complaints[0]
         return _refuse(422, f"{first.path}: {first.sentence}", error.complaints)
+
+    @app.exception_handler(PointsError)
+    async def _bad_table(_: Request, error: PointsError) -> JSONResponse:
+        first = error.complaints[0]
+        return _refuse(422, f"{first.path}: {first.sentence}", error.complaints)
+
+    @app.exception_handler(ValidationError)
+    async def _bad_document(_: Request, error: ValidationError) -> JSONResponse:
+        found = complaints(error.errors())
+        return _refuse(422, found[0].sentence, found)
 
     @app.exception_handler(Missing)
     async def _missing(_: Request, error: Missing) -> JSONResponse:

@@ -11,7 +11,7 @@ from inclinum.api.errors import Refusal
 from inclinum.core.job import AxleAim, Brief, Job, StageName
 from inclinum.core.quantity import Length
 from inclinum.jobfile import HistoryEntry, JobFile, read, write
-from inclinum.store import jobs
+from inclinum.store import jobs, vehicles
 from inclinum.store.jobs import JobSummary
 
 router = APIRouter(tags=["jobs"])
@@ -39,10 +39,10 @@ def get_job(job_id: str, session: Database) -> JobView:
 
 
 class NewJob(BaseModel):
-    """A new job on a vehicle the shop knows from another one."""
+    """A new job on a vehicle the shop has set up."""
 
     title: str = Field(min_length=1, max_length=120)
-    same_vehicle_as: str
+    vehicle_id: int
 
 
 class Created(BaseModel):
@@ -54,13 +54,13 @@ class Created(BaseModel):
 @router.post("/jobs", operation_id="new_job", responses={404: {"model": Refusal}})
 def new_job(body: NewJob, session: Database, by: Acting) -> Created:
     """Open a job: the vehicle and the shop's limits come along, the brief starts at no change."""
-    model = jobs.load(session, body.same_vehicle_as).job
+    known = vehicles.load(session, body.vehicle_id)
     stem = re.sub(r"[^a-z0-9]+", "-", body.title.lower()).strip("-")[:40] or "job"
     taken = {s.id for s in jobs.summaries(session)}
     job_id = next(i for n in range(1, 10_000) if (i := stem if n == 1 else f"{stem}-{n}") not in taken)
     level = AxleAim(rise=Length.model_validate("0"))
-    brief = Brief(owner=model.brief.owner, front=level, rear=level, local_limits=model.brief.local_limits)
-    job = Job(id=job_id, title=body.title, vehicle=model.vehicle, brief=brief)
+    brief = Brief(owner=known.owner, front=level, rear=level, local_limits=vehicles.last_limits(session))
+    job = Job(id=job_id, title=body.title, vehicle=known.vehicle, brief=brief)
     jobs.create(session, JobFile(job=job), by, note=f"opened the job “{body.title}”")
     return Created(id=job_id)
 

@@ -1,6 +1,7 @@
 """The demo shop on an invented island: everything in here is made up, names and numbers alike."""
 
+from inclinum.demo.fleet import demo_fleet
 from inclinum.demo.jobs import demo_jobs
 from inclinum.demo.shop import OWNERS, PEOPLE, SHOP_NAME
 
-__all__ = ["OWNERS", "PEOPLE", "SHOP_NAME", "demo_jobs"]
+__all__ = ["OWNERS", "PEOPLE", "SHOP_NAME", "demo_fleet", "demo_jobs"]

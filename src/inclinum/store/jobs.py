@@ -138,7 +138,7 @@ def save_stage(session: Session, job_id: str, stage: StageName, section: Documen
     held.saved_by = by
     held.saved_at = func.now()
     if stage == "brief":
-        row.vehicle.owner = _owner(session, section.model_dump()["owner"])
+        row.vehicle.owner = owner_named(session, section.model_dump()["owner"])
     session.add(Event(job_id=job_id, by=by, what=describe(stage, theirs, section)))
     session.flush()
     return version + 1
@@ -236,7 +236,8 @@ def _row(session: Session, job_id: str) -> JobRow:
     return row
 
 
-def _owner(session: Session, name: str) -> Owner:
+def owner_named(session: Session, name: str) -> Owner:
+    """The owner of a name, a new one where there is none."""
     found = session.scalars(select(Owner).where(Owner.name == name)).one_or_none()
     return found or Owner(name=name)
 
@@ -245,4 +246,11 @@ def _vehicle(session: Session, job: Job) -> VehicleRow:
     found = session.scalars(
         select(VehicleRow).where(VehicleRow.name == job.vehicle.name, VehicleRow.plate == job.vehicle.plate)
     ).one_or_none()
-    return found or VehicleRow(name=job.vehicle.name, plate=job.vehicle.plate, owner=_owner(session, job.brief.owner))
+    return found or VehicleRow(
+        name=job.vehicle.name,
+        plate=job.vehicle.plate,
+        owner=owner_named(session, job.brief.owner),
+        document=job.vehicle.model_dump(mode="json"),
+        version=1,
+        schema_version=VERSION,
+    )

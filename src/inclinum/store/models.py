@@ -40,7 +40,7 @@ class Owner(Base):
 
 
 class VehicleRow(Base):
-    """A vehicle the shop has seen."""
+    """A vehicle the shop has set up or seen; ``document`` is the vehicle as it now stands."""
 
     __tablename__ = "vehicle"
     __table_args__ = (UniqueConstraint("name", "plate"),)
@@ -49,6 +49,11 @@ class VehicleRow(Base):
     owner_id: Mapped[int] = mapped_column(ForeignKey("owner.id"))
     name: Mapped[str] = mapped_column(String(120))
     plate: Mapped[str] = mapped_column(String(30))
+    document: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    version: Mapped[int] = mapped_column(default=1)
+    schema_version: Mapped[int]
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    saved_by: Mapped[str] = mapped_column(String(120), default="")
 
     owner: Mapped[Owner] = relationship()
 

@@ -58,12 +58,12 @@ SIZES: dict[str, Size] = {
         ),
         Size(
             name="off_roader", title="Off-roader, about 2 t", body="off_roader", wheelbase_mm=2550, half_track_mm=760,
-            tyre_radius_mm=375, front_load_n=4300, rear_load_n=4100, hub_to_arch_mm=500, bump_mm=110, droop_mm=120,
+            tyre_radius_mm=375, front_load_n=4300, rear_load_n=4100, hub_to_arch_mm=500, bump_mm=110, droop_mm=105,
             frequency_hz=1.35,
         ),
         Size(
             name="side_by_side", title="Side-by-side, about 0.8 t", body="open", wheelbase_mm=2250, half_track_mm=680,
-            tyre_radius_mm=335, front_load_n=1500, rear_load_n=1900, hub_to_arch_mm=480, bump_mm=150, droop_mm=140,
+            tyre_radius_mm=335, front_load_n=1500, rear_load_n=1900, hub_to_arch_mm=480, bump_mm=150, droop_mm=112,
             frequency_hz=1.25,
         ),
     )

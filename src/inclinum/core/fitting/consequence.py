@@ -1,6 +1,7 @@
 """What badly known hardpoints do to what is predicted, for a rise of 40 mm by the springs."""
 
 from collections.abc import Sequence
+from dataclasses import replace
 
 import numpy as np
 
@@ -35,7 +36,8 @@ def consequences(linkage: AnyLinkage, names: Sequence[str], step: float = 0.5) -
         for i, row in enumerate(shifts):
             if i // 2 % 3 != 1:
                 moved = {n: points[n] + row[j] for j, n in enumerate(names) if row[j].any()}
-                told[i] = _told(linkage.with_points(moved).corner(300.0, 0.0, 0.0), Adjustment())
+                body = replace(corner.body, points=dict(corner.body.points) | moved)
+                told[i] = _told(replace(corner, body=body), Adjustment())
     else:
         by_name = {n: shifts[:, j] for j, n in enumerate(names)}
         told = _told(corner, Adjustment(with_followers(by_name, points), placed_anew=True))

@@ -1,5 +1,7 @@
 """An axle's own readings fitted, and everything the guided sheet shows of it."""
 
+from pydantic import ValidationError
+
 from inclinum.core.document import Document
 from inclinum.core.fitting.consequence import LIFT_MM, consequence_names
 from inclinum.core.fitting.fit import Fit, Reading, fit
@@ -72,7 +74,10 @@ def fit_axle(axle: Axle) -> AxleFit:
         if place.is_angle != (taken.angle is not None):
             raise ValueError(f"{place.title} is read as {'an angle' if place.is_angle else 'a length'}.")
         readings.append(Reading.of(place, taken.reading.value, taken.reading.tolerance))
-    found = fit(prior, readings)
+    try:
+        found = fit(prior, readings)
+    except ValidationError as error:
+        raise ValueError(str(error.errors()[0]["msg"]).removeprefix("Value error, ") + ": check the readings") from None
     fitted = axle.model_copy(
         update={
             "linkage": found.linkage if readings else prior,

@@ -20,7 +20,7 @@ from inclinum.core.linkage.body import Poses, Reach
 from inclinum.core.linkage.constraints import NEUTRAL, Adjustment
 from inclinum.core.linkage.rigid import Array, rotation
 
-STAGE_MM = 12.0
+STAGE_MM = 20.0
 """Travel is approached in steps of at most this."""
 _NEWTON_STEPS = 12
 
@@ -101,7 +101,8 @@ class LeafBody:
         eyes = (self.points["fixed_eye"] + self.points["shackle_eye"]) / 2
         centre0 = np.asarray(self.points[self.centre], dtype=float)
         rise = seat * np.sin(roll)
-        left, right = self.pack(travel + rise), self.pack(travel - rise)
+        left = self.pack(travel + rise)
+        right = self.pack(travel - rise) if rise.any() else left
         pitch, yaw = (left.pitch + right.pitch) / 2, -(left.fore_aft - right.fore_aft) / (2 * seat)
         lever = eyes[2] - (centre0[2] + travel)
         shift = np.stack([(left.fore_aft + right.fore_aft) / 2, lever * np.sin(roll), travel], axis=-1)
@@ -128,7 +129,7 @@ class LeafBody:
         )  # fmt: skip
         return Poses(centre0, *(part.reshape(*shape, *part.shape[1:]) for part in parts))
 
-    def reach(self, low: float, high: float, resolution: float = 0.5) -> Reach:
+    def reach(self, low: float, high: float, resolution: float = 2.0) -> Reach:
         """Travel that exists: a shackle or an arm drawn straight ends it."""
         grid = np.arange(0.0, max(-low, high) + resolution, resolution)
         ends, reasons = [], []

@@ -112,6 +112,134 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/archetypes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Archetypes
+         * @description Every archetype, size and kind of spring.
+         */
+        get: operations["archetypes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Vehicles
+         * @description All vehicles, by name.
+         */
+        get: operations["list_vehicles"];
+        put?: never;
+        /**
+         * New Vehicle
+         * @description Set a vehicle up from two archetypes; it works at once.
+         */
+        post: operations["new_vehicle"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Vehicle
+         * @description One vehicle.
+         */
+        get: operations["get_vehicle"];
+        /**
+         * Save Vehicle
+         * @description Save it, or 409 with both values.
+         */
+        put: operations["save_vehicle"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bench
+         * @description An axle fitted to its readings, with everything the bench draws.
+         */
+        post: operations["bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/points/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Points Read
+         * @description The axle with the points of the table; tape readings then no longer say where they are.
+         */
+        post: operations["read_points"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/points/write": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Points Write
+         * @description The hardpoints of an axle as CSV.
+         */
+        post: operations["write_points"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/brief": {
         parameters: {
             query?: never;
@@ -717,6 +845,20 @@ export interface components {
             bump_steer_deg_per_10mm: number;
         };
         /**
+         * ArchetypeChoice
+         * @description A suspension that can be chosen.
+         */
+        ArchetypeChoice: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Where */
+            where: ("front" | "rear")[];
+            /** Not For */
+            not_for: string[];
+        };
+        /**
          * ArmPoints
          * @description Points of an arm that carries the hub and turns about one line; spring and damper where they are.
          */
@@ -827,6 +969,22 @@ export interface components {
              */
             unsprung_kg: number;
             /**
+             * Archetype
+             * @description what the linkage was scaled from
+             * @default
+             */
+            archetype: string;
+            /**
+             * Prior
+             * @description the linkage before the tape readings were fitted
+             */
+            prior?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
+            /**
+             * Tape
+             * @default []
+             */
+            tape: components["schemas"]["TapeReading"][];
+            /**
              * Known
              * @description hardpoint or parameter → where it comes from; those left out are assumed
              * @default {}
@@ -912,6 +1070,90 @@ export interface components {
             cross_caster: number | null;
             /** Thrust Angle */
             thrust_angle: number | null;
+        };
+        /**
+         * AxleBench
+         * @description Everything the bench draws of one axle. Travel is from the reference height, bump positive, mm.
+         */
+        AxleBench: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Coupled */
+            coupled: boolean;
+            fit: components["schemas"]["AxleFit"];
+            /** Points */
+            points: components["schemas"]["BenchPoint"][];
+            /** Members */
+            members: components["schemas"]["BenchMember"][];
+            /** Wheel */
+            wheel: string;
+            /** Tyre Radius */
+            tyre_radius: number;
+            /** Travel */
+            travel: number[];
+            /** Frames */
+            frames: {
+                [key: string]: [
+                    number,
+                    number,
+                    number
+                ][];
+            };
+            /** Camber Deg */
+            camber_deg: number[];
+            /** Toe Deg */
+            toe_deg: number[];
+            /** Roll Centre */
+            roll_centre: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Instant Centre */
+            instant_centre: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Curves */
+            curves: components["schemas"]["Curve"][];
+            /** Roll */
+            roll: number[];
+            /** Roll Curves */
+            roll_curves: components["schemas"]["Curve"][];
+            /** Reach */
+            reach: [
+                number,
+                number
+            ];
+            /** Reach Reasons */
+            reach_reasons: [
+                string,
+                string
+            ];
+            /** Load N */
+            load_n: number | null;
+            /** Frequency Hz */
+            frequency_hz: number | null;
+            /** Trouble */
+            trouble: string;
+        };
+        /**
+         * AxleFit
+         * @description An axle fitted to its readings.
+         */
+        AxleFit: {
+            axle: components["schemas"]["Axle"];
+            /** Rows */
+            rows: components["schemas"]["SheetRow"][];
+            /** Misses */
+            misses: components["schemas"]["FitMiss"][];
+            /** Next */
+            next: components["schemas"]["FitNext"][];
+            /** Consequences */
+            consequences: components["schemas"]["Consequence"][];
         };
         /**
          * AxlePrediction
@@ -1039,6 +1281,65 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
+        };
+        /**
+         * BenchMember
+         * @description A part drawn between two points.
+         */
+        BenchMember: {
+            /** Look */
+            look: string;
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /** Slope Deg */
+            slope_deg: number | null;
+        };
+        /**
+         * BenchPoint
+         * @description A hardpoint with what is known of it.
+         */
+        BenchPoint: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** At */
+            at: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "measured" | "scaled" | "assumed";
+            /** Plus Minus */
+            plus_minus: number;
+            /** Moves */
+            moves: boolean;
+        };
+        /**
+         * BodyPrediction
+         * @description How the body stands on all four corners.
+         */
+        BodyPrediction: {
+            /** Heave Mm */
+            heave_mm: number;
+            /** Pitch Deg */
+            pitch_deg: number;
+            /** Roll Deg */
+            roll_deg: number;
+            /** Cross Before */
+            cross_before: number;
+            /** Cross After */
+            cross_after: number;
+            /** Corners */
+            corners: components["schemas"]["CornerLoad"][];
+            /** Disagreements */
+            disagreements: string[];
         };
         /**
          * Brief
@@ -1209,6 +1510,18 @@ export interface components {
             parameters: {
                 [key: string]: unknown;
             };
+        };
+        /**
+         * Choices
+         * @description What a vehicle can be set up from.
+         */
+        Choices: {
+            /** Archetypes */
+            archetypes: components["schemas"]["ArchetypeChoice"][];
+            /** Sizes */
+            sizes: components["schemas"]["SizeChoice"][];
+            /** Springs */
+            springs: components["schemas"]["SpringKind"][];
         };
         /**
          * ClampAdjuster
@@ -1399,6 +1712,59 @@ export interface components {
              */
             at: string;
         };
+        /** ConflictBody[Vehicle] */
+        ConflictBody_Vehicle_: {
+            /** Sentence */
+            sentence: string;
+            theirs: components["schemas"]["Vehicle"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /**
+         * Consequence
+         * @description Something predicted, and its ± from the hardpoints alone, for a rise of 40 mm by the springs.
+         */
+        Consequence: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Plus Minus */
+            plus_minus: number;
+        };
+        /**
+         * CornerLoad
+         * @description One corner, before and after.
+         */
+        CornerLoad: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /** Before N */
+            before_n: number;
+            /** After N */
+            after_n: number;
+            /** Rise Mm */
+            rise_mm: number;
+            /** By Scales */
+            by_scales: boolean;
+            /** Spring Says N */
+            spring_says_n: number;
+        };
         /**
          * CornerReading
          * @description A reading at one corner.
@@ -1438,6 +1804,20 @@ export interface components {
             title: string;
             /** Changes */
             changes: components["schemas"]["PlannedChange"][];
+        };
+        /**
+         * Curve
+         * @description One quantity over wheel travel, or over roll.
+         */
+        Curve: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: (number | null)[];
+            /** At Baseline */
+            at_baseline: number | null;
         };
         /**
          * DamperData
@@ -1575,6 +1955,30 @@ export interface components {
              * @default []
              */
             cures: components["schemas"]["Cure"][];
+        };
+        /**
+         * FitMiss
+         * @description Readings that cannot all be right.
+         */
+        FitMiss: {
+            /** Key */
+            key: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * FitNext
+         * @description What to measure next, and what it is good for.
+         */
+        FitNext: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Narrows */
+            narrows: number[];
+            /** Worth */
+            worth: number;
         };
         /**
          * FiveLinkLinkage
@@ -1983,6 +2387,7 @@ export interface components {
              *       "corners": [],
              *       "stations": [],
              *       "angles": [],
+             *       "scales": [],
              *       "default_tolerance_mm": 2,
              *       "note": ""
              *     }
@@ -2017,6 +2422,7 @@ export interface components {
              *         "corners": [],
              *         "default_tolerance_mm": 2,
              *         "note": "",
+             *         "scales": [],
              *         "stations": []
              *       }
              *     }
@@ -2075,7 +2481,7 @@ export interface components {
          * @description What sort of quantity a number is; it decides the units that may follow it.
          * @enum {string}
          */
-        Kind: "length" | "angle" | "torque";
+        Kind: "length" | "angle" | "torque" | "mass";
         /**
          * Known
          * @description Where a number comes from, and how well it is known.
@@ -2325,6 +2731,32 @@ export interface components {
             part: string;
         };
         /**
+         * Mass
+         * @description A typed mass, kg.
+         */
+        Mass: {
+            /**
+             * Text
+             * @description word for word what was typed
+             */
+            text: string;
+            /**
+             * Value
+             * @description in the base unit of its kind
+             */
+            value: number;
+            /**
+             * Tolerance
+             * @description typed after ±, same unit as value
+             */
+            tolerance?: number | null;
+            /**
+             * Unit
+             * @description the unit a bare number was read in
+             */
+            unit: string;
+        };
+        /**
          * Measurements
          * @description One round of readings.
          */
@@ -2344,6 +2776,11 @@ export interface components {
              * @default []
              */
             angles: components["schemas"]["AngleReading"][];
+            /**
+             * Scales
+             * @default []
+             */
+            scales: components["schemas"]["ScaleReading"][];
             /**
              * Default Tolerance Mm
              * @description ± of a tape reading without its own
@@ -2441,13 +2878,42 @@ export interface components {
         };
         /**
          * NewJob
-         * @description A new job on a vehicle the shop knows from another one.
+         * @description A new job on a vehicle the shop has set up.
          */
         NewJob: {
             /** Title */
             title: string;
-            /** Same Vehicle As */
-            same_vehicle_as: string;
+            /** Vehicle Id */
+            vehicle_id: number;
+        };
+        /**
+         * NewVehicle
+         * @description A vehicle to set up.
+         */
+        NewVehicle: {
+            /** Name */
+            name: string;
+            /**
+             * Plate
+             * @default
+             */
+            plate: string;
+            /** Owner */
+            owner: string;
+            /** Size */
+            size: string;
+            /** Front */
+            front: string;
+            /** Rear */
+            rear: string;
+        };
+        /**
+         * NewVehicleId
+         * @description Where it is.
+         */
+        NewVehicleId: {
+            /** Id */
+            id: number;
         };
         /**
          * Outcome
@@ -2508,6 +2974,15 @@ export interface components {
             width_mm: number;
         };
         /**
+         * Pasted
+         * @description A table of hardpoints for an axle.
+         */
+        Pasted: {
+            axle: components["schemas"]["Axle"];
+            /** Text */
+            text: string;
+        };
+        /**
          * Plan
          * @description The stack of changes, in order, and a written override when something stops it.
          */
@@ -2563,6 +3038,7 @@ export interface components {
             /** Stopped */
             stopped: boolean;
             drawing: components["schemas"]["Drawing"];
+            body: components["schemas"]["BodyPrediction"];
         };
         /**
          * Preflight
@@ -2639,6 +3115,7 @@ export interface components {
              *       "corners": [],
              *       "stations": [],
              *       "angles": [],
+             *       "scales": [],
              *       "default_tolerance_mm": 2,
              *       "note": ""
              *     }
@@ -2811,6 +3288,15 @@ export interface components {
              */
             complaints: components["schemas"]["Complaint"][];
         };
+        /**
+         * SaveVehicle
+         * @description A vehicle as its writer wants it, on top of the version that was read.
+         */
+        SaveVehicle: {
+            /** Version */
+            version: number;
+            vehicle: components["schemas"]["Vehicle"];
+        };
         /** Save[Align] */
         Save_Align_: {
             /** Version */
@@ -2848,6 +3334,23 @@ export interface components {
         Saved: {
             /** Version */
             version: number;
+        };
+        /**
+         * ScaleReading
+         * @description What the scale under one wheel read.
+         */
+        ScaleReading: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+            reading: components["schemas"]["Mass"];
         };
         /**
          * SeatSpacer
@@ -2930,6 +3433,26 @@ export interface components {
             rear: number;
         };
         /**
+         * SheetRow
+         * @description One place of the guided sheet.
+         */
+        SheetRow: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Angle */
+            angle: boolean;
+            /** How */
+            how: string;
+            /** Points */
+            points: string[];
+            /** Fitted */
+            fitted: number;
+            /** Residual */
+            residual: number | null;
+        };
+        /**
          * ShopView
          * @description The shop as the client greets it.
          */
@@ -2990,6 +3513,16 @@ export interface components {
             note: string;
         };
         /**
+         * SizeChoice
+         * @description A class of vehicle.
+         */
+        SizeChoice: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * SlotAdjuster
          * @description A joint that can be slid along a slot when its bolts are loose.
          */
@@ -3024,6 +3557,20 @@ export interface components {
              * @default
              */
             extra_part: string;
+        };
+        /**
+         * SpringKind
+         * @description A kind of spring, with the schema of its fields for the form.
+         */
+        SpringKind: {
+            /** Type */
+            type: string;
+            /** Title */
+            title: string;
+            /** Parameters */
+            parameters: {
+                [key: string]: unknown;
+            };
         };
         /**
          * SpringOnLink
@@ -3437,6 +3984,16 @@ export interface components {
             kind: "swing_arm";
         };
         /**
+         * TapeReading
+         * @description What the tape or the angle gauge read at a place the guided sheet names.
+         */
+        TapeReading: {
+            /** Key */
+            key: string;
+            length?: components["schemas"]["Length"] | null;
+            angle?: components["schemas"]["Angle"] | null;
+        };
+        /**
          * ThreeLinkAxle
          * @description Three links and a lateral rod.
          */
@@ -3836,6 +4393,41 @@ export interface components {
              *     }
              */
             outline: components["schemas"]["Outline"];
+        };
+        /**
+         * VehicleSummary
+         * @description A vehicle on the list.
+         */
+        VehicleSummary: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /** Plate */
+            plate: string;
+            /** Owner */
+            owner: string;
+            /** Description */
+            description: string;
+            /** Front */
+            front: string;
+            /** Rear */
+            rear: string;
+            /** Jobs */
+            jobs: number;
+            /** Measured */
+            measured: number;
+        };
+        /**
+         * VehicleView
+         * @description A vehicle with its version.
+         */
+        VehicleView: {
+            vehicle: components["schemas"]["Vehicle"];
+            /** Owner */
+            owner: string;
+            /** Version */
+            version: number;
         };
         /**
          * WattAxle
@@ -4509,6 +5101,275 @@ export interface operations {
             };
         };
     };
+    archetypes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Choices"];
+                };
+            };
+        };
+    };
+    list_vehicles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleSummary"][];
+                };
+            };
+        };
+    };
+    new_vehicle: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewVehicle"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewVehicleId"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    get_vehicle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VehicleView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    save_vehicle: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                vehicle_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveVehicle"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_Vehicle_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Axle"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AxleBench"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Pasted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Axle"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    write_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Axle"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
     save_brief: {
         parameters: {
             query?: never;
@@ -4622,7 +5483,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Length"] | components["schemas"]["Angle"] | components["schemas"]["Torque"];
+                    "application/json": components["schemas"]["Length"] | components["schemas"]["Angle"] | components["schemas"]["Torque"] | components["schemas"]["Mass"];
                 };
             };
             /** @description Unprocessable Entity */

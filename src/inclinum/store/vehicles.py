@@ -1,0 +1,127 @@
+"""Vehicles the shop has set up, with or without a job."""
+
+from dataclasses import dataclass
+
+from sqlalchemy import func, select
+from sqlalchemy.orm import Session, selectinload
+
+from inclinum.core.document import Document
+from inclinum.core.job import Brief, LocalLimit
+from inclinum.core.vehicle import Vehicle
+from inclinum.jobfile import VERSION
+from inclinum.store.jobs import Conflict, Missing, Taken, owner_named
+from inclinum.store.models import Event, JobRow, StageRow, VehicleRow
+
+
+class VehicleSummary(Document):
+    """A vehicle on the list."""
+
+    id: int
+    name: str
+    plate: str
+    owner: str
+    description: str
+    front: str
+    rear: str
+    jobs: int
+    measured: int
+    """Tape readings taken on both axles."""
+
+
+@dataclass(frozen=True)
+class StoredVehicle:
+    """A vehicle with its version."""
+
+    vehicle: Vehicle
+    owner: str
+    version: int
+
+
+def summaries(session: Session) -> list[VehicleSummary]:
+    """All vehicles, by name."""
+    counts = dict(session.execute(select(JobRow.vehicle_id, func.count()).group_by(JobRow.vehicle_id)).tuples())
+    rows = session.scalars(select(VehicleRow).options(selectinload(VehicleRow.owner)).order_by(VehicleRow.name))
+    found = []
+    for row in rows:
+        vehicle = Vehicle.model_validate(row.document)
+        found.append(
+            VehicleSummary(
+                id=row.id,
+                name=row.name,
+                plate=row.plate,
+                owner=row.owner.name,
+                description=vehicle.description,
+                front=vehicle.front.linkage.title,
+                rear=vehicle.rear.linkage.title,
+                jobs=counts.get(row.id, 0),
+                measured=len(vehicle.front.tape) + len(vehicle.rear.tape),
+            )
+        )
+    return found
+
+
+def load(session: Session, vehicle_id: int) -> StoredVehicle:
+    """One vehicle. Raises Missing."""
+    row = _row(session, vehicle_id)
+    return StoredVehicle(Vehicle.model_validate(row.document), row.owner.name, row.version)
+
+
+def create(session: Session, vehicle: Vehicle, owner: str, by: str) -> int:
+    """Put a new vehicle into the database and give its id.
+
+    Raises:
+        Taken: a vehicle of that name and plate is there.
+    """
+    same = select(VehicleRow.id).where(VehicleRow.name == vehicle.name, VehicleRow.plate == vehicle.plate)
+    if session.scalar(same):
+        raise Taken(f"There is already a vehicle “{vehicle.name}” {vehicle.plate}; give it another name or plate.")
+    row = VehicleRow(
+        name=vehicle.name,
+        plate=vehicle.plate,
+        owner=owner_named(session, owner),
+        document=vehicle.model_dump(mode="json"),
+        version=1,
+        schema_version=VERSION,
+        saved_by=by,
+    )
+    session.add(row)
+    session.add(Event(job_id=None, by=by, what=f"set up the vehicle “{vehicle.name}” {vehicle.plate}".rstrip()))
+    session.flush()
+    return row.id
+
+
+def save(session: Session, vehicle_id: int, vehicle: Vehicle, version: int, by: str) -> int:
+    """Save a vehicle on top of the version the writer saw, and give the new version.
+
+    Raises:
+        Missing: no such vehicle.
+        Conflict: somebody else saved it since; nothing is written.
+    """
+    row = _row(session, vehicle_id, lock=True)
+    theirs = Vehicle.model_validate(row.document)
+    if theirs == vehicle:
+        return row.version
+    if row.version != version:
+        raise Conflict(theirs, row.version, row.saved_by, row.saved_at)
+    row.document = vehicle.model_dump(mode="json")
+    row.name, row.plate = vehicle.name, vehicle.plate
+    row.version, row.schema_version, row.saved_by, row.saved_at = version + 1, VERSION, by, func.now()
+    session.add(Event(job_id=None, by=by, what=f"changed the vehicle “{vehicle.name}” {vehicle.plate}".rstrip()))
+    session.flush()
+    return row.version
+
+
+def last_limits(session: Session) -> tuple[LocalLimit, ...]:
+    """The shop's local limits as the newest job has them."""
+    newest = session.scalars(
+        select(StageRow).join(JobRow).where(StageRow.name == "brief").order_by(JobRow.created_at.desc(), JobRow.id)
+    ).first()
+    return Brief.model_validate(newest.document).local_limits if newest else ()
+
+
+def _row(session: Session, vehicle_id: int, *, lock: bool = False) -> VehicleRow:
+    query = select(VehicleRow).where(VehicleRow.id == vehicle_id).options(selectinload(VehicleRow.owner))
+    row = session.scalars(query.with_for_update() if lock else query).one_or_none()
+    if row is None:
+        raise Missing("There is no such vehicle; the list shows what is there.")
+    return row
