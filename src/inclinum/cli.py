@@ -13,7 +13,7 @@ from typing import Annotated, Any, NoReturn, TypeVar
 import typer
 
 from inclinum.core.alignment import align
-from inclinum.core.axle_sheet import sweep, sweep_grid
+from inclinum.core.axle_sheet import sweep, sweep_grid, sweep_steering
 from inclinum.core.job import Job
 from inclinum.core.prediction import predict
 from inclinum.core.procedure import card
@@ -142,6 +142,10 @@ def sweep_command(
     roll: Annotated[str | None, typer.Option(help="of a solid axle: from:to:step in degrees, left up positive")] = None,
     rack: Annotated[float, typer.Option(help="rack travel along +y, mm; of a box, turn of its arm, degrees")] = 0.0,
     pitch: Annotated[float, typer.Option(help="body pitch, nose-down positive, degrees")] = 0.0,
+    steer: Annotated[
+        str | None, typer.Option(help="sweep the steering at one --travel instead: from:to:step in mm of rack")
+    ] = None,
+    wheelbase: Annotated[float | None, typer.Option(help="with --steer: tells the Ackermann error, mm")] = None,
     axle: Annotated[str, typer.Option(help="of a job: which axle, front or rear")] = "front",
     table: Table = False,
 ) -> None:
@@ -152,7 +156,10 @@ def sweep_command(
     if axle not in AXLES:
         _refuse(f"--axle: “{axle}” is neither front nor rear.")
     sheet = opened.axle if isinstance(opened, AxleFile) else opened.job.vehicle.axle(axle).sheet()
-    if roll is not None:
+    if steer is not None:
+        racks, at = _range(steer, "--steer"), (_range(travel, "--travel") or [0.0])[0]
+        answer = _compute(lambda s: sweep_steering(s, racks, at, wheelbase), sheet, "axle")
+    elif roll is not None:
         rolls, heaves = _range(roll, "--roll"), _range(heave or travel, "--heave") or [0.0]
         answer = _compute(lambda s: sweep_grid(s, heaves, rolls), sheet, "axle")
     else:
@@ -164,7 +171,7 @@ def sweep_command(
 def _columns(answer: dict[str, Any]) -> list[list[str]]:
     """Lists of one length as columns, what is left as rows below."""
     grid = answer.get("grid")
-    count = len(grid or answer["travel_mm"])
+    count = len(grid or (answer["travel_mm"] if isinstance(answer["travel_mm"], list) else answer["rack_mm"]))
     columns = {k: v for k, v in answer.items() if isinstance(v, list) and len(v) == count and k != "grid"}
     lines = [[*(answer["grid_columns"] if grid else []), *columns]]
     lines += [

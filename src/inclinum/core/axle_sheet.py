@@ -9,8 +9,10 @@ from pydantic import Field, model_validator
 from inclinum.core.document import Document
 from inclinum.core.fitted import SpringData, TorsionBarData
 from inclinum.core.linkage import NEUTRAL, AnyLinkage, Corner, Motion, axle_motion, corner_of
+from inclinum.core.linkage.axles import AxleSteering
 from inclinum.core.linkage.leaf import LeafBody
 from inclinum.core.linkage.rigid import Array
+from inclinum.core.linkage.steered import ackermann_error, knuckle_motion
 
 SEARCH_MM = 400.0
 """Travel looked through for the ends of a linkage's reach."""
@@ -108,7 +110,7 @@ def sweep(axle: AxleSheet, travel: Sequence[float], rack: float = 0.0, pitch: fl
         }
     told |= _sprung(axle, motion)
     if axle.linkage.coupled:
-        told |= _axle(corner, z, np.zeros_like(z))
+        told |= _axle(corner, z, np.zeros_like(z), _steered(axle))
     table: Table = {"travel_mm": z.tolist(), "rack_mm": rack}
     return table | {k: _listed(v, motion.reachable) for k, v in told.items() if v is not None} | _reach(corner)
 
@@ -130,13 +132,59 @@ def sweep_grid(axle: AxleSheet, heave: Sequence[float], roll: Sequence[float]) -
     z, angle = np.array(rows, dtype=float).T
     corner = axle.corner()
     poses = corner.body.poses(z, roll=np.radians(angle))
-    told = _axle(corner, z, angle)
+    told = _axle(corner, z, angle, _steered(axle))
     return {"grid_columns": ["heave_mm", "roll_deg"], "grid": [list(r) for r in rows]} | {
         k: _listed(v, poses.reachable) for k, v in told.items()
     }
 
 
-def _axle(corner: Corner, heave: Array, roll: Array) -> dict[str, Array]:
+def _steered(axle: AxleSheet) -> AxleSteering | None:
+    steering = getattr(axle.linkage, "steering", None)
+    return steering if isinstance(steering, AxleSteering) else None
+
+
+def sweep_steering(
+    axle: AxleSheet, racks: Sequence[float], travel: float = 0.0, wheelbase: float | None = None
+) -> Table:
+    """Angles over steering at one travel; with a wheelbase the Ackermann error as well.
+
+    Args:
+        axle: an independent, steered suspension.
+        racks: of the rack along +y, mm; of a box, turn of its arm, degrees.
+        travel: of the wheel, mm.
+        wheelbase: mm.
+
+    Raises:
+        ValueError: nothing steers this suspension.
+    """
+    corner, by = axle.corner(), np.asarray(racks, dtype=float)
+    if axle.side == "right":
+        by = -by
+    turned = np.radians(by) if corner.steering and corner.steering.kind == "box" else by
+    ours, other = (corner.steered(s * turned) for s in (1.0, -1.0))
+    motion = corner.sweep(travel, adjusted=ours)
+    mirror = corner.sweep(travel, adjusted=other)
+    still = float(corner.sweep(travel).toe[0])
+    ok = motion.reachable[:, 0]
+    told: dict[str, Array | None] = {
+        "camber_deg": np.degrees(motion.camber[:, 0]),
+        "toe_deg": np.degrees(motion.toe[:, 0]),
+        "caster_deg": None if motion.caster is None else np.degrees(motion.caster[:, 0]),
+        "scrub_radius_mm": None if motion.scrub_radius is None else motion.scrub_radius[:, 0],
+        "mechanical_trail_mm": None if motion.mechanical_trail is None else motion.mechanical_trail[:, 0],
+        # To the left positive: a left wheel that toes in points to the right.
+        "steer_left_deg": np.degrees(still - motion.toe[:, 0]),
+        "steer_right_deg": np.degrees(mirror.toe[:, 0] - still),
+    }
+    if wheelbase is not None:
+        left, right = np.abs(still - motion.toe[:, 0]), np.abs(mirror.toe[:, 0] - still)
+        inner, outer = np.maximum(left, right), np.minimum(left, right)
+        track = 2 * float(np.abs(motion.contact[..., 1]).mean())
+        told["ackermann_error_deg"] = np.degrees(ackermann_error(inner, outer, track, wheelbase))
+    return {"rack_mm": list(racks), "travel_mm": travel} | {k: _listed(v, ok) for k, v in told.items() if v is not None}
+
+
+def _axle(corner: Corner, heave: Array, roll: Array, steering: AxleSteering | None) -> dict[str, Array]:
     motion = axle_motion(corner, corner.body.poses(heave, roll=np.radians(roll)))
     told = {
         "lateral_shift_mm": motion.lateral_shift,
@@ -145,6 +193,13 @@ def _axle(corner: Corner, heave: Array, roll: Array) -> dict[str, Array]:
         "axle_pitch_deg": np.degrees(motion.pitch),
         "roll_centre_height_mm": motion.roll_centre_height,
     }
+    if steering is not None:
+        poses = corner.body.poses(heave, roll=np.radians(roll))
+        knuckles = knuckle_motion(corner, steering, poses)
+        told |= {"bump_steer_left_deg": np.degrees(knuckles.left), "bump_steer_right_deg": np.degrees(knuckles.right)}
+        if steering.box_arm_mm and steering.box_ratio:
+            offset = knuckles.wheel_offset(steering.box_arm_mm, steering.box_ratio)
+            told["steering_wheel_offset_deg"] = np.degrees(offset)
     if isinstance(corner.body, LeafBody):
         told["shackle_angle_deg"] = np.degrees(corner.body.shackle_angle(heave))
     return told

@@ -7,8 +7,10 @@ import numpy as np
 from inclinum.core.document import Document
 from inclinum.core.fitting import AxleFit, fit_axle
 from inclinum.core.linkage import Corner, Motion, axle_motion, point_name
+from inclinum.core.linkage.axles import AxleSteering
 from inclinum.core.linkage.body import Poses
 from inclinum.core.linkage.rigid import Array
+from inclinum.core.linkage.steered import knuckle_motion
 from inclinum.core.ride.stance import NoRidePoint, axle_corner, inferred_load, ride_corner
 from inclinum.core.vehicle import Axle
 
@@ -195,6 +197,13 @@ def _curves(axle: Axle, corner: Corner, motion: Motion, index: int, force: Array
             ("fore-aft shift", "mm", moved.fore_aft_shift),
             ("axle steer", "°", np.degrees(moved.steer)),
         ]
+        steering = getattr(axle.linkage, "steering", None)
+        if isinstance(steering, AxleSteering):
+            knuckles = knuckle_motion(corner, steering, motion.poses)
+            told.append(("bump steer, left wheel", "°", np.degrees(knuckles.left)))
+            if steering.box_arm_mm and steering.box_ratio:
+                offset = knuckles.wheel_offset(steering.box_arm_mm, steering.box_ratio)
+                told.append(("steering wheel off centre", "°", np.degrees(offset)))
     else:
         told = [
             ("camber", "°", np.degrees(motion.camber)),

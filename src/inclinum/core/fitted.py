@@ -62,6 +62,11 @@ class FittedSpring(Document):
         raise NotImplementedError
 
     @property
+    def in_a_sentence(self) -> str:
+        """Its kind with an article."""
+        return f"{'an' if self.title[0] in 'AEIOU' else 'a'} {self.title[0].lower()}{self.title[1:]}"
+
+    @property
     def free_length_tolerance(self) -> float:
         """± in the spring's own coordinate: mm, or rad of a torsion bar."""
         return self.free_length_tolerance_mm

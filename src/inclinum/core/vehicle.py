@@ -205,7 +205,7 @@ class Axle(Document):
                 f"this suspension is sprung by a {wanted[0].replace('_', ' ')}, not by a {self.spring.title}"
             )
         if not wanted and self.spring.type in ("torsion_bar", "leaf_pack"):
-            raise ValueError(f"this suspension has two seats for a spring, but a {self.spring.title.lower()} is fitted")
+            raise ValueError(f"this suspension has two seats for a spring, but {self.spring.in_a_sentence} is fitted")
         for adjuster in self.adjusters:
             point = adjuster.outer if isinstance(adjuster, LinkAdjuster) else adjuster.point
             if point not in names:

@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
 
+from inclinum.core.archetypes import ARCHETYPES
 from inclinum.core.document import Document
 from inclinum.core.job import Brief, LocalLimit
-from inclinum.core.vehicle import Vehicle
+from inclinum.core.vehicle import Axle, Vehicle
 from inclinum.jobfile import VERSION
 from inclinum.store.jobs import Conflict, Missing, Taken, owner_named
 from inclinum.store.models import Event, JobRow, StageRow, VehicleRow
@@ -39,7 +40,8 @@ class StoredVehicle:
 
 def summaries(session: Session) -> list[VehicleSummary]:
     """All vehicles, by name."""
-    counts = dict(session.execute(select(JobRow.vehicle_id, func.count()).group_by(JobRow.vehicle_id)).tuples())
+    by_vehicle = session.execute(select(JobRow.vehicle_id, func.count().label("jobs")).group_by(JobRow.vehicle_id))
+    counts = {row.vehicle_id: row.jobs for row in by_vehicle}
     rows = session.scalars(select(VehicleRow).options(selectinload(VehicleRow.owner)).order_by(VehicleRow.name))
     found = []
     for row in rows:
@@ -51,13 +53,18 @@ def summaries(session: Session) -> list[VehicleSummary]:
                 plate=row.plate,
                 owner=row.owner.name,
                 description=vehicle.description,
-                front=vehicle.front.linkage.title,
-                rear=vehicle.rear.linkage.title,
+                front=_title(vehicle.front),
+                rear=_title(vehicle.rear),
                 jobs=counts.get(row.id, 0),
                 measured=len(vehicle.front.tape) + len(vehicle.rear.tape),
             )
         )
     return found
+
+
+def _title(axle: Axle) -> str:
+    known = ARCHETYPES.get(axle.archetype)
+    return known.title if known else axle.linkage.title
 
 
 def load(session: Session, vehicle_id: int) -> StoredVehicle:

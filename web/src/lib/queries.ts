@@ -51,3 +51,27 @@ export const changeKindsQuery = () =>
 		staleTime: Infinity,
 		queryFn: () => whole<Schemas['ChangeKind'][]>(api.GET('/api/change-kinds'))
 	}));
+
+export const vehiclesQuery = () =>
+	createQuery(() => ({
+		queryKey: ['vehicles'],
+		queryFn: () => whole<Schemas['VehicleSummary'][]>(api.GET('/api/vehicles'))
+	}));
+
+export const vehicleQuery = (id: () => number) =>
+	createQuery(() => ({
+		queryKey: ['vehicle', id()],
+		gcTime: 0,
+		refetchOnReconnect: false,
+		queryFn: () =>
+			whole<Schemas['VehicleView']>(
+				api.GET('/api/vehicles/{vehicle_id}', { params: { path: { vehicle_id: id() } } })
+			)
+	}));
+
+export const choicesQuery = () =>
+	createQuery(() => ({
+		queryKey: ['archetypes'],
+		staleTime: Infinity,
+		queryFn: () => whole<Schemas['Choices']>(api.GET('/api/archetypes'))
+	}));

@@ -7,12 +7,12 @@
 	import Download from '@lucide/svelte/icons/download';
 	import { api, sentence, type Schemas } from '$lib/api/client';
 	import { day } from '$lib/format';
-	import { jobsQuery, shopQuery } from '$lib/queries';
+	import { jobsQuery, vehiclesQuery } from '$lib/queries';
 	import Length from '$lib/ui/Length.svelte';
-	import Preferences from '$lib/ui/Preferences.svelte';
+	import ListHead from '$lib/ui/ListHead.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
-	const shop = shopQuery();
+	const vehicles = vehiclesQuery();
 	const jobs = jobsQuery();
 	const queries = useQueryClient();
 	const names = {
@@ -26,13 +26,9 @@
 	let trouble = $state('');
 	let opening = $state(false);
 	let title = $state('');
-	let model = $state('');
+	let vehicle = $state<number>();
 	let removing = $state.raw<Schemas['JobSummary']>();
 	let picker: HTMLInputElement;
-
-	const vehicles = $derived([
-		...new Map((jobs.data ?? []).map((j) => [`${j.vehicle} ${j.plate}`, j])).values()
-	]);
 
 	async function bringIn(file: File | undefined) {
 		if (!file) return;
@@ -51,7 +47,7 @@
 
 	async function open() {
 		const { data, error } = await api.POST('/api/jobs', {
-			body: { title, same_vehicle_as: model || vehicles[0]?.id || '' }
+			body: { title, vehicle_id: vehicle ?? vehicles.data?.[0]?.id ?? 0 }
 		});
 		if (data) await goto(`/jobs/${data.id}/brief`);
 		else trouble = sentence(error);
@@ -70,30 +66,20 @@
 <svelte:head><title>Jobs · Inclinum</title></svelte:head>
 
 <main class="mx-auto flex h-screen max-w-[1180px] flex-col px-6 py-5">
-	<header class="mb-5 flex items-end justify-between gap-4">
-		<div class="flex items-center gap-3">
-			<img src="/mark.svg" alt="" class="h-9 w-9" />
-			<div>
-				<h1 class="text-2xl leading-tight font-bold">Inclinum</h1>
-				<p class="text-quiet">{shop.data?.name ?? ' '}</p>
-			</div>
-		</div>
-		<div class="flex items-center gap-2">
-			<Preferences />
-			<input
-				bind:this={picker}
-				type="file"
-				accept=".json,application/json"
-				class="hidden"
-				aria-label="Job file"
-				onchange={(e) => bringIn(e.currentTarget.files?.[0])}
-			/>
-			<button class="btn" onclick={() => picker.click()}><FileInput size={16} /> Bring in a file</button>
-			<button class="btn btn-dye" onclick={() => (opening = true)} disabled={!vehicles.length}>
-				<Plus size={16} /> New job
-			</button>
-		</div>
-	</header>
+	<ListHead here="jobs">
+		<input
+			bind:this={picker}
+			type="file"
+			accept=".json,application/json"
+			class="hidden"
+			aria-label="Job file"
+			onchange={(e) => bringIn(e.currentTarget.files?.[0])}
+		/>
+		<button class="btn" onclick={() => picker.click()}><FileInput size={16} /> Bring in a file</button>
+		<button class="btn btn-dye" onclick={() => (opening = true)} disabled={!vehicles.data?.length}>
+			<Plus size={16} /> New job
+		</button>
+	</ListHead>
 
 	{#if trouble}<p class="panel text-stops mb-3 p-3 font-semibold" role="alert">{trouble}</p>{/if}
 
@@ -159,7 +145,7 @@
 <Sheet
 	bind:open={opening}
 	title="New job"
-	note="The vehicle and the shop's local limits come along from an earlier job."
+	note="The vehicle comes as it is set up; the shop's local limits come along from its last job."
 >
 	<form
 		class="grid gap-3"
@@ -181,8 +167,8 @@
 		</label>
 		<label class="grid gap-1">
 			<span class="label">Vehicle</span>
-			<select class="field" bind:value={model}>
-				{#each vehicles as job (job.id)}<option value={job.id}>{job.vehicle} {job.plate}</option>{/each}
+			<select class="field" bind:value={vehicle}>
+				{#each vehicles.data ?? [] as v (v.id)}<option value={v.id}>{v.name} {v.plate}</option>{/each}
 			</select>
 		</label>
 		<button class="btn btn-dye justify-center" disabled={!title.trim()}>Open it</button>

@@ -29,6 +29,7 @@ class Archetype:
         options: further fields of the linkage.
         air: whether it is usually on air.
         not_for: sizes it has too little room for.
+        steered: whether a solid axle's wheels are steered by drag link and track rod.
     """
 
     key: str
@@ -39,15 +40,23 @@ class Archetype:
     options: dict[str, Any] = field(default_factory=dict)
     air: bool = False
     not_for: tuple[str, ...] = ()
+    steered: bool = False
 
     def linkage(self, size: Size) -> AnyLinkage:
         """The linkage of a vehicle of that size: across by its track, otherwise by its tyre."""
         s, across = size.scale, size.half_track_mm / NOMINAL_HALF_TRACK
-        points = {
-            name: (round(x * s, 1), round(y * across, 1), round(size.tyre_radius_mm + (z - NOMINAL_RADIUS) * s, 1))
-            for name, (x, y, z) in self.points.items()
-        }
-        return _LINKAGES.validate_python({"kind": self.kind, "points": points} | self.options)
+
+        def scaled(at: tuple[float, float, float]) -> tuple[float, float, float]:
+            x, y, z = at
+            return round(x * s, 1), round(y * across, 1), round(size.tyre_radius_mm + (z - NOMINAL_RADIUS) * s, 1)
+
+        points = {name: scaled(at) for name, at in self.points.items()}
+        document = {"kind": self.kind, "points": points} | self.options
+        if self.steered:
+            document["steering"] = {n: scaled(at) for n, at in d.AXLE_STEERING.items()} | {
+                "box_arm_mm": 160, "box_ratio": 17,
+            }  # fmt: skip
+        return _LINKAGES.validate_python(document)
 
     def axle(self, size: Size, end: AxleName) -> Axle:
         """The axle of a vehicle of that size, standing at its reference height."""
@@ -89,12 +98,12 @@ ARCHETYPES: dict[str, Archetype] = {
         Archetype("four_link_air", "Solid axle, four links, air springs", ("rear",), "solid_axle_four_link",
                   d.FOUR_LINK, air=True),
         Archetype("three_link_axle", "Solid axle, three links and lateral rod", ("front", "rear"),
-                  "solid_axle_three_link", d.THREE_LINK),
+                  "solid_axle_three_link", d.THREE_LINK, steered=True),
         Archetype("radius_arm_axle", "Solid axle, radius arms and lateral rod", ("front",), "solid_axle_radius_arms",
-                  d.RADIUS_ARMS),
+                  d.RADIUS_ARMS, steered=True),
         Archetype("watt_axle", "Solid axle, Watt linkage", ("rear",), "solid_axle_watt", d.WATT),
         Archetype("leaf_axle", "Leaf-sprung axle", ("rear",), "leaf_axle", d.LEAF_REAR),
-        Archetype("leaf_axle_front", "Leaf-sprung front axle", ("front",), "leaf_axle", d.LEAF_FRONT),
+        Archetype("leaf_axle_front", "Leaf-sprung front axle", ("front",), "leaf_axle", d.LEAF_FRONT, steered=True),
     )
 }  # fmt: skip
 

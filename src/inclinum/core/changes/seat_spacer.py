@@ -10,7 +10,7 @@ from inclinum.core.vehicle import Axle, AxleName
 
 def _on_a_seat(name: AxleName, axle: Axle) -> None:
     if not axle.spring.is_coil:
-        raise ValueError(f"The {name} axle has no seat for a ring: it is sprung by a {axle.spring.title.lower()}.")
+        raise ValueError(f"The {name} axle has no seat for a ring: it is sprung by {axle.spring.in_a_sentence}.")
 
 
 class SeatSpacer(Change):

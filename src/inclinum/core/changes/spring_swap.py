@@ -19,7 +19,7 @@ class SpringSwap(Change):
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """The fitted coil itself: nothing changes until its numbers do."""
         if axle.coil is None:
-            raise ValueError(f"The {name} axle is not sprung by a plain coil but by a {axle.spring.title.lower()}.")
+            raise ValueError(f"The {name} axle is not sprung by a plain coil but by {axle.spring.in_a_sentence}.")
         return cls(axle=name, coil=axle.coil.model_copy(update={"part": ""}))
 
     def changed(self, axle: Axle) -> dict[str, object]:

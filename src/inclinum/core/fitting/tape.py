@@ -193,4 +193,11 @@ def with_followers(moved: dict[str, Array], points: Mapping[str, Array]) -> dict
     flip = np.array([1.0, -1.0, 1.0])
     coaxial = {n: moved[lead] for n, lead in followers(points).items() if lead in moved}
     images = {n.replace("left", "right"): at * flip for n, at in moved.items() if _side(n) == "left"}
-    return moved | coaxial | {n: at for n, at in images.items() if n in points}
+    even = {n: at for n, at in images.items() if n in points and _is_image(points, n)}
+    return moved | coaxial | even
+
+
+def _is_image(points: Mapping[str, Array], right: str) -> bool:
+    """Whether a right point lies where its left one is mirrored; one that was moved alone stays alone."""
+    left = points[right.replace("right", "left")]
+    return bool(np.abs(points[right] * [1.0, -1.0, 1.0] - left).max() < 0.01)

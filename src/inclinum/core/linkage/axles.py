@@ -265,6 +265,7 @@ class LeafAxle(Linkage):
     coupled = True
     kind: Literal["leaf_axle"] = "leaf_axle"
     points: LeafPoints
+    steering: AxleSteering | None = None
     effective_radius_factor: float = Field(default=0.75, gt=0.4, lt=1, description="share of the half-lengths")
 
     @property

@@ -135,7 +135,8 @@ def with_ways(case: Case, found: list[Finding]) -> list[Finding]:
 
 def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
     """Spacers of the stack made thicker or thinner, spacers added, and springs of another length."""
-    end = axle.capitalize()
+    end, data = axle.capitalize(), case.after.vehicle.axle(axle)
+    takes = {SeatSpacer: data.spring.is_coil, StrutTopSpacer: data.strut_top is not None}
     for kind in (SeatSpacer, StrutTopSpacer):
         planned = case.planned(axle, kind)
         if planned:
@@ -147,7 +148,7 @@ def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
                     f"{end} {k.title.lower()} {millimetres(round(t, 2))}", p, thickness_mm=t
                 ),
             )
-        elif kind is SeatSpacer or case.after.vehicle.axle(axle).strut_top:
+        elif takes[kind]:
             yield Candidate(
                 1,
                 60,
@@ -156,7 +157,7 @@ def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
                     f"Add {axle} {k.title.lower()} {millimetres(round(t, 2))}", k(axle=axle, thickness_mm=t)
                 ),
             )
-    coil = case.after.vehicle.axle(axle).coil
+    coil = data.coil
     if coil is None:
         return
     low = max(coil.solid_length_mm + 20, coil.free_length_mm - 80)

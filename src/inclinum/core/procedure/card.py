@@ -9,7 +9,7 @@ from inclinum.core.document import Document
 from inclinum.core.job import Job
 from inclinum.core.prediction import Prediction, predict
 from inclinum.core.procedure import cautions
-from inclinum.core.procedure.routines import ROUTINES, Task
+from inclinum.core.procedure.routines import Task, routine_of
 from inclinum.core.quantity import newton_metres_to_pound_feet
 from inclinum.core.vehicle import AXLES, SIDES, Axle, AxleName, Fastener, Side
 
@@ -113,7 +113,7 @@ def _preflight(job: Job) -> Preflight:
     hardware, tools, consumables = [], [], []
     for axle in _worked(job):
         data = job.vehicle.axle(axle)
-        routine = ROUTINES[data.linkage.kind]
+        routine = routine_of(data)
         for use in data.fasteners.values():
             if use.renew:
                 hardware.append(f"{2 * use.count_per_side} × {use.name}, new ({axle})")
@@ -177,7 +177,7 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment) -> Iterator[S
 
 def _axle_steps(job: Job, prediction: Prediction, axle: AxleName) -> Iterator[Step]:
     data = job.vehicle.axle(axle)
-    routine = ROUTINES[data.linkage.kind]
+    routine = routine_of(data)
     for task in (t for t in routine.apart if t.both_first):
         for side in SIDES:
             yield _task(job, axle, side, task)

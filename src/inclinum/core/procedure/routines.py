@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 
 from inclinum.core.procedure import cautions
+from inclinum.core.vehicle import Axle
 
 
 @dataclass(frozen=True)
@@ -144,5 +145,190 @@ SEMI_TRAILING = Routine(
     consumables=("Rubber grease for the isolators",),
 )  # fmt: skip
 
-ROUTINES: dict[str, Routine] = {"macpherson": STRUT, "semi_trailing_arm": SEMI_TRAILING}
-"""Routine by suspension kind."""
+_WHEEL_OFF = Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4), both_first=True)
+_LINK_OFF = Task(
+    "link_off", "Take apart", "Anti-roll bar link off, both sides before anything else: the bar holds the arms up.",
+    minutes=(4, 15), both_first=True,
+)  # fmt: skip
+_LINK_ON = Task(
+    "link_on", "To ride height", "Anti-roll bar link on, wheel at ride height: it must go in without force.",
+    ("anti_roll_link",), minutes=(3, 6),
+)  # fmt: skip
+_HOSES_ON = Task("hoses_on", "Refit loosely", "Hose, cable and wire back in their clips, not twisted.", minutes=(2, 4))
+
+COIL_OVER = Routine(
+    apart=(
+        _WHEEL_OFF,
+        _LINK_OFF,
+        Task(
+            "hoses", "Take apart", "Unclip the brake hose and the wheel-speed wire; tie the hub up.",
+            caution=cautions.HOSES, minutes=(3, 6),
+        ),
+        Task(
+            "unit_off", "Take apart", "Jack under the arm, foot bolt of the unit out, then its top nuts; lift it out.",
+            caution=cautions.FALLING, people=2, minutes=(8, 25),
+        ),
+    ),
+    before_swap=(
+        Task(
+            "compress", "Swap", "Compress the spring until it is loose on its seats, then the rod nut.",
+            caution=cautions.SPRING, hold="Spring loose on both seats before the rod nut is touched.",
+            minutes=(8, 15),
+        ),
+    ),
+    after_swap=(
+        Task(
+            "rod_nut", "Swap", "Top mount on, rod nut to torque, then ease the compressor off.", ("strut_rod_nut",),
+            caution=cautions.SPRING, minutes=(8, 15),
+        ),
+    ),
+    refit=(
+        Task("unit_in", "Refit loosely", "Unit in, top nuts and foot bolt hand tight.", people=2, minutes=(6, 12)),
+        _HOSES_ON,
+    ),
+    at_height=(
+        Task(
+            "ride_height", "To ride height",
+            "Jack under the arm until the hub stands at ride height. Arm and foot bolts to torque.",
+            ("arm_pivot", "damper_foot"), at_ride_height=True, minutes=(6, 10),
+        ),
+        _LINK_ON,
+    ),
+    tools=("Spring compressor in test, with safety strap", "Second jack for the arm"),
+)  # fmt: skip
+
+COIL_AXLE = Routine(
+    apart=(
+        _WHEEL_OFF,
+        _LINK_OFF,
+        Task(
+            "hoses", "Take apart", "Frame on stands, axle on a jack. Unclip hose, wires, breather: none may carry it.",
+            caution=cautions.HOSES, minutes=(4, 8),
+        ),
+        Task(
+            "damper_off", "Take apart", "Damper foot off, the axle held by the jack.", caution=cautions.FALLING,
+            minutes=(5, 20),
+        ),
+        Task(
+            "spring_out", "Take apart", "Lower the axle slowly, both sides together, until the spring is loose; out.",
+            caution=cautions.SPRING, hold="Nobody in line with the spring until it is loose.", people=2,
+            minutes=(6, 15),
+        ),
+    ),
+    before_swap=(Task("seats", "Swap", "Clean both spring seats; look at the rubber isolators.", minutes=(2, 5)),),
+    after_swap=(),
+    refit=(
+        Task(
+            "spring_in", "Refit loosely", "Axle up under the spring, watching both ends seat.",
+            caution=cautions.SPRING, people=2, minutes=(5, 10),
+        ),
+        Task("damper_in", "Refit loosely", "Damper foot in, hand tight.", minutes=(3, 6)),
+        _HOSES_ON,
+    ),
+    at_height=(
+        Task(
+            "ride_height", "To ride height",
+            "Jack under the axle until it stands at ride height. Link, lateral-rod and damper bolts to torque.",
+            ("arm_pivot", "lateral_rod", "damper_foot"), at_ride_height=True, minutes=(8, 14),
+        ),
+        _LINK_ON,
+    ),
+    tools=("Two jacks for the axle", "Pry bar"),
+    consumables=("Rubber grease for the isolators",),
+)  # fmt: skip
+
+LEAF_AXLE = Routine(
+    apart=(
+        _WHEEL_OFF,
+        Task(
+            "hoses", "Take apart", "Frame on stands, axle on a jack just carrying it. Unclip hose, wires and breather.",
+            caution=cautions.HOSES, minutes=(4, 8),
+        ),
+        Task("damper_off", "Take apart", "Damper foot off.", caution=cautions.FALLING, minutes=(5, 20)),
+        Task(
+            "u_bolts", "Take apart", "U-bolt nuts off crosswise, one side only; plate off. U-bolts are not used again.",
+            caution=cautions.FALLING, hold="The other side stays clamped until this one is done.", people=2,
+            minutes=(10, 40),
+        ),
+        Task(
+            "pack_free", "Take apart", "Axle down until the pack hangs free of it; pack, shackle or block as planned.",
+            caution=cautions.SPRING, people=2, minutes=(10, 40),
+        ),
+    ),
+    before_swap=(
+        Task("seats", "Swap", "Clean seat and centre-bolt hole; the bolt's head must sit in the seat.", minutes=(3, 6)),
+    ),
+    after_swap=(),
+    refit=(
+        Task(
+            "pack_in", "Refit loosely", "Pack to the seat, centre bolt in its hole, new U-bolts hand tight crosswise.",
+            people=2, minutes=(10, 20),
+        ),
+        Task("eyes", "Refit loosely", "Eye and shackle bolts in, hand tight.", minutes=(4, 8)),
+        Task("damper_in", "Refit loosely", "Damper foot in, hand tight.", minutes=(3, 6)),
+        _HOSES_ON,
+    ),
+    at_height=(
+        Task(
+            "ride_height", "To ride height",
+            "On its wheels, or jacked to ride height: U-bolts crosswise in steps, then eyes, shackles, damper.",
+            ("u_bolt", "spring_eye", "shackle", "damper_foot"), at_ride_height=True, minutes=(10, 18),
+        ),
+    ),
+    tools=("Two jacks for the axle", "Deep sockets for the U-bolts"),
+    consumables=("New U-bolts and nuts",),
+)  # fmt: skip
+
+TORSION_BAR = Routine(
+    apart=(
+        _WHEEL_OFF,
+        _LINK_OFF,
+        Task(
+            "hoses", "Take apart", "Unclip hose and wires from the arm.", caution=cautions.HOSES, minutes=(3, 6),
+        ),
+        Task(
+            "scribe", "Take apart", "Scribe bar, arm and anchor across each other at both ends: the old setting.",
+            minutes=(2, 4),
+        ),
+        Task(
+            "bar_unload", "Take apart",
+            "Jack under the arm, damper foot out, then ease the arm down until the bar is without load.",
+            caution=cautions.SPRING,
+            hold="The arm is loaded until it hangs: it is held by jack and strap, and nobody is in its way.", people=2,
+            minutes=(10, 30),
+        ),
+    ),
+    before_swap=(Task("splines", "Swap", "Clean both splines; look for a cracked or twisted tooth.", minutes=(4, 10)),),
+    after_swap=(),
+    refit=(
+        Task(
+            "bar_in", "Refit loosely", "Bar home in both splines by the new marks; same count on the other side.",
+            minutes=(8, 20),
+        ),
+        Task("damper_in", "Refit loosely", "Arm up, damper foot in, hand tight.", caution=cautions.SPRING,
+             minutes=(4, 8)),
+        _HOSES_ON,
+    ),
+    at_height=(
+        Task(
+            "ride_height", "To ride height", "Jack under the arm until the hub is at ride height. Bolts to torque.",
+            ("arm_pivot", "damper_foot", "torsion_anchor"), at_ride_height=True, minutes=(6, 10),
+        ),
+        _LINK_ON,
+    ),
+    tools=("Second jack and a strap for the arm", "Scriber", "Angle gauge"),
+    consumables=("Spline grease as the maker says",),
+)  # fmt: skip
+
+_BY_KIND: dict[str, Routine] = {
+    "macpherson": STRUT,
+    "double_wishbone": COIL_OVER,
+    "leaf_axle": LEAF_AXLE,
+}
+
+
+def routine_of(axle: Axle) -> Routine:
+    """How an axle comes apart: by what springs it where that decides, else by how its wheels are held."""
+    if axle.spring.type == "torsion_bar":
+        return TORSION_BAR
+    return _BY_KIND.get(axle.linkage.kind) or (COIL_AXLE if axle.linkage.coupled else SEMI_TRAILING)

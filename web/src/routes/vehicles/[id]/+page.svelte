@@ -1,0 +1,333 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { untrack } from 'svelte';
+	import { Tabs } from 'bits-ui';
+	import Redo from '@lucide/svelte/icons/redo-2';
+	import Undo from '@lucide/svelte/icons/undo-2';
+	import Wrench from '@lucide/svelte/icons/wrench';
+	import { api, sentence, type AxleName } from '$lib/api/client';
+	import { number } from '$lib/format';
+	import Plot, { type Mark, type Series } from '$lib/plot/Plot.svelte';
+	import { choicesQuery, vehicleQuery } from '$lib/queries';
+	import { settings } from '$lib/settings.svelte';
+	import Preferences from '$lib/ui/Preferences.svelte';
+	import AxleView from '$lib/vehicle/AxleView.svelte';
+	import PointTable from '$lib/vehicle/PointTable.svelte';
+	import SpringForm from '$lib/vehicle/SpringForm.svelte';
+	import TapeSheet from '$lib/vehicle/TapeSheet.svelte';
+	import { VehicleBench, type Place } from '$lib/vehicle/vehicleBench.svelte';
+
+	const query = vehicleQuery(() => Number(page.params.id));
+	const choices = choicesQuery();
+	let bench = $state.raw<VehicleBench>();
+	$effect(() => {
+		const data = query.data;
+		const id = Number(page.params.id);
+		if (data) untrack(() => bench?.id !== id && (bench = new VehicleBench(id, data)));
+	});
+
+	const ENDS: AxleName[] = ['front', 'rear'];
+	let end = $state<AxleName>('front');
+	let tab = $state('tape');
+	let chosen = $state('');
+	let tape = $state<string[]>([]);
+	let travel = $state(0);
+	let even = $state(true);
+	let curve = $state('camber');
+	let over = $state<'travel' | 'roll'>('travel');
+	let trouble = $state('');
+
+	const shown = $derived(bench?.bench(end));
+	/** The frame nearest to the slider's travel. */
+	function frameOf(name: AxleName): number {
+		const z = bench?.bench(name)?.travel ?? [];
+		return z.reduce((best, v, i) => (Math.abs(v - travel) < Math.abs((z[best] ?? 0) - travel) ? i : best), 0);
+	}
+	const curves = $derived((over === 'roll' ? shown?.roll_curves : shown?.curves) ?? []);
+	const picked = $derived(curves.find((c) => c.name === curve) ?? curves[0]);
+	const series = $derived.by<Series[]>(() => {
+		if (!shown || !picked) return [];
+		const x = over === 'roll' ? shown.roll : shown.travel;
+		const kept = x.map((v, i) => [v, picked.values[i]] as const).filter((p) => p[1] !== null);
+		return [
+			{ label: picked.name, x: kept.map((p) => p[0]), y: kept.map((p) => p[1] as number), look: 'scribe' }
+		];
+	});
+	const marks = $derived.by<Mark[]>(() => {
+		if (!picked || picked.at_baseline === null) return [];
+		const here = over === 'roll' ? undefined : picked.values[frameOf(end)];
+		return [
+			{
+				x: 0,
+				y: picked.at_baseline,
+				label: `as it stands ${number(picked.at_baseline, 2)}${picked.unit}`,
+				look: 'chalk'
+			},
+			...(travel && here !== undefined && here !== null
+				? [
+						{
+							x: travel,
+							y: here,
+							label: `at ${number(travel, 0, true)} mm ${number(here, 2)}${picked.unit}`,
+							look: 'scribe' as const
+						}
+					]
+				: [])
+		];
+	});
+
+	function move(name: string, to: Place, goesOn = false) {
+		bench?.movePoint(end, name, to, even, goesOn);
+	}
+	function onkeydown(event: KeyboardEvent) {
+		if (!(event.ctrlKey || event.metaKey)) {
+			if (!(event.target as HTMLElement).closest('input, textarea, select') && event.key === 'u')
+				settings.toggleUnits();
+			return;
+		}
+		const key = event.key.toLowerCase();
+		if (key === 'z' && !(event.target as HTMLElement).closest('input, textarea')) {
+			event.preventDefault();
+			if (event.shiftKey) bench?.redo();
+			else bench?.undo();
+		}
+	}
+	async function newJob() {
+		if (!bench || !(await bench.flush())) return;
+		const { data, error } = await api.POST('/api/jobs', {
+			body: { title: `${bench.vehicle.name}: new job`, vehicle_id: bench.id }
+		});
+		if (data) await goto(`/jobs/${data.id}/brief`);
+		else trouble = sentence(error);
+	}
+	const states = { saved: 'Saved', waiting: 'Typing…', saving: 'Saving…', unsaved: 'Not saved' };
+	const tabs = { tape: 'Tape', points: 'Points', springs: 'Springs' };
+</script>
+
+<svelte:head><title>{bench?.vehicle.name ?? 'Vehicle'} · Inclinum</title></svelte:head>
+<svelte:window {onkeydown} onbeforeunload={() => void bench?.flush()} />
+
+{#if query.isError}
+	<main class="p-8">
+		<p class="mb-3 font-semibold" role="alert">{query.error.message}</p>
+		<a class="btn" href="/vehicles">All vehicles</a>
+	</main>
+{:else if !bench}
+	<p class="text-quiet p-6">Fetching the vehicle…</p>
+{:else}
+	<div class="flex h-screen min-w-[1000px] flex-col gap-2 p-2">
+		<header class="flex items-center gap-3">
+			<a href="/vehicles" aria-label="All vehicles"><img src="/mark.svg" alt="" class="h-8 w-8" /></a>
+			<h1 class="min-w-0 flex-1 truncate text-lg font-bold">
+				{bench.vehicle.name}
+				<span class="text-quiet text-sm font-normal">{bench.vehicle.plate} · {bench.owner}</span>
+			</h1>
+			<button class="btn px-2" aria-label="Undo" disabled={!bench.undoable} onclick={() => bench?.undo()}
+				><Undo size={16} /></button
+			>
+			<button class="btn px-2" aria-label="Redo" disabled={!bench.redoable} onclick={() => bench?.redo()}
+				><Redo size={16} /></button
+			>
+			<span class="text-quiet w-[76px]" data-testid="saved" title={bench.saveTrouble}
+				>{states[bench.saving]}</span
+			>
+			<button class="btn btn-dye" onclick={newJob}><Wrench size={16} /> New job on it</button>
+			<Preferences />
+		</header>
+		{#if trouble || bench.saveTrouble}<p class="panel text-stops p-2 font-semibold" role="alert">
+				{trouble || bench.saveTrouble}
+			</p>{/if}
+
+		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(390px,34%)] gap-2">
+			<div class="grid min-h-0 min-w-0 grid-cols-1 grid-rows-[minmax(0,1.1fr)_auto_minmax(0,1fr)] gap-2">
+				<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-2">
+					{#each ENDS as name (name)}
+						{@const b = bench.bench(name)}
+						<div
+							class="panel relative min-h-0 min-w-0 overflow-hidden {end === name ? 'ring-dye ring-2' : ''}"
+						>
+							{#if b}
+								<AxleView
+									bench={b}
+									view="end"
+									frame={frameOf(name)}
+									title="{name === 'front' ? 'Front' : 'Rear'} from behind: {b.title.toLowerCase()}"
+									tape={end === name ? tape : []}
+									chosen={end === name ? chosen : ''}
+									onchoose={(p) => {
+										end = name;
+										chosen = p;
+										tape = [];
+									}}
+									onmove={(p, to, goesOn) => {
+										end = name;
+										move(p, to, goesOn);
+									}}
+								/>
+							{:else}<p class="text-quiet p-3">Computing…</p>{/if}
+							{#if bench.trouble[name]}<p
+									class="bg-chalk border-stops text-stops absolute inset-x-2 bottom-2 border-l-4 p-2 text-sm font-semibold"
+									role="alert"
+								>
+									{bench.trouble[name]}
+								</p>{/if}
+							{#if end !== name}<button
+									class="btn absolute top-1 right-1 min-h-7 px-2 text-xs"
+									onclick={() => {
+										end = name;
+										chosen = '';
+										tape = [];
+									}}>work on the {name}</button
+								>{/if}
+						</div>
+					{/each}
+				</div>
+				<div class="panel flex items-center gap-4 px-3 py-1.5">
+					<label class="flex flex-1 items-center gap-3">
+						<span class="font-semibold whitespace-nowrap">Wheel travel</span>
+						<input
+							type="range"
+							class="accent-dye h-6 flex-1"
+							aria-label="Wheel travel"
+							min={-120}
+							max={120}
+							step="2"
+							bind:value={travel}
+						/>
+						<span class="figure w-[92px] text-right text-lg font-bold">{number(travel, 0, true)} mm</span>
+					</label>
+					<button class="btn min-h-7" disabled={travel === 0} onclick={() => (travel = 0)}
+						>as it stands</button
+					>
+					{#if shown?.coupled}
+						<label class="flex items-center gap-2 whitespace-nowrap"
+							><input type="checkbox" class="accent-dye h-5 w-5" bind:checked={even} /> both sides alike</label
+						>
+					{/if}
+				</div>
+				<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1.2fr)] gap-2">
+					{#if shown}
+						<div class="panel min-h-0 min-w-0 overflow-hidden">
+							<AxleView
+								bench={shown}
+								view="side"
+								frame={frameOf(end)}
+								title="From the left"
+								{tape}
+								{chosen}
+								onchoose={(p) => ((chosen = p), (tape = []))}
+								onmove={move}
+							/>
+						</div>
+						<div class="panel min-h-0 min-w-0 overflow-hidden">
+							<AxleView
+								bench={shown}
+								view="plan"
+								frame={frameOf(end)}
+								title="From above"
+								{tape}
+								{chosen}
+								onchoose={(p) => ((chosen = p), (tape = []))}
+								onmove={move}
+							/>
+						</div>
+						<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden p-1">
+							<div class="flex items-center gap-1 px-1">
+								<select class="field min-h-7 py-0" aria-label="Curve" bind:value={curve}>
+									{#each curves as c (c.name)}<option value={c.name}
+											>{c.name}{c.unit ? `, ${c.unit}` : ''}</option
+										>{/each}
+								</select>
+								{#if shown.coupled}
+									<select class="field min-h-7 w-[110px] py-0" aria-label="Over" bind:value={over}>
+										<option value="travel">over travel</option>
+										<option value="roll">over roll</option>
+									</select>
+								{/if}
+							</div>
+							<div class="min-h-0 flex-1">
+								{#if series.length}<Plot
+										{series}
+										{marks}
+										xLabel={over === 'roll' ? 'roll, ° (left wheel up +)' : 'wheel travel, mm (bump +)'}
+										yLabel="{picked?.name}{picked?.unit ? `, ${picked.unit}` : ''}"
+										digits={picked?.unit === 'N' || picked?.unit === 'mm' ? 0 : 2}
+										label="{picked?.name} of the {end} axle"
+									/>{/if}
+							</div>
+						</div>
+					{/if}
+				</div>
+			</div>
+			<section class="panel flex min-h-0 flex-col" aria-label="{end} axle">
+				<Tabs.Root bind:value={tab} class="flex min-h-0 flex-1 flex-col">
+					<div class="border-rule flex items-center justify-between gap-2 border-b px-3 py-1.5">
+						<div class="flex gap-1" role="group" aria-label="Axle">
+							{#each ENDS as name (name)}
+								<button
+									class="min-h-8 rounded-[3px] px-2 font-semibold capitalize {end === name
+										? 'bg-dye text-on-dye'
+										: 'text-quiet'}"
+									aria-pressed={end === name}
+									onclick={() => {
+										end = name;
+										chosen = '';
+										tape = [];
+									}}>{name}</button
+								>
+							{/each}
+						</div>
+						<Tabs.List class="flex gap-1" aria-label="What of it">
+							{#each Object.entries(tabs) as [value, name] (value)}
+								<Tabs.Trigger
+									{value}
+									class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-8 rounded-[3px] px-2 font-semibold"
+									>{name}</Tabs.Trigger
+								>
+							{/each}
+						</Tabs.List>
+					</div>
+					<div class="min-h-0 flex-1 overflow-y-auto p-3">
+						{#if shown}
+							{#key end}
+								<Tabs.Content value="tape">
+									<TapeSheet
+										bench={shown}
+										axle={bench.vehicle[end]}
+										keep="{bench.id}:{end}"
+										onaxle={(axle) => bench?.change(end, axle)}
+										onplace={(points) => {
+											tape = points;
+											chosen = '';
+											travel = 0;
+										}}
+									/>
+								</Tabs.Content>
+								<Tabs.Content value="points">
+									<PointTable
+										bench={shown}
+										axle={bench.vehicle[end]}
+										name="{bench.vehicle.plate || 'vehicle'}-{end}-points"
+										{chosen}
+										onaxle={(axle) => bench?.change(end, axle)}
+										onchoose={(p) => ((chosen = p), (tape = []))}
+										onmove={move}
+									/>
+								</Tabs.Content>
+								<Tabs.Content value="springs">
+									<SpringForm
+										bench={shown}
+										axle={bench.vehicle[end]}
+										kinds={choices.data?.springs ?? []}
+										onaxle={(axle) => bench?.change(end, axle)}
+									/>
+								</Tabs.Content>
+							{/key}
+						{/if}
+					</div>
+				</Tabs.Root>
+			</section>
+		</main>
+	</div>
+{/if}
