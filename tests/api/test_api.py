@@ -1,14 +1,11 @@
 """The API: thin, strict, in sentences."""
 
-from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from urllib.parse import quote
 
 import pytest
 from fastapi.testclient import TestClient
-from sqlalchemy import Engine
 
-from inclinum.api.app import create_app
 from inclinum.core.job import Job
 from inclinum.core.prediction import predict
 from inclinum.core.procedure import card
@@ -16,12 +13,6 @@ from tests.core.test_prediction import unbearable
 
 JOB = "van-2026-washed-out-track"
 WHO = {"x-acting-person": quote("Ines Tarrow")}
-
-
-@pytest.fixture
-def client(engine: Engine) -> Iterator[TestClient]:
-    with TestClient(create_app(engine)) as client:
-        yield client
 
 
 def test_predict_is_the_cores_own(client: TestClient, in_hand: Job) -> None:
@@ -129,12 +120,10 @@ def test_a_bad_file_leaves_nothing_behind(client: TestClient) -> None:
 
 
 def test_a_new_job_brings_vehicle_and_limits_along(client: TestClient) -> None:
-    made = client.post("/api/jobs", json={"title": "Taller for the quarry", "same_vehicle_as": JOB}, headers=WHO).json()
-    assert made == {"id": "taller-for-the-quarry"}
-    again = client.post(
-        "/api/jobs", json={"title": "Taller for the quarry", "same_vehicle_as": JOB}, headers=WHO
-    ).json()
-    assert again == {"id": "taller-for-the-quarry-2"}
+    van = next(v["id"] for v in client.get("/api/vehicles").json() if v["plate"] == "Q-0417")
+    wanted = {"title": "Taller for the quarry", "vehicle_id": van}
+    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry"}
+    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry-2"}
     job = client.get("/api/jobs/taller-for-the-quarry").json()["job"]
     assert job["vehicle"]["plate"] == "Q-0417"
     assert len(job["brief"]["local_limits"]) == 3

@@ -121,7 +121,10 @@ def save(session: Session, vehicle_id: int, vehicle: Vehicle, version: int, by: 
 def last_limits(session: Session) -> tuple[LocalLimit, ...]:
     """The shop's local limits as the newest job has them."""
     newest = session.scalars(
-        select(StageRow).join(JobRow).where(StageRow.name == "brief").order_by(JobRow.created_at.desc(), JobRow.id)
+        select(StageRow)
+        .join(JobRow)
+        .where(StageRow.name == "brief")
+        .order_by(JobRow.created_at.desc(), JobRow.id.desc())
     ).first()
     return Brief.model_validate(newest.document).local_limits if newest else ()
 

@@ -102,12 +102,15 @@ class Fit:
 
     @cached_property
     def misses(self) -> list[Miss]:
-        """Readings that contradict others, worst first."""
+        """Readings that contradict others, worst first, every quarrel once."""
         found = []
         for reading, residual in zip(self.readings, self.residuals, strict=True):
             if abs(residual) > CONTRADICTION_SIGMAS * reading.sigma:
                 found.append(Miss(reading.place, residual, self._rival(reading)))
-        return sorted(found, key=lambda m: -abs(m.by))
+        told: dict[frozenset[str], Miss] = {}
+        for miss in sorted(found, key=lambda m: -abs(m.by)):
+            told.setdefault(frozenset({miss.place.key, miss.against.key if miss.against else ""}), miss)
+        return list(told.values())
 
     def _rival(self, reading: Reading) -> Place | None:
         """The other reading of the same points that is missed most."""
@@ -168,7 +171,7 @@ def fit(prior: AnyLinkage, readings: Sequence[Reading]) -> Fit:
     sigma[at : at + 3] = (1e-3, WHEEL_SIGMA_MM, 1e-3)
 
     def residuals(x: Array) -> Array:
-        moved = points | dict(zip(names, (start + x).reshape(-1, 3), strict=True))
+        moved = points | with_followers(dict(zip(names, (start + x).reshape(-1, 3), strict=True)), points)
         missed = [(r.place.value(moved, wheel) - r.value) / r.sigma for r in readings]
         return np.concatenate([missed, x / sigma])
 
@@ -191,13 +194,12 @@ def fit(prior: AnyLinkage, readings: Sequence[Reading]) -> Fit:
 def _slope(place: Place, linkage: AnyLinkage, names: Sequence[str], step: float = 0.01) -> Array:
     """d(reading)/d(coordinate), (n,)."""
     points, wheel = linkage.named_points(), linkage.wheel_name
-    slope = np.zeros(3 * len(names))
-    for name in place.points:
-        if name not in names:
-            continue
+    led, slope = followers(points), np.zeros(3 * len(names))
+    for name in {led.get(n, n) for n in place.points} & set(names):
         for axis in range(3):
             shift = np.eye(3)[axis] * step
-            up = place.value(points | {name: points[name] + shift}, wheel)
-            down = place.value(points | {name: points[name] - shift}, wheel)
+            up, down = (
+                place.value(points | with_followers({name: points[name] + s * shift}, points), wheel) for s in (1, -1)
+            )
             slope[3 * list(names).index(name) + axis] = (up - down) / (2 * step)
     return slope

@@ -275,7 +275,7 @@ class _System:
             jacobian, ok = np.broadcast_to(jacobian, (n, 6, 6)), np.ones(n, dtype=bool)
         else:
             centre, turn, ok, jacobian = self.newton(reached, row, centre, turn)
-        sign = np.sign(np.linalg.det(jacobian))
+        sign = _sense(jacobian)
         sizes = np.array([STAGE_MM, STAGE_ROLL])[: self.drives]
         stages = max(1, int(np.ceil((np.abs(goal) / sizes).max(initial=0.0))))
         for stage in range(1, stages + 1):
@@ -284,7 +284,7 @@ class _System:
             reached = ahead
             centre, turn, met, jacobian = self.newton(reached, row, *start)
             # The determinant changes sign where the linkage passes a dead point: beyond it lies another branch.
-            ok &= met & (np.sign(np.linalg.det(jacobian)) == sign)
+            ok &= met & (_sense(jacobian) == sign)
         return self._state(goal, centre, turn, jacobian, ok)
 
     def approach(self, goal: Array, row: Array, near: Poses) -> tuple[Array, ...]:
@@ -300,7 +300,7 @@ class _System:
         if self.drives > 1:
             step[:, 1] /= _LEVER_MM
         centre, turn, ok, jacobian = self.newton(goal, row, *self._ahead(before, step, centre, turn))
-        ok = ok & (np.sign(np.linalg.det(jacobian)) == np.sign(np.linalg.det(before)))
+        ok = ok & (_sense(jacobian) == _sense(before))
         return self._state(goal, centre, turn, jacobian, ok)
 
     def _ahead(self, jacobian: Array, step: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
@@ -325,6 +325,12 @@ class _System:
         if self.drives > 1:  # the drive is the sine of the roll
             roll = rates[..., 1] * np.sqrt(1 - goal[:, 1:] ** 2)
         return centre, turn, rates[:, :3, 0], rates[:, 3:, 0], ok, roll[:, :3], roll[:, 3:]
+
+
+def _sense(jacobian: Array) -> Array:
+    """Sign of the determinant: the branch a pose lies on; NaN where there is no pose."""
+    with np.errstate(invalid="ignore"):
+        return np.sign(np.linalg.det(jacobian))
 
 
 def _solve(matrices: Array, right: Array) -> Array:

@@ -41,15 +41,19 @@ export class VehicleBench {
 			this.version = version;
 			this.#saveSoon();
 		}
-		const ask = (axle: Axle) =>
-			api.POST('/api/bench', { body: axle }).catch(() => ({ data: undefined, error: undefined }));
+		const ask = async (axle: Axle) => ({
+			axle,
+			...(await api.POST('/api/bench', { body: axle }).catch(() => ({ data: undefined, error: undefined })))
+		});
 		const made = (end: AxleName) =>
-			new Latest(ask, ({ data, error }) => {
+			new Latest(ask, ({ axle, data, error }) => {
 				// The last good drawing stays while something is wrong.
 				this.trouble = { ...this.trouble, [end]: data ? '' : sentence(error) };
 				if (!data) return;
 				this[end] = data as AxleBench;
-				this.vehicle = { ...this.vehicle, [end]: (data as AxleBench).fit.axle };
+				// What was typed since is not in this answer: it stays, and its own answer is under way.
+				if (this.vehicle[end] === axle)
+					this.vehicle = { ...this.vehicle, [end]: (data as AxleBench).fit.axle };
 			});
 		this.#benches = { front: made('front'), rear: made('rear') };
 		this.compute('front');

@@ -1,0 +1,248 @@
+"""Laws that hold for every suspension kind: lengths kept, one branch, rates that are slopes, mirror images."""
+
+import numpy as np
+import pytest
+from hypothesis import assume, given, settings
+from hypothesis import strategies as st
+from pydantic import TypeAdapter, ValidationError
+
+from inclinum.core.archetypes import ARCHETYPES, SIZES, Archetype
+from inclinum.core.axle_sheet import AxleSheet, sweep, sweep_grid, sweep_steering
+from inclinum.core.linkage import AnyLinkage, Corner, axle_motion
+from inclinum.core.linkage.constraints import Adjustment, CrankRods, Link, LinkOnArm, turn_to_reach
+from inclinum.core.linkage.leaf import LeafBody
+from inclinum.core.linkage.rigid import about
+from inclinum.core.linkage.steered import ackermann_error, knuckle_motion
+
+LINKAGES: TypeAdapter[AnyLinkage] = TypeAdapter(AnyLinkage)
+CAR = SIZES["car"]
+ALL = list(ARCHETYPES.values())
+INDEPENDENT = [a for a in ALL if not a.linkage(CAR).coupled]
+COUPLED = [a for a in ALL if a.linkage(CAR).coupled]
+
+
+def named(archetypes: list[Archetype]) -> pytest.MarkDecorator:
+    return pytest.mark.parametrize("archetype", archetypes, ids=lambda a: a.key)
+
+
+def shaken(archetype: Archetype, seed: int, by: float = 18.0) -> AnyLinkage:
+    """The archetype with every hardpoint but the wheel centre moved at random."""
+    rng = np.random.default_rng(seed)
+    linkage = archetype.linkage(CAR)
+    flip = np.array([1.0, -1.0, 1.0])
+    moved = {}
+    for name, at in linkage.named_points().items():
+        if not name.startswith("wheel_centre") and "right" not in name.split("_"):
+            moved[name] = at + rng.uniform(-by, by, 3)
+            if (twin := name.replace("left", "right")) != name:
+                moved[twin] = moved[name] * flip
+    return linkage.with_points(moved)  # type: ignore[return-value]
+
+
+@named(INDEPENDENT)
+@settings(deadline=None, max_examples=8)
+@given(seed=st.integers(0, 10_000))
+def test_motion_stays_on_one_branch_and_rates_are_its_slopes(archetype: Archetype, seed: int) -> None:
+    corner = shaken(archetype, seed).corner(315.0, np.radians(-0.5), np.radians(0.1))
+    travel = np.linspace(-70, 70, 141)
+    motion = corner.sweep(travel)
+    assume(motion.reachable.all())
+    assert motion.spring_length is not None
+    assert motion.spring_ratio is not None
+    for quantity in (motion.camber, motion.toe, motion.spring_length):
+        jumps = np.abs(np.diff(quantity, 2))
+        assert jumps.max() < 20 * np.median(jumps) + 1e-3, "a jump along travel is another branch"
+    inner = slice(1, -1)
+    slope = -np.gradient(motion.spring_length, travel)
+    np.testing.assert_allclose(motion.spring_ratio[inner], slope[inner], rtol=2e-3, atol=2e-6)
+    np.testing.assert_allclose(motion.bump_steer[inner], np.gradient(motion.toe, travel)[inner], atol=4e-6)
+
+
+@named(ALL)
+def test_every_constraint_holds_all_the_way(archetype: Archetype) -> None:
+    corner = archetype.linkage(CAR).corner(315.0, 0.0, 0.0)
+    if isinstance(corner.body, LeafBody):
+        pytest.skip("a leaf pack has no rigid links; the reference case and the test below hold it")
+    poses = corner.body.poses(np.linspace(-80, 80, 9))
+    assert poses.reachable.all()
+    p = corner.body.points
+    for c in corner.body.constraints:
+        if isinstance(c, Link):
+            now = np.linalg.norm(poses.point(p[c.on_body]) - p[c.on_chassis], axis=-1)
+            np.testing.assert_allclose(now, np.linalg.norm(p[c.on_body] - p[c.on_chassis]), atol=1e-7)
+    for name, carrier in corner.carriers.items():
+        _at, rate = corner.place(name, poses)
+        numeric = np.gradient(corner.place(name, corner.body.poses(np.linspace(-80, 80, 1601)))[0], 0.1, axis=0)
+        np.testing.assert_allclose(rate[1:-1], numeric[::200][1:-1], atol=1e-3, err_msg=f"{name} on {carrier}")
+
+
+@named(INDEPENDENT)
+def test_a_mirrored_geometry_gives_mirrored_results(archetype: Archetype) -> None:
+    linkage = archetype.linkage(CAR)
+    left = {"linkage": linkage.model_dump(mode="json"), "tyre_radius_mm": 312, "static": {"camber_deg": -0.7}}
+    points = {n: [x, -y, z] for n, (x, y, z) in left["linkage"]["points"].items() if x is not None} if all(
+        v is not None for v in left["linkage"]["points"].values()
+    ) else {n: None if v is None else [v[0], -v[1], v[2]] for n, v in left["linkage"]["points"].items()}  # fmt: skip
+    right = left | {"side": "right", "linkage": left["linkage"] | {"points": points}}
+    one, other = (sweep(AxleSheet.model_validate(d), [-60, 0, 60]) for d in (left, right))
+    for key in ("camber_deg", "toe_deg", "half_track_change_mm", "roll_centre_height_mm", "damper_length_mm"):
+        assert one[key] == pytest.approx(other[key], abs=1e-9), key
+
+
+@named(COUPLED)
+def test_an_axle_held_evenly_moves_evenly_in_roll(archetype: Archetype) -> None:
+    """Steer and pitch of an axle with mirrored sides do not know left from right; its rods alone do."""
+    axle = AxleSheet(linkage=archetype.linkage(CAR), tyre_radius_mm=312)
+    rolled = sweep_grid(axle, [-30, 0, 30], [-4, 0, 4])
+    steer = np.array(rolled["axle_steer_deg"]).reshape(3, 3)
+    pitch = np.array(rolled["axle_pitch_deg"]).reshape(3, 3)
+    if "lateral_rod_axle" in axle.linkage.named_points() or archetype.kind == "solid_axle_watt":
+        assert np.abs(steer).max() < 2.5
+        return
+    np.testing.assert_allclose(steer[:, 0], -steer[:, 2], atol=1e-6)
+    np.testing.assert_allclose(pitch[:, 0], pitch[:, 2], atol=1e-6)
+    np.testing.assert_allclose(steer[:, 1], 0, atol=1e-9)
+
+
+@named(COUPLED)
+def test_roll_and_heave_rates_of_an_axle_are_slopes(archetype: Archetype) -> None:
+    corner = archetype.linkage(CAR).corner(312.0, 0.0, 0.0)
+    h = 1e-3
+    roll = np.radians(2.0)
+    around = corner.body.poses(np.full(3, 15.0), roll=roll + np.array([-h, 0, h]))
+    slope = (around.centre[2] - around.centre[0]) / (2 * h)
+    np.testing.assert_allclose(around.roll_velocity[1], slope, atol=2e-3)
+    heaved = corner.body.poses(15.0 + np.array([-0.05, 0, 0.05]), roll=np.full(3, roll))
+    np.testing.assert_allclose(heaved.velocity[1], (heaved.centre[2] - heaved.centre[0]) / 0.1, atol=1e-4)
+
+
+def test_a_watt_linkage_keeps_its_axle_in_the_middle_where_a_rod_does_not() -> None:
+    heave = np.linspace(-50, 50, 11)
+    watt, rod = (ARCHETYPES[k].linkage(CAR).corner(312.0, 0.0, 0.0) for k in ("watt_axle", "three_link_axle"))
+    shift = [np.abs(axle_motion(c, c.body.poses(heave)).lateral_shift).max() for c in (watt, rod)]
+    assert shift[0] < 0.3 * shift[1]
+    crank = next(c for c in watt.body.constraints if isinstance(c, CrankRods))  # type: ignore[union-attr]
+    assert crank.pivot == "watt_pivot"
+
+
+def test_a_leaf_pack_keeps_its_arms_and_shackle() -> None:
+    corner = ARCHETYPES["leaf_axle"].linkage(CAR).corner(312.0, 0.0, 0.0)
+    assert isinstance(corner.body, LeafBody)
+    p, travel = corner.body.points, np.array([-60.0, 0.0, 60.0])
+    moved = corner.body.pack(travel)
+    assert moved.reachable.all()
+    eye0 = (p["shackle_eye"] - p["shackle_body"])[[0, 2]]
+    swung = [np.array([[np.cos(-s), -np.sin(-s)], [np.sin(-s), np.cos(-s)]]) @ eye0 for s in moved.shackle]
+    joint = p["shackle_eye"][[0, 2]] + 0.75 * (p["seat"] - p["shackle_eye"])[[0, 2]] - p["wheel_centre"][[0, 2]]
+    for z, x, pitch, eye in zip(travel, moved.fore_aft, moved.pitch, swung, strict=True):
+        turn = np.array([[np.cos(pitch), -np.sin(pitch)], [np.sin(pitch), np.cos(pitch)]])
+        at = p["wheel_centre"][[0, 2]] + [x, z] + turn @ joint
+        rear_arm = np.linalg.norm(at - (p["shackle_body"][[0, 2]] + eye))
+        assert rear_arm == pytest.approx(0.75 * np.linalg.norm((p["shackle_eye"] - p["seat"])[[0, 2]]), abs=1e-6)
+
+
+def test_an_integral_link_holds_the_upright_to_its_arm() -> None:
+    """An H-arm with one outer joint and an integral link from the arm to the upright, and two links: five in all."""
+    points = {
+        "wheel_centre": (0, 760, 315), "front": (170, 330, 250), "rear": (-150, 300, 246), "ball": (10, 705, 210),
+        "on_arm": (-60, 640, 215), "on_upright": (-62, 668, 330), "camber_in": (-20, 420, 452),
+        "camber_out": (-10, 690, 470), "toe_in": (-190, 330, 270), "toe_out": (-170, 700, 262),
+    }  # fmt: skip
+    document = {
+        "kind": "multi_link",
+        "points": points,
+        "arms": [{"name": "lower", "first": "front", "second": "rear", "outer": ["ball"]}],
+        "links": [
+            {"name": "integral", "inner": "on_arm", "outer": "on_upright", "on_arm": "lower"},
+            {"name": "camber", "inner": "camber_in", "outer": "camber_out"},
+            {"name": "toe", "inner": "toe_in", "outer": "toe_out"},
+        ],
+    }
+    corner = LINKAGES.validate_python(document).corner(315.0, 0.0, 0.0)
+    assert any(isinstance(c, LinkOnArm) for c in corner.body.constraints)  # type: ignore[union-attr]
+    poses = corner.body.poses(np.array([-50.0, 0.0, 50.0]))
+    assert poses.reachable.all()
+    inner, outer = corner.place("on_arm", poses)[0], corner.place("on_upright", poses)[0]
+    length = np.linalg.norm(np.subtract(points["on_arm"], points["on_upright"]))
+    np.testing.assert_allclose(np.linalg.norm(inner - outer, axis=-1), length, atol=1e-6)
+    with pytest.raises(ValidationError, match=r"hold 4 of the upright's six freedoms: 2 are left, it stays loose"):
+        LINKAGES.validate_python(document | {"links": document["links"][:2]})
+    more = [*document["links"], {"name": "extra", "inner": "front", "outer": "toe_out"}]
+    with pytest.raises(ValidationError, match="none is left, it cannot move"):
+        LINKAGES.validate_python(document | {"links": more})
+
+
+def test_degenerate_geometry_names_the_part() -> None:
+    good = ARCHETYPES["wishbones"].linkage(CAR).model_dump()
+    points = good["points"]
+    # An arm whose pivot stands straight above the wheel cannot lift it.
+    below = {"wheel_centre": (0, 760, 315), "pivot_inner": (0, 430, 600), "pivot_outer": (0, 640, 600)}
+    with pytest.raises(ValueError, match=r"dead point or leaves a part loose: pivot_\w+"):
+        LINKAGES.validate_python({"kind": "trailing_arm", "points": below}).corner(315.0, 0.0, 0.0)
+    with pytest.raises(ValidationError, match="rocker lacks rocker_second"):
+        LINKAGES.validate_python(good | {"points": points | {"rocker_first": (0, 300, 500)}})
+    far = points | {"lower_outer": (9, 3200, 188)}
+    with pytest.raises(ValidationError, match="less than or equal to 3000"):
+        LINKAGES.validate_python(good | {"points": far})
+
+
+def test_steering_the_other_way_is_the_other_wheel() -> None:
+    axle = AxleSheet(linkage=ARCHETYPES["wishbones"].linkage(CAR), tyre_radius_mm=312)
+    turned = sweep_steering(axle, [-40, 0, 40], wheelbase=2690)
+    assert turned["steer_left_deg"][0] == pytest.approx(-turned["steer_right_deg"][2], abs=1e-9)
+    assert turned["ackermann_error_deg"][1] == 0
+    with pytest.raises(ValueError, match="has no steering"):
+        sweep_steering(AxleSheet(linkage=ARCHETYPES["five_link"].linkage(CAR), tyre_radius_mm=312), [10])
+
+
+def test_ackermann_by_hand() -> None:
+    """Inner 30°, track 1.5 m, wheelbase 2.5 m: cot(outer) = √3 + 0.6, so the outer wheel should turn 23.21°."""
+    ideal = np.degrees(np.arctan(1 / (np.sqrt(3) + 0.6)))
+    assert ideal == pytest.approx(23.21, abs=0.01)
+    error = ackermann_error(np.radians([30.0]), np.radians([25.0]), 1500.0, 2500.0)
+    assert np.degrees(error[0]) == pytest.approx(25 - ideal, abs=1e-9)
+
+
+@settings(max_examples=60)
+@given(st.floats(-1.2, 1.2), st.floats(40, 300), st.floats(-200, 200), st.floats(100, 500))
+def test_an_arm_turned_to_reach_has_its_rod_length(turn: float, arm: float, y: float, z: float) -> None:
+    axis, start = np.array([1.0, 0.0, 0.0]), np.array([10.0, arm, 0.0])
+    anchor = np.array([20.0, y, z])
+    length = np.linalg.norm(about(axis, np.asarray(turn), start) - anchor)
+    found = turn_to_reach(axis, start, anchor, np.asarray(length))
+    assume(np.isfinite(found))
+    assert np.linalg.norm(about(axis, found, start) - anchor) == pytest.approx(length, abs=1e-6)
+    assert abs(found) <= abs(turn) + 1e-6
+
+
+def test_a_parallel_drag_link_steers_nothing() -> None:
+    """A drag link that lies along the lateral rod follows the axle's own sideways movement."""
+    corner: Corner = ARCHETYPES["three_link_axle"].linkage(SIZES["off_roader"]).corner(375.0, 0.0, 0.0)
+    linkage = ARCHETYPES["three_link_axle"].linkage(SIZES["off_roader"])
+    steering = linkage.steering  # type: ignore[union-attr]
+    poses = corner.body.poses(np.array([-40.0, 0.0, 40.0]))
+    steered = knuckle_motion(corner, steering, poses)  # type: ignore[arg-type]
+    assert steered.left[1] == pytest.approx(0, abs=1e-9)
+    p = corner.body.points
+    rod = p["lateral_rod_axle"] - p["lateral_rod_body"]
+    box = np.array(steering.drag_link_knuckle) - rod  # type: ignore[union-attr]
+    parallel = steering.model_copy(update={"drag_link_box": tuple(box)})  # type: ignore[union-attr]
+    along = knuckle_motion(corner, parallel, poses)
+    assert np.abs(along.left).max() < 0.35 * np.abs(np.radians(1.0))
+    np.testing.assert_allclose(along.left, along.right, atol=np.radians(0.05))
+
+
+def test_points_placed_anew_are_another_linkage() -> None:
+    """Uncertain hardpoints in a batch give what each linkage alone gives."""
+    linkage = ARCHETYPES["wishbones"].linkage(CAR)
+    corner = linkage.corner(312.0, 0.0, 0.0)
+    shift = np.array([[0.0, 3.0, -2.0], [1.0, -4.0, 6.0]])
+    together = corner.sweep(
+        np.array([-30.0, 40.0]), adjusted=Adjustment({"upper_outer": shift, "lower_front": shift}, placed_anew=True)
+    )
+    for i in range(2):
+        points = linkage.named_points()
+        alone = linkage.with_points({n: points[n] + shift[i] for n in ("upper_outer", "lower_front")})
+        np.testing.assert_allclose(
+            together.camber[i], alone.corner(312.0, 0.0, 0.0).sweep(np.array([-30.0, 40.0])).camber, atol=1e-7
+        )
