@@ -70,7 +70,7 @@ def test_a_vehicle_from_a_tape_measure(bench: Page) -> None:
     expect(field).to_have_value("9 1/4")
 
     # The leaf axle at the rear: its own sheet, its own curves, over travel and over roll.
-    page.get_by_role("button", name="Rear", exact=True).click()
+    page.get_by_role("button", name="rear", exact=True).click()
     eye = page.get_by_label("Fixed spring eye above the floor", exact=True)
     eye.fill("455")
     eye.press("Enter")
@@ -102,6 +102,8 @@ def test_points_are_dragged_nudged_typed_and_pasted(bench: Page) -> None:
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 - 10, steps=4)
     page.mouse.up()
     expect(z).not_to_have_value(str(start))
+    saved(page)
+    page.wait_for_load_state("networkidle")
     dragged = float(z.input_value())
     assert 8 < dragged - start < 60, "up on the screen is up on the vehicle, to scale"
     point.focus()
