@@ -25,11 +25,13 @@ from inclinum.core.linkage.rigid import Array, cross, rotation
 
 RESIDUAL_MM = 1e-8
 """A pose is accepted when every constraint is met to this."""
-STAGE_MM = 60.0
+STAGE_MM = 90.0
 """Travel is approached in steps of at most this, so that Newton keeps the branch it started on."""
 STAGE_ROLL = 0.08
 """The same for roll, sine of the angle."""
 _NEWTON_STEPS = 12
+MOST = 0.6
+"""Share of unfinished poses above which all are stepped again."""
 _LEVER_MM = 300.0  # turns the rotational columns into mm so that the 6×6 systems are well scaled
 
 
@@ -218,7 +220,7 @@ class _System:
 
     def __init__(self, body: Body, rows: int, adjusted: Adjustment):
         placed = Placement(body.points, body.centre, rows, adjusted)
-        self.centre0 = placed.centre0
+        self.centre0, self.samples = placed.centre0, rows
         self.neutral = adjusted is NEUTRAL
         self.held = held(body.constraints, placed)
         self.across = None
@@ -229,18 +231,23 @@ class _System:
 
     def residual_and_jacobian(self, goal: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
         """Residuals (N, 6) in mm and their Jacobian (N, 6, 6) in (mm, rad·lever); ``goal`` (N, drives)."""
-        values, rows = zip(*(group.rows(row, centre, turn) for group in self.held), strict=True)
-        drive = np.zeros((row.size, self.drives, 6))
+        count = goal.shape[0]
+        residual, jacobian = np.empty((count, 6)), np.empty((count, 6, 6))
+        sample, at = (row if self.samples > 1 else None), 0
+        for group in self.held:
+            end = at + group.count
+            group.rows(sample, centre, turn, residual[:, at:end], jacobian[:, at:end])
+            at = end
+        drive = jacobian[:, at:]
+        drive[:] = 0.0
         drive[:, 0, 2] = 1.0
-        missed = np.empty((row.size, self.drives))
-        missed[:, 0] = centre[:, 2] - self.centre0[2] - goal[:, 0]
+        residual[:, at] = centre[:, 2] - self.centre0[2] - goal[:, 0]
         if self.across is not None:
             line = np.einsum("nij,nj->ni", turn, self.across[row])
             drive[:, 1, 3], drive[:, 1, 4] = _LEVER_MM * line[:, 1], -_LEVER_MM * line[:, 0]
-            missed[:, 1] = _LEVER_MM * (line[:, 2] - goal[:, 1])
-        jacobian = np.concatenate([*rows, drive], axis=1)
+            residual[:, at + 1] = _LEVER_MM * (line[:, 2] - goal[:, 1])
         jacobian[..., 3:] /= _LEVER_MM
-        return np.concatenate([*values, missed], axis=1), jacobian
+        return residual, jacobian
 
     def newton(self, goal: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array, Array, Array]:
         """Newton from a given pose: centre, turn, whether it converged, and the last Jacobian."""
@@ -248,15 +255,19 @@ class _System:
         residual, jacobian = self.residual_and_jacobian(goal, row, centre, turn)
         for _ in range(_NEWTON_STEPS):
             worst = np.abs(residual).max(axis=1)
-            active = np.flatnonzero(~(worst < RESIDUAL_MM) & np.isfinite(worst))
-            if active.size == 0:
+            open_ = ~(worst < RESIDUAL_MM) & np.isfinite(worst)
+            left = np.count_nonzero(open_)
+            if left == 0:
                 break
+            # Picking out the few that are left costs more than it saves while most are left.
+            active = slice(None) if left > MOST * row.size else np.flatnonzero(open_)
             step = _solve(jacobian[active], -residual[active])
             step[:, 3:] /= _LEVER_MM
             # A step beyond these is a toggle, not progress: limiting it keeps the branch.
-            scale = np.minimum(1.0, 60.0 / (np.abs(step[:, :3]).max(axis=1) + 1e-12))
-            scale = np.minimum(scale, 0.3 / (np.abs(step[:, 3:]).max(axis=1) + 1e-12))
-            step *= scale[:, None]
+            size = np.abs(step)
+            scale = np.minimum(60.0 / (size[:, :3].max(axis=1) + 1e-12), 0.3 / (size[:, 3:].max(axis=1) + 1e-12))
+            if scale.min() < 1.0:
+                step *= np.minimum(scale, 1.0)[:, None]
             centre[active] += step[:, :3]
             turn[active] = rotation(step[:, 3:]) @ turn[active]
             residual[active], jacobian[active] = self.residual_and_jacobian(
@@ -274,7 +285,11 @@ class _System:
             _, jacobian = self.residual_and_jacobian(reached[:1], row[:1], centre[:1], turn[:1])
             jacobian, ok = np.broadcast_to(jacobian, (n, 6, 6)), np.ones(n, dtype=bool)
         else:
-            centre, turn, ok, jacobian = self.newton(reached, row, centre, turn)
+            # One baseline per sample, whatever the number of travels.
+            first = np.flatnonzero(np.diff(row, prepend=-1))
+            centre, turn, ok, jacobian = (
+                part[row] for part in self.newton(reached[first], row[first], centre[first], turn[first])
+            )
         sign = _sense(jacobian)
         sizes = np.array([STAGE_MM, STAGE_ROLL])[: self.drives]
         stages = max(1, int(np.ceil((np.abs(goal) / sizes).max(initial=0.0))))

@@ -164,8 +164,16 @@ NEUTRAL = Adjustment()
 class Held(Protocol):
     """Constraints of one kind, ready for a batch of poses."""
 
-    def rows(self, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
-        """Residuals (N, k) in mm and Jacobian (N, k, 6); ``row`` (N,) is the sample each pose belongs to."""
+    count: int
+
+    def rows(self, row: Array | None, centre: Array, turn: Array, residual: Array, jacobian: Array) -> None:
+        """Write residuals (N, k) in mm and Jacobian (N, k, 6) into the arrays given.
+
+        Args:
+            row: the sample each pose belongs to, (N,); None where all belong to the only one.
+            centre, turn: of the poses, (N, 3) and (N, 3, 3).
+            residual, jacobian: views to write into.
+        """
         ...
 
 
@@ -218,53 +226,70 @@ class Placement:
 
 
 def _carried(turn: Array, arms: Array) -> Array:
-    """Arms (N, k, 3) turned with the body."""
-    return np.einsum("nij,nkj->nki", turn, arms)
+    """Arms (N, k, 3), or (1, k, 3) for all, turned with the body."""
+    return arms @ turn.transpose(0, 2, 1)
+
+
+def _of(values: Array, row: Array | None) -> Array:
+    """What belongs to each pose: one sample's values for all, or each its own."""
+    return values if row is None else values[row]
+
+
+def _write(jacobian: Array, force: Array, moment: Array) -> None:
+    jacobian[..., :3] = force
+    jacobian[..., 3:] = moment
 
 
 class _Links:
     def __init__(self, items: Sequence[Link], placed: Placement):
+        self.count = len(items)
         self.arm = placed.arms([c.on_body for c in items])
         self.anchor = placed.stacked([c.on_chassis for c in items])
         self.length = np.stack([placed.length(c.on_body, c.on_chassis) for c in items], axis=1)
 
-    def rows(self, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
-        r = _carried(turn, self.arm[row])
-        reach = centre[:, None] + r - self.anchor[row]
-        length = self.length[row]
-        residual = (dot(reach, reach) - length**2) / (2 * length)
-        return residual, np.concatenate([reach, cross(r, reach)], axis=-1) / length[..., None]
+    def rows(self, row: Array | None, centre: Array, turn: Array, residual: Array, jacobian: Array) -> None:
+        r = _carried(turn, _of(self.arm, row))
+        reach = centre[:, None] + r - _of(self.anchor, row)
+        length = _of(self.length, row)
+        residual[:] = np.einsum("nki,nki->nk", reach, reach) / (2 * length) - length / 2
+        reach /= length[..., None]
+        _write(jacobian, reach, cross(r, reach))
 
 
 class _ChassisPlanes:
     def __init__(self, items: Sequence[PlaneOnChassis], placed: Placement):
+        self.count = len(items)
         self.arm = placed.arms([c.on_body for c in items])
         self.anchor = placed.stacked([c.on_chassis for c in items])
         self.normal = np.stack([placed.normal(c) for c in items], axis=1)
 
-    def rows(self, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
-        r = _carried(turn, self.arm[row])
-        n = self.normal[row]
-        return dot(centre[:, None] + r - self.anchor[row], n), np.concatenate([n, cross(r, n)], axis=-1)
+    def rows(self, row: Array | None, centre: Array, turn: Array, residual: Array, jacobian: Array) -> None:
+        r = _carried(turn, _of(self.arm, row))
+        n = np.broadcast_to(_of(self.normal, row), r.shape)
+        residual[:] = dot(centre[:, None] + r - _of(self.anchor, row), n)
+        _write(jacobian, n, cross(r, n))
 
 
 class _BodyPlanes:
     def __init__(self, items: Sequence[PlaneOnBody], placed: Placement):
+        self.count = len(items)
         self.arm = placed.arms([c.on_body for c in items])
         self.anchor = placed.stacked([c.on_chassis for c in items])
         self.normal = np.stack([placed.normal(c) for c in items], axis=1)
 
-    def rows(self, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
-        r = _carried(turn, self.arm[row])
-        n = _carried(turn, self.normal[row])
-        gap = self.anchor[row] - centre[:, None] - r
-        return dot(gap, n), np.concatenate([-n, cross(n, gap) - cross(r, n)], axis=-1)
+    def rows(self, row: Array | None, centre: Array, turn: Array, residual: Array, jacobian: Array) -> None:
+        r = _carried(turn, _of(self.arm, row))
+        n = _carried(turn, _of(self.normal, row))
+        gap = _of(self.anchor, row) - centre[:, None] - r
+        residual[:] = dot(gap, n)
+        _write(jacobian, -n, cross(n, gap) - cross(r, n))
 
 
 class _ArmLinks:
     """The arm's angle follows from where the body holds its outer joint."""
 
     def __init__(self, items: Sequence[LinkOnArm], placed: Placement):
+        self.count = len(items)
         self.body = placed.arms([c.on_body for c in items])
         self.outer = placed.arms([c.outer for c in items])
         self.first = placed.stacked([c.first for c in items])
@@ -273,26 +298,28 @@ class _ArmLinks:
         self.on_arm0 = placed.stacked([c.on_arm for c in items]) - self.first
         self.length = np.stack([placed.length(c.on_body, c.on_arm) for c in items], axis=1)
 
-    def rows(self, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
-        r, outer_r = _carried(turn, self.body[row]), _carried(turn, self.outer[row])
-        first, axis, length = self.first[row], self.axis[row], self.length[row]
+    def rows(self, row: Array | None, centre: Array, turn: Array, residual: Array, jacobian: Array) -> None:
+        r, outer_r = _carried(turn, _of(self.body, row)), _carried(turn, _of(self.outer, row))
+        first, length = _of(self.first, row), _of(self.length, row)
         outer = centre[:, None] + outer_r - first
-        on_arm = first + about(axis, turn_about(axis, self.outer0[row], outer), self.on_arm0[row])
+        axis = np.broadcast_to(_of(self.axis, row), outer.shape)
+        outer0, on_arm0 = (np.broadcast_to(_of(v, row), outer.shape) for v in (self.outer0, self.on_arm0))
+        on_arm = first + about(axis, turn_about(axis, outer0, outer), on_arm0)
         reach = centre[:, None] + r - on_arm
         square = outer - dot(outer, axis)[..., None] * axis
         # dφ of the arm per displacement of its outer joint, and what that takes off the link.
         per_outer = cross(axis, outer) / dot(square, square)[..., None]
         pull = dot(reach, cross(axis, on_arm - first))[..., None] * per_outer
-        moved = np.concatenate([reach, cross(r, reach)], axis=-1) - np.concatenate(
-            [pull, cross(outer_r, pull)], axis=-1
-        )
-        return (dot(reach, reach) - length**2) / (2 * length), moved / length[..., None]
+        residual[:] = (dot(reach, reach) - length**2) / (2 * length)
+        _write(jacobian, reach - pull, cross(r, reach) - cross(outer_r, pull))
+        jacobian /= length[..., None]
 
 
 class _CrankPairs:
     """The crank's angle follows from its first rod; the second one is the constraint."""
 
     def __init__(self, items: Sequence[CrankRods], placed: Placement):
+        self.count = len(items)
         self.pivot = placed.arms([c.pivot for c in items])
         pivots = placed.stacked([c.pivot for c in items])
         self.axis = np.broadcast_to(unit(np.array([c.axis for c in items])), pivots.shape)
@@ -303,19 +330,20 @@ class _CrankPairs:
         self.first_length = np.stack([placed.length(c.first_end, c.first_chassis) for c in items], axis=1)
         self.second_length = np.stack([placed.length(c.second_end, c.second_chassis) for c in items], axis=1)
 
-    def rows(self, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
-        r, axis = _carried(turn, self.pivot[row]), _carried(turn, self.axis[row])
-        first0, second0 = _carried(turn, self.first[row]), _carried(turn, self.second[row])
-        pivot = centre[:, None] + r
-        angle = turn_to_reach(axis, first0, self.first_anchor[row] - pivot, self.first_length[row])
-        first, second = about(axis, angle, first0), about(axis, angle, second0)
-        reach_1, reach_2 = pivot + first - self.first_anchor[row], pivot + second - self.second_anchor[row]
-        share = dot(reach_2, cross(axis, second)) / dot(reach_1, cross(axis, first))
-        rows = np.concatenate([reach_2, cross(r + second, reach_2)], axis=-1) - share[..., None] * np.concatenate(
-            [reach_1, cross(r + first, reach_1)], axis=-1
+    def rows(self, row: Array | None, centre: Array, turn: Array, residual: Array, jacobian: Array) -> None:
+        r, axis, first0, second0 = (
+            _carried(turn, _of(v, row)) for v in (self.pivot, self.axis, self.first, self.second)
         )
-        length = self.second_length[row]
-        return (dot(reach_2, reach_2) - length**2) / (2 * length), rows / length[..., None]
+        first_anchor, second_anchor = _of(self.first_anchor, row), _of(self.second_anchor, row)
+        pivot = centre[:, None] + r
+        angle = turn_to_reach(axis, first0, first_anchor - pivot, _of(self.first_length, row))
+        first, second = about(axis, angle, first0), about(axis, angle, second0)
+        reach_1, reach_2 = pivot + first - first_anchor, pivot + second - second_anchor
+        share = dot(reach_2, cross(axis, second)) / dot(reach_1, cross(axis, first))
+        length, share = _of(self.second_length, row), share[..., None]
+        residual[:] = (dot(reach_2, reach_2) - length**2) / (2 * length)
+        _write(jacobian, reach_2 - share * reach_1, cross(r + second, reach_2) - share * cross(r + first, reach_1))
+        jacobian /= length[..., None]
 
 
 def turn_to_reach(axis: Array, arm: Array, anchor: Array, length: Array) -> Array:

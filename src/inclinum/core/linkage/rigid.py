@@ -11,14 +11,11 @@ Array = NDArray[Any]
 
 def cross(u: Array, v: Array) -> Array:
     """Cross product over the last axis (several times quicker than ``numpy.cross`` on small stacks)."""
-    return np.stack(
-        [
-            u[..., 1] * v[..., 2] - u[..., 2] * v[..., 1],
-            u[..., 2] * v[..., 0] - u[..., 0] * v[..., 2],
-            u[..., 0] * v[..., 1] - u[..., 1] * v[..., 0],
-        ],
-        axis=-1,
-    )
+    out = np.empty(np.broadcast_shapes(u.shape, v.shape))
+    out[..., 0] = u[..., 1] * v[..., 2] - u[..., 2] * v[..., 1]
+    out[..., 1] = u[..., 2] * v[..., 0] - u[..., 0] * v[..., 2]
+    out[..., 2] = u[..., 0] * v[..., 1] - u[..., 1] * v[..., 0]
+    return out
 
 
 def dot(u: Array, v: Array) -> Array:
@@ -38,13 +35,13 @@ def rotation(vector: Array) -> Array:
     divisor = np.where(angle > 1e-12, angle, 1.0)
     a = np.where(angle > 1e-12, np.sin(angle) / divisor, 1.0)
     b = np.where(angle > 1e-6, (1 - np.cos(angle)) / divisor**2, 0.5)
-    xx, yy, zz, xy, yz, zx = x * x, y * y, z * z, x * y, y * z, z * x
-    rows = [
-        1 - b * (yy + zz), b * xy - a * z, b * zx + a * y,
-        b * xy + a * z, 1 - b * (zz + xx), b * yz - a * x,
-        b * zx - a * y, b * yz + a * x, 1 - b * (xx + yy),
-    ]  # fmt: skip
-    return np.stack(rows, axis=-1).reshape(*vector.shape[:-1], 3, 3)
+    out = np.empty((*vector.shape[:-1], 3, 3))
+    bx, by, bz, ax, ay, az = b * x, b * y, b * z, a * x, a * y, a * z
+    out[..., 0, 0], out[..., 1, 1], out[..., 2, 2] = 1 - by * y - bz * z, 1 - bz * z - bx * x, 1 - bx * x - by * y
+    out[..., 0, 1], out[..., 1, 0] = bx * y - az, bx * y + az
+    out[..., 0, 2], out[..., 2, 0] = bz * x + ay, bz * x - ay
+    out[..., 1, 2], out[..., 2, 1] = by * z - ax, by * z + ax
+    return out
 
 
 def about(axis: Array, angle: Array, v: Array) -> Array:
