@@ -30,6 +30,8 @@ STAGE_MM = 90.0
 STAGE_ROLL = 0.08
 """The same for roll, sine of the angle."""
 _NEWTON_STEPS = 12
+BLOCK = 1024
+"""Poses solved together at most."""
 MOST = 0.6
 """Share of unfinished poses above which all are stepped again."""
 _LEVER_MM = 300.0  # turns the rotational columns into mm so that the 6×6 systems are well scaled
@@ -173,7 +175,13 @@ class Body:
             goal[..., 1] = np.sin(roll)
         goal = goal.reshape(rows * count, -1)
         row = np.repeat(np.arange(rows), count)
-        state = system.follow(goal, row) if near is None else system.approach(goal, row, near)
+        if near is None:
+            # In blocks that stay in the processor's cache: the cost then grows with the samples, not faster.
+            blocks = [slice(i, i + BLOCK) for i in range(0, row.size, BLOCK)]
+            solved = [system.follow(goal[b], row[b]) for b in blocks]
+            state = solved[0] if len(solved) == 1 else tuple(np.concatenate(p) for p in zip(*solved, strict=True))
+        else:
+            state = system.approach(goal, row, near)
         shape = (rows, count) if samples else (count,)
         return Poses(self.points[self.centre], *(part.reshape(*shape, *part.shape[1:]) for part in state))
 
@@ -277,30 +285,28 @@ class _System:
 
     def follow(self, goal: Array, row: Array) -> tuple[Array, ...]:
         """From baseline to every goal at once, in stages short enough to stay on one branch."""
-        n = row.size
-        centre = np.broadcast_to(self.centre0, (n, 3)).copy()
-        turn = np.broadcast_to(np.eye(3), (n, 3, 3)).copy()
-        reached = np.zeros_like(goal)
+        # One baseline per sample, whatever the number of travels.
+        begins = np.diff(row, prepend=row[0] - 1) != 0
+        first, own = np.flatnonzero(begins), np.cumsum(begins) - 1
+        centre = np.broadcast_to(self.centre0, (first.size, 3)).copy()
+        turn = np.broadcast_to(np.eye(3), (first.size, 3, 3)).copy()
+        reached, ok = np.zeros_like(goal), np.ones(first.size, dtype=bool)
         if self.neutral:
-            _, jacobian = self.residual_and_jacobian(reached[:1], row[:1], centre[:1], turn[:1])
-            jacobian, ok = np.broadcast_to(jacobian, (n, 6, 6)), np.ones(n, dtype=bool)
+            _, jacobian = self.residual_and_jacobian(reached[first], row[first], centre, turn)
         else:
-            # One baseline per sample, whatever the number of travels.
-            first = np.flatnonzero(np.diff(row, prepend=-1))
-            centre, turn, ok, jacobian = (
-                part[row] for part in self.newton(reached[first], row[first], centre[first], turn[first])
-            )
-        sign = _sense(jacobian)
+            centre, turn, ok, jacobian = self.newton(reached[first], row[first], centre, turn)
+        centre, turn, ok, sign, rates = (v[own] for v in (centre, turn, ok, _sense(jacobian), self._rates(jacobian)))
         sizes = np.array([STAGE_MM, STAGE_ROLL])[: self.drives]
         stages = max(1, int(np.ceil((np.abs(goal) / sizes).max(initial=0.0))))
         for stage in range(1, stages + 1):
             ahead = goal * stage / stages
-            start = self._ahead(jacobian, ahead - reached, centre, turn)
+            start = self._ahead(rates, ahead - reached, centre, turn)
             reached = ahead
             centre, turn, met, jacobian = self.newton(reached, row, *start)
+            rates = self._rates(jacobian)
             # The determinant changes sign where the linkage passes a dead point: beyond it lies another branch.
             ok &= met & (_sense(jacobian) == sign)
-        return self._state(goal, centre, turn, jacobian, ok)
+        return self._state(goal, centre, turn, rates, ok)
 
     def approach(self, goal: Array, row: Array, near: Poses) -> tuple[Array, ...]:
         """From poses close to the goals: no travel to follow."""
@@ -314,13 +320,13 @@ class _System:
         step = -missed[:, -self.drives :].copy()
         if self.drives > 1:
             step[:, 1] /= _LEVER_MM
-        centre, turn, ok, jacobian = self.newton(goal, row, *self._ahead(before, step, centre, turn))
+        centre, turn, ok, jacobian = self.newton(goal, row, *self._ahead(self._rates(before), step, centre, turn))
         ok = ok & (_sense(jacobian) == _sense(before))
-        return self._state(goal, centre, turn, jacobian, ok)
+        return self._state(goal, centre, turn, self._rates(jacobian), ok)
 
-    def _ahead(self, jacobian: Array, step: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
+    def _ahead(self, rates: Array, step: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
         """The pose a step of the drives (N, drives) leads to, to first order."""
-        move = np.einsum("nid,nd->ni", self._rates(jacobian), step)
+        move = np.einsum("nid,nd->ni", rates, step)
         return centre + move[:, :3], rotation(move[:, 3:]) @ turn
 
     def _rates(self, jacobian: Array) -> Array:
@@ -334,8 +340,7 @@ class _System:
         rates[:, 3:] /= _LEVER_MM
         return rates
 
-    def _state(self, goal: Array, centre: Array, turn: Array, jacobian: Array, ok: Array) -> tuple[Array, ...]:
-        rates = self._rates(jacobian)
+    def _state(self, goal: Array, centre: Array, turn: Array, rates: Array, ok: Array) -> tuple[Array, ...]:
         roll = np.zeros_like(rates[..., 0])
         if self.drives > 1:  # the drive is the sine of the roll
             roll = rates[..., 1] * np.sqrt(1 - goal[:, 1:] ** 2)
