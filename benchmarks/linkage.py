@@ -109,7 +109,13 @@ def main() -> None:
     print(f"{'':58}{'time':>10}{'times faster':>14}{'× floor':>9}   wanted")
     rows = (
         (f"five-link, {POSITIONS} positions", swept, per_alone / per, per / base, "40 times"),
-        (f"five-link, {SAMPLES} samples × {FEW} positions", batch, per_alone / per_batch, per_batch / base, "150 times"),
+        (
+            f"five-link, {SAMPLES} samples × {FEW} positions",
+            batch,
+            per_alone / per_batch,
+            per_batch / base,
+            "150 times",
+        ),
     )
     for name, took, faster, over, wanted in rows:
         print(f"{name:58}{1e3 * took:8.1f} ms{faster:14.0f}{over:9.1f}   {wanted}")

@@ -10,6 +10,7 @@ from pypdf import PdfReader
 from typer.testing import CliRunner
 
 from inclinum.cli import app
+from inclinum.core.archetypes import ARCHETYPES, SIZES
 from inclinum.core.job import Job
 from inclinum.core.prediction import predict
 from inclinum.demo import demo_jobs
@@ -138,3 +139,93 @@ def test_a_file_cut_anywhere_is_refused_never_half_read(data: st.DataObject) -> 
     cut = text[: data.draw(st.integers(0, len(text) - 3))]
     with pytest.raises(JobFileError):
         read(cut)
+
+
+def axle_file(tmp_path: Path, **changed: object) -> Path:
+    linkage = ARCHETYPES["wishbones"].linkage(SIZES["car"]).model_dump(mode="json")
+    axle = {"linkage": linkage, "tyre_radius_mm": 312, "static": {"camber_deg": -0.6}} | changed
+    path = tmp_path / "front.axle.json"
+    path.write_text(json.dumps({"format": "inclinum-axle", "version": 1, "axle": axle}))
+    return path
+
+
+def test_sweep_as_table_and_of_a_job(tmp_path: Path, file: Path) -> None:
+    table = run(app, ["sweep", str(axle_file(tmp_path)), "--travel", "-20:20:20", "--table"])
+    assert table.exit_code == 0, table.output
+    head, *rows = table.stdout.splitlines()
+    assert head.split()[:2] == ["travel_mm", "camber_deg"]
+    assert [r.split()[0] for r in rows[:3]] == ["-20", "0", "20"]
+    assert rows[1].split()[1] == "-0.6"
+    rear = json.loads(run(app, ["sweep", str(file), "--axle", "rear", "--travel", "0"]).stdout)
+    assert rear["camber_deg"] == [pytest.approx(-1.1, abs=0.5)]
+    steer = json.loads(
+        run(app, ["sweep", str(axle_file(tmp_path)), "--steer", "-30:30:30", "--wheelbase", "2690"]).stdout
+    )
+    assert steer["ackermann_error_deg"][1] == 0
+    assert steer["steer_left_deg"][0] > 0 > steer["steer_left_deg"][2]
+
+
+def test_a_travel_beyond_reach_has_no_number_and_a_reason(tmp_path: Path) -> None:
+    linkage = {"kind": "trailing_arm", "points": {
+        "wheel_centre": [0, 700, 300], "pivot_inner": [150, 400, 320], "pivot_outer": [150, 600, 320]}}  # fmt: skip
+    done = run(app, ["sweep", str(axle_file(tmp_path, linkage=linkage)), "--travel", "-200:200:100"])
+    told = json.loads(done.stdout)
+    assert told["camber_deg"][0] is None
+    assert None not in told["camber_deg"][1:4]
+    low, high = told["reachable_travel_mm"]
+    radius = (150**2 + 20**2) ** 0.5
+    assert high == pytest.approx(radius + 20, abs=0.1)
+    assert low == pytest.approx(20 - radius, abs=0.1)
+    assert "dead point: pivot_" in told["reach_ends_because"]["bump"]
+
+
+@pytest.mark.parametrize(
+    ("changed", "path", "words"),
+    [
+        ({"tyre_radius_mm": 3.12}, "axle.tyre_radius_mm", "Is the unit right?"),
+        ({"spring": {"type": "coil_spring", "rate_n_per_mm": 30, "free_length_mm": 200, "solid_length_mm": 240}},
+         "axle.spring", "longer solid"),
+        ({"linkage": {"kind": "sliding_pillar", "points": {}}}, "axle.linkage", "not known here"),
+        ({"linkage": {"kind": "five_link", "points": {}}}, "axle.linkage.points.wheel_centre", "missing"),
+    ],
+)  # fmt: skip
+def test_bad_axles_name_path_and_reason(tmp_path: Path, changed: dict, path: str, words: str) -> None:
+    done = run(app, ["sweep", str(axle_file(tmp_path, **changed)), "--travel", "0"])
+    assert done.exit_code == 2
+    assert done.stderr.startswith(path)
+    assert words in done.stderr
+
+
+@pytest.mark.parametrize(
+    ("options", "words"),
+    [
+        (["--travel", "up"], "no range; write it as from:to:step"),
+        (["--travel", "0:1e9:1"], "no range"),
+        (["--travel", "nan"], "no range"),
+        (["--roll", "-2:2:1"], "do not share an axle"),
+        (["--axle", "middle"], "neither front nor rear"),
+    ],
+)
+def test_bad_sweeps_are_refused_in_words(tmp_path: Path, options: list[str], words: str) -> None:
+    done = run(app, ["sweep", str(axle_file(tmp_path)), *options])
+    assert done.exit_code == 2
+    assert words in done.stderr
+
+
+def test_a_bench_sheet_that_contradicts_itself(tmp_path: Path) -> None:
+    arm = {
+        "kind": "trailing_arm",
+        "points": {"wheel_centre": [0, 700, 300], "pivot_inner": [150, 400, 320], "pivot_outer": [150, 600, 320]},
+    }
+    axle = {"linkage": arm, "tyre_radius_mm": 300}
+    sheet = {"kind": "body-attitude", "corners": {"front": axle, "rear": axle}, "wheelbase_mm": 2400,
+             "rise_mm": {"front": 0, "rear": 300}}  # fmt: skip
+    path = tmp_path / "attitude.sheet.json"
+    path.write_text(json.dumps({"format": "inclinum-sheet", "version": 1, "sheet": sheet}))
+    done = run(app, ["predict", str(path)])
+    assert done.exit_code == 2
+    assert "a rise of 300 mm is beyond what this suspension reaches" in done.stderr
+    assert run(app, ["sweep", str(path)]).exit_code == 2
+    schema = json.loads(run(app, ["schema", "sheet"]).stdout)
+    assert "TorsionBarSheet" in schema["$defs"]
+    assert run(app, ["schema", "lorry"]).exit_code == 2

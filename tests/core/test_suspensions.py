@@ -227,7 +227,7 @@ def test_a_parallel_drag_link_steers_nothing() -> None:
     rod = p["lateral_rod_axle"] - p["lateral_rod_body"]
     box = np.array(steering.drag_link_knuckle) - rod  # type: ignore[union-attr]
     parallel = steering.model_copy(update={"drag_link_box": tuple(box)})  # type: ignore[union-attr]
-    along = knuckle_motion(corner, parallel, poses)
+    along = knuckle_motion(corner, parallel, poses)  # type: ignore[arg-type]
     assert np.abs(along.left).max() < 0.35 * np.abs(np.radians(1.0))
     np.testing.assert_allclose(along.left, along.right, atol=np.radians(0.05))
 

@@ -88,4 +88,5 @@ def test_export_delete_import_export_is_the_same_text(engine: Engine) -> None:
         with pytest.raises(jobs.Taken):
             jobs.create(session, file, WHO)
         whole_shop = session.execute(text("select what from event where job_id is null order by id")).scalars().all()
-    assert [w.split(" ")[0] for w in whole_shop] == ["deleted", "imported"]
+    told = [w.split(" ")[0] for w in whole_shop if not w.startswith("set up the vehicle")]
+    assert told == ["deleted", "imported"]

@@ -37,6 +37,8 @@ class WheelDrawing(Document):
     radius: float
     camber_deg: float
     members: list[Member]
+    mirrored: bool
+    """Whether the members are those of the left side, the right one being their mirror image."""
 
 
 class StanceDrawing(Document):
@@ -125,4 +127,5 @@ def _wheel(stance: Stance, poses: Poses, which: int, axle_x: float, ground: _Gro
         radius=stance.axle.tyre_radius_mm,
         camber_deg=float(np.degrees(wheel.camber(axis))),
         members=[Member(kind=kind, start=places[a], end=places[b]) for kind, a, b in drawn],
+        mirrored=not any("right" in n.split("_") for n in linkage.named_points()),
     )

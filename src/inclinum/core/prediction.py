@@ -13,6 +13,7 @@ from inclinum.core.angles.wheel import pitch_nose_down, rise_at
 from inclinum.core.changes import PlannedChange
 from inclinum.core.document import Document
 from inclinum.core.drawing import Drawing, draw
+from inclinum.core.fitting.consequence import LIFT_MM
 from inclinum.core.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.job import Job
 from inclinum.core.limits import Case, Finding, Stood, findings, stand_changed, stand_measured
@@ -68,6 +69,13 @@ class Angles(Document):
     bump_steer_deg_per_10mm: float
 
 
+class AnglePlusMinus(Document):
+    """± of the planned angles that comes from badly known hardpoints alone, degrees."""
+
+    camber_deg: float
+    toe_deg: float
+
+
 class AngleCurves(Document):
     """Angles over travel with the body level, from the measured baseline."""
 
@@ -110,6 +118,7 @@ class AxlePrediction(Document):
     travel_after: Travel
     angles_before: Angles
     angles_after: Angles
+    angle_plus_minus: AnglePlusMinus
     curves: AngleCurves
     springs: list[ForceCurve]
     wind_up_deg: dict[str, float]
@@ -233,6 +242,10 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
         travel_after=_travel(after),
         angles_before=_angles(seen, 0),
         angles_after=_angles(seen, 1),
+        angle_plus_minus=AnglePlusMinus(
+            camber_deg=after.axle.camber_change_tolerance_deg * abs(after.rise) / LIFT_MM,
+            toe_deg=after.axle.toe_change_tolerance_deg * abs(after.rise) / LIFT_MM,
+        ),
         curves=_curves(after),
         springs=_springs(before, after),
         wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses[1:3]).items()},

@@ -94,7 +94,11 @@ def _axle(
         before.ride, spring=Toleranced(before.ride.spring, rate, longer), spring_length=curve, search=span
     ).wheel_force(baseline)
     planned = replace(
-        after.ride, spring=Toleranced(after.ride.spring, new_rate, new_longer), spring_length=curve, search=span
+        after.ride,
+        spring=Toleranced(after.ride.spring, new_rate, new_longer),
+        spring_length=curve,
+        search=span,
+        spring_room_taken=after.ride.spring_room_taken + rng.normal(0.0, _spacers(job, name) / COVERAGE, samples),
     )
     ride = planned.ride_travel(load)
     at_ride = np.where(np.isfinite(ride), ride, after.travel)
@@ -120,6 +124,12 @@ def _hardpoints(axle: Axle, samples: int, rng: np.random.Generator) -> Adjustmen
         # Three coordinates share the ± of a point.
         drawn[name] = rng.normal(0.0, sigma / np.sqrt(3), (samples, 3))
     return Adjustment(with_followers(drawn, points), placed_anew=True)
+
+
+def _spacers(job: Job, axle: AxleName) -> float:
+    """± of the spacers of the plan together, mm."""
+    on = [p.change.room_tolerance() for p in job.plan.changes if p.on and p.change.axle == axle]
+    return float(np.sqrt(sum(t**2 for t in on)))
 
 
 def _tape(job: Job, axle: AxleName, side: str) -> float:

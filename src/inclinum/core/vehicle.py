@@ -170,6 +170,10 @@ class Axle(Document):
     targets: Annotated[dict[AngleName, AngleTarget], InOrder] = Field(default={})
     fasteners: Annotated[dict[str, Fastener], InOrder] = Field(default={})
     ratio_tolerance_percent: float = Field(default=2, ge=0, le=50)
+    camber_change_tolerance_deg: float = Field(
+        default=0.1, ge=0, le=20, description="± of the camber change that 40 mm of height bring"
+    )
+    toe_change_tolerance_deg: float = Field(default=0.1, ge=0, le=20, description="the same of toe, one wheel")
     orientation: tuple[Text, ...] = Field(default=(), description="which way round things go, as the shop found it")
 
     @property
@@ -202,7 +206,7 @@ class Axle(Document):
         wanted = {Twisted: ("torsion_bar",), Raised: ("leaf_pack",)}.get(type(corner.spring))
         if wanted and self.spring.type not in wanted:
             raise ValueError(
-                f"this suspension is sprung by a {wanted[0].replace('_', ' ')}, not by a {self.spring.title}"
+                f"this suspension is sprung by a {wanted[0].replace('_', ' ')}, not by {self.spring.in_a_sentence}"
             )
         if not wanted and self.spring.type in ("torsion_bar", "leaf_pack"):
             raise ValueError(f"this suspension has two seats for a spring, but {self.spring.in_a_sentence} is fitted")

@@ -16,6 +16,13 @@ _LINKAGES: TypeAdapter[AnyLinkage] = TypeAdapter(AnyLinkage)
 _RACK = {"steering": {"kind": "rack", "axis": (0, 1, 0)}}
 
 
+_SCREWED = {
+    "tie_outer": "tie rod", "toe_link_outer": "toe link", "camber_arm_outer": "camber arm",
+    "camber_outer": "camber link",
+}  # fmt: skip
+"""Links that usually have a thread, by their outer point."""
+
+
 @dataclass(frozen=True)
 class Archetype:
     """A suspension as it is usually found.
@@ -64,7 +71,20 @@ class Archetype:
         frequency = size.frequency_hz * (1.0 if end == "front" else 1.08)
         linkage = self.linkage(size)
         axle = axle_on(linkage, size, Ride(load, frequency, size.bump_mm, size.droop_mm), air=self.air)
-        return axle.model_copy(update={"archetype": self.key, "prior": linkage})
+        extra: dict[str, Any] = {"archetype": self.key, "prior": linkage}
+        if not linkage.coupled:
+            # Nobody has said what is wanted: the angles it has, until the maker's figures are typed in.
+            extra["targets"] = {
+                "camber": {"target_deg": axle.camber_deg, "window_deg": 0.75},
+                "toe": {"target_deg": axle.toe_deg, "window_deg": 0.15, "weight": 5},
+            }
+            extra["adjusters"] = [
+                {"type": "link_length", "name": name, "outer": outer, "min_mm": -12, "max_mm": 12,
+                 "thread_pitch_mm": 1.5}
+                for outer, name in _SCREWED.items()
+                if outer in linkage.named_points()
+            ]  # fmt: skip
+        return Axle.model_validate(axle.model_dump() | extra)
 
 
 ARCHETYPES: dict[str, Archetype] = {

@@ -79,8 +79,11 @@ def fit_axle(axle: Axle) -> AxleFit:
         found = fit(prior, readings)
     except ValidationError as error:
         raise ValueError(str(error.errors()[0]["msg"]).removeprefix("Value error, ") + ": check the readings") from None
+    angles = (0.0, 0.0) if prior.coupled else found.spread[1:3]
     fitted = axle.model_copy(
         update={
+            "camber_change_tolerance_deg": round(min(20.0, angles[0]), 3),
+            "toe_change_tolerance_deg": round(min(20.0, angles[1]), 3),
             "linkage": found.linkage if readings else prior,
             "prior": prior,
             "known": {k: v for k, v in axle.known.items() if k in (SPRING, DAMPER)} | _known(found),

@@ -30,10 +30,10 @@ def retuned(axle: Axle, before: AnyLinkage) -> Axle:
         longer = float(now.damper_length[0] - was.damper_length[0])
         d, stop = axle.damper, axle.bump_stop
         changed["damper"] = d.model_copy(
-            update={"extended_mm": d.extended_mm + longer, "closed_mm": d.closed_mm + longer}
+            update={"extended_mm": round(d.extended_mm + longer, 2), "closed_mm": round(d.closed_mm + longer, 2)}
         )
         if stop.contact_mm is not None:
-            changed["bump_stop"] = stop.model_copy(update={"contact_mm": stop.contact_mm + longer})
+            changed["bump_stop"] = stop.model_copy(update={"contact_mm": round(stop.contact_mm + longer, 2)})
     return axle.model_copy(update=changed)
 
 
@@ -46,16 +46,19 @@ def _spring(axle: Axle, before: AnyLinkage, longer: float) -> dict[str, object]:
     spring = axle.spring
     if isinstance(spring, TorsionBarData):
         free = spring.free_angle_deg + float(np.degrees(longer))
-        return {SPRING: spring.model_copy(update={"free_angle_deg": free})}
+        return {SPRING: spring.model_copy(update={"free_angle_deg": round(free, 3)})}
     if isinstance(spring, LeafPackData):
         higher = _arch(axle.linkage) - _arch(before)
         return {
             SPRING: spring.model_copy(
-                update={"arch_mm": spring.arch_mm + higher, "free_arch_mm": spring.free_arch_mm + higher}
+                update={
+                    "arch_mm": round(spring.arch_mm + higher, 2),
+                    "free_arch_mm": round(spring.free_arch_mm + higher, 2),
+                }
             )
         }
     if isinstance(spring, AirSpringData) or spring.is_coil:
-        return {"spring_offset_mm": axle.spring_offset_mm + longer}
+        return {"spring_offset_mm": round(axle.spring_offset_mm + longer, 2)}
     return {}
 
 

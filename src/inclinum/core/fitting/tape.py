@@ -60,6 +60,9 @@ class Place:
         names = [point_name(p) for p in self.points]
         match self.how:
             case "between":
+                heads = {n.partition(", ")[0] for n in names}
+                if len(heads) == 1:
+                    return f"{heads.pop().capitalize()}, joint to joint"
                 return f"{names[0].capitalize()} to {names[1]}"
             case "height":
                 return f"{names[0].capitalize()} above the floor"

@@ -309,7 +309,8 @@ class LeafAxle(Linkage):
             ("hub", "seat", "wheel_centre"),
             ("strut", "damper_body", "damper_axle"),
         )
-        return tuple(m for m in drawn if m[1] in given and m[2] in given)
+        tube: Member = ("hub", "wheel_centre_left", "wheel_centre_right")
+        return (tube, *(m for m in drawn if m[1] in given and m[2] in given))
 
 
 AnyLinkage = Annotated[

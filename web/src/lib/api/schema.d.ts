@@ -727,6 +727,16 @@ export interface components {
             caster_deg: number[] | null;
         };
         /**
+         * AnglePlusMinus
+         * @description ± of the planned angles that comes from badly known hardpoints alone, degrees.
+         */
+        AnglePlusMinus: {
+            /** Camber Deg */
+            camber_deg: number;
+            /** Toe Deg */
+            toe_deg: number;
+        };
+        /**
          * AngleProof
          * @description One rack reading after, against its target.
          */
@@ -1033,6 +1043,18 @@ export interface components {
              */
             ratio_tolerance_percent: number;
             /**
+             * Camber Change Tolerance Deg
+             * @description ± of the camber change that 40 mm of height bring
+             * @default 0.1
+             */
+            camber_change_tolerance_deg: number;
+            /**
+             * Toe Change Tolerance Deg
+             * @description the same of toe, one wheel
+             * @default 0.1
+             */
+            toe_change_tolerance_deg: number;
+            /**
              * Orientation
              * @description which way round things go, as the shop found it
              * @default []
@@ -1188,6 +1210,7 @@ export interface components {
             travel_after: components["schemas"]["Travel"];
             angles_before: components["schemas"]["Angles"];
             angles_after: components["schemas"]["Angles"];
+            angle_plus_minus: components["schemas"]["AnglePlusMinus"];
             curves: components["schemas"]["AngleCurves"];
             /** Springs */
             springs: components["schemas"]["ForceCurve"][];
@@ -2509,6 +2532,7 @@ export interface components {
              */
             kind: "leaf_axle";
             points: components["schemas"]["LeafPoints"];
+            steering?: components["schemas"]["AxleSteering"] | null;
             /**
              * Effective Radius Factor
              * @description share of the half-lengths
@@ -4659,6 +4683,8 @@ export interface components {
             camber_deg: number;
             /** Members */
             members: components["schemas"]["Member"][];
+            /** Mirrored */
+            mirrored: boolean;
         };
         /**
          * WishboneLinkage

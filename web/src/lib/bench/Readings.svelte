@@ -11,6 +11,7 @@
 		quantities,
 		stations,
 		angles = true,
+		scales = false,
 		angleSides,
 		keep,
 		questions = [],
@@ -21,6 +22,8 @@
 		quantities: { id: Quantity; name: string; hint?: string }[];
 		stations: string[];
 		angles?: boolean;
+		/** Whether wheel scales are asked for. */
+		scales?: boolean;
 		/** Angles asked for, per axle. */
 		angleSides: Record<AxleName, Schemas['AngleReading']['angle'][]>;
 		keep: string;
@@ -44,6 +47,8 @@
 		readings.stations.find((s) => s.station === name && s.side === side)?.reading;
 	const angle = (axle: AxleName, side: Side, name: string) =>
 		readings.angles.find((a) => a.axle === axle && a.side === side && a.angle === name)?.reading;
+	const scale = (axle: AxleName, side: Side) =>
+		(readings.scales ?? []).find((s) => s.axle === axle && s.side === side)?.reading;
 	const question = (where: string) => questions.find((q) => q.where === where)?.sentence ?? '';
 
 	/** The list with one item set, replaced in place or taken out. */
@@ -106,6 +111,38 @@
 		{/each}
 	</tbody>
 </table>
+
+{#if scales}
+	<h3 class="head mt-4 mb-1">On wheel scales, kg; leave out where there are none</h3>
+	<table class="w-full table-fixed border-separate border-spacing-x-1.5 border-spacing-y-1 text-left">
+		<colgroup><col class="w-[88px]" /></colgroup>
+		<tbody>
+			<tr class="align-top">
+				<th scope="row" class="pt-1.5 font-semibold">Wheel load</th>
+				{#each PLACES as p (p.short)}
+					<td>
+						<EntryField
+							entry={scale(p.axle, p.side)}
+							label="Wheel load, {p.axle} {p.side}"
+							kind="mass"
+							quantity="scale"
+							keep="{keep}.{p.axle}.{p.side}.scale"
+							onentry={(reading) =>
+								onreadings({
+									...readings,
+									scales: set(
+										readings.scales ?? [],
+										(s) => s.axle === p.axle && s.side === p.side,
+										reading && { axle: p.axle, side: p.side, reading }
+									)
+								})}
+						/>
+					</td>
+				{/each}
+			</tr>
+		</tbody>
+	</table>
+{/if}
 
 <h3 class="head mt-4 mb-1">Height above ground at a station</h3>
 <table class="w-full table-fixed border-separate border-spacing-x-1.5 border-spacing-y-1 text-left">

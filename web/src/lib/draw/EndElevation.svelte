@@ -31,7 +31,7 @@
 		<line x1="4" x2={width - 4} y1={pz(0)} y2={pz(0)} stroke="var(--ink)" />
 		{#each [1, -1] as const as side (side)}
 			<path d={tyre(before[axle], side)} fill="none" stroke="var(--quiet)" stroke-dasharray="6 4" />
-			{#each before[axle].members as m, i (i)}
+			{#each side === 1 || before[axle].mirrored ? before[axle].members : [] as m, i (i)}
 				<line
 					x1={px(side * m.start[1])}
 					y1={pz(m.start[2])}
@@ -42,7 +42,7 @@
 				/>
 			{/each}
 			<path d={tyre(after[axle], side)} fill="var(--chalk)" stroke="var(--ink)" stroke-width="2.2" />
-			{#each after[axle].members as m, i (i)}
+			{#each side === 1 || after[axle].mirrored ? after[axle].members : [] as m, i (i)}
 				<line
 					x1={px(side * m.start[1])}
 					y1={pz(m.start[2])}

@@ -18,7 +18,7 @@
 	}: {
 		entry: Entry | undefined;
 		label: string;
-		kind?: 'length' | 'angle' | 'torque';
+		kind?: 'length' | 'angle' | 'torque' | 'mass';
 		quantity?: string;
 		/** Under this key a text that was refused is kept, so that it survives a reload. */
 		keep: string;
@@ -34,7 +34,7 @@
 	let typing = $state<string | undefined>(localStorage.getItem(key) ?? undefined);
 	let trouble = $state('');
 	const shown = $derived(typing ?? entry?.text ?? '');
-	const unit = { length: 'mm', angle: '°', torque: 'N·m' };
+	const unit = { length: 'mm', angle: '°', torque: 'N·m', mass: 'kg' };
 	const meaning = $derived.by(() => {
 		if (!entry || typing !== undefined) return '';
 		const value =

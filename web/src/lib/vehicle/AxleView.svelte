@@ -71,7 +71,14 @@
 	const px = (p: Place) => width / 2 + (flip * p[across[view]] - mid.a) * scale;
 	const py = (p: Place) => (height + 18) / 2 - (p[up[view]] - mid.b) * scale;
 	const mirrored = (p: Place): Place => [p[0], -p[1], p[2]];
-	const sides = $derived(bench.coupled || view === 'side' ? [1] : [1, -1]);
+	/** Whether the right side has points of its own; where it has none it is the mirror image of the left one. */
+	const whole = $derived(
+		bench.members.some((m) => m.start.split('_').includes('right') || m.end.includes('lateral'))
+	);
+	/** A spring or damper given for the left side of a whole axle alone. */
+	const halfGiven = (m: (typeof bench.members)[number]) =>
+		view !== 'side' && m.start.includes('_left_') && !bench.frames[m.start.replace('left', 'right')];
+	const sides = $derived(whole || view === 'side' ? [1] : [1, -1]);
 
 	function wheelPath(side: number): string {
 		const w = at(bench.wheel);
@@ -186,8 +193,8 @@
 		{:else}
 			{#each [1, -1] as side (side)}<path d={wheelPath(side)} class="tyre" />{/each}
 		{/if}
-		{#each sides as side (side)}
-			{#each bench.members as m, i (i)}
+		{#each [1, -1] as side (side)}
+			{#each bench.members.filter((m) => side === 1 || sides.includes(-1) || halfGiven(m)) as m (m.start + m.end)}
 				{@const a = at(m.start)}
 				{@const b = at(m.end)}
 				{#if a && b}
@@ -203,7 +210,7 @@
 						stroke-width={look.width}
 						stroke-dasharray={look.dash}
 						stroke-linecap="round"
-						opacity={side === 1 ? 1 : 0.35}
+						opacity={side === 1 || bench.coupled ? 1 : 0.35}
 					/>
 					{#if view === 'end' && side === 1 && m.slope_deg !== null && atRest && told.includes(m)}
 						<text x={(px(s) + px(e)) / 2} y={(py(s) + py(e)) / 2 - 5} text-anchor="middle" class="angle"
@@ -220,7 +227,12 @@
 					<circle cx={px(rc)} cy={py(rc)} r="5" />
 					<path d="M{px(rc) - 9} {py(rc)}h18M{px(rc)} {py(rc) - 9}v18" />
 				</g>
-				<text x={px(rc) + 11} y={py(rc) - 6} class="note">roll centre {number(rc[2] - ground, 0)}</text>
+				<text
+					x={px(rc) + (bench.coupled ? 11 : -11)}
+					y={py(rc) - 8}
+					text-anchor={bench.coupled ? 'start' : 'end'}
+					class="note">roll centre {number(rc[2] - ground, 0)}</text
+				>
 			{/if}
 			{#if bench.instant_centre}
 				{@const ic = bench.instant_centre as Place}

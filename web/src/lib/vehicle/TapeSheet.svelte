@@ -47,7 +47,9 @@
 {#each bench.fit.misses as m (m.key)}
 	<p class="border-stops text-stops mb-2 border-l-4 pl-2 font-semibold" role="alert">{m.sentence}</p>
 {/each}
-{#if bench.fit.next.length && taken < bench.fit.rows.length}
+{#if (bench.fit.next[0]?.worth ?? 0) < 0.02}
+	<p class="text-quiet mb-2">What is left to read changes the prediction little.</p>
+{:else}
 	<p class="mb-2">
 		<span class="label">Measure next</span>
 		<span class="font-semibold">{bench.fit.next[0]?.title}</span>

@@ -173,7 +173,7 @@
 									{bench.trouble[name]}
 								</p>{/if}
 							{#if end !== name}<button
-									class="btn absolute top-1 right-1 min-h-7 px-2 text-xs"
+									class="btn absolute right-1 bottom-1 min-h-7 px-2 text-xs"
 									onclick={() => {
 										end = name;
 										chosen = '';
@@ -234,7 +234,12 @@
 						</div>
 						<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden p-1">
 							<div class="flex items-center gap-1 px-1">
-								<select class="field min-h-7 py-0" aria-label="Curve" bind:value={curve}>
+								<select
+									class="field min-h-7 py-0"
+									aria-label="Curve"
+									value={picked?.name}
+									onchange={(e) => (curve = e.currentTarget.value)}
+								>
 									{#each curves as c (c.name)}<option value={c.name}
 											>{c.name}{c.unit ? `, ${c.unit}` : ''}</option
 										>{/each}
@@ -251,7 +256,7 @@
 										{series}
 										{marks}
 										xLabel={over === 'roll' ? 'roll, ° (left wheel up +)' : 'wheel travel, mm (bump +)'}
-										yLabel="{picked?.name}{picked?.unit ? `, ${picked.unit}` : ''}"
+										yLabel=""
 										digits={picked?.unit === 'N' || picked?.unit === 'mm' ? 0 : 2}
 										label="{picked?.name} of the {end} axle"
 									/>{/if}

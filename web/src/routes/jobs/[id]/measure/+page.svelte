@@ -35,11 +35,16 @@
 		{ id: 'exposed_rod', name: 'Rod showing', hint: 'Bare damper rod at this height' }
 	]}
 	stations={vehicle.stations.map((s) => s.name)}
+	scales
 	angleSides={asked}
 	keep="{bench.job.id}.measure"
 	questions={bench.prediction?.questions}
 	onreadings={(readings) => bench.change('measure', readings)}
 />
+
+{#each bench.prediction?.body.disagreements ?? [] as line (line)}
+	<p class="text-fix mt-1 font-semibold">{line}</p>
+{/each}
 
 <div class="mt-4 grid grid-cols-[1fr_150px] items-start gap-3">
 	<label class="grid gap-1">
