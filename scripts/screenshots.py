@@ -18,7 +18,12 @@ VIEWS = {
     "hoist": f"{JOB}/build",
     "prove": f"{DONE}/prove",
     "plan-dark": f"{JOB}/plan",
+    "vehicles": "/vehicles",
+    "vehicle": "Veddic Halyard",
+    "vehicle-leaf": "Gorrel Cask",
+    "vehicle-dark": "Gorrel Beacon",
 }
+"""Picture → address, or the name of the vehicle on the list whose bench it shows."""
 
 
 def settle(page: Page) -> None:
@@ -40,8 +45,22 @@ def main() -> None:
             theme = "dark" if name.endswith("dark") else "light"
             context.add_init_script(f"localStorage.person = 'Ines Tarrow'; localStorage.theme = '{theme}'")
             page = context.new_page()
-            page.goto(path)
+            page.goto(path if path.startswith("/") else "/vehicles")
             settle(page)
+            if not path.startswith("/"):
+                page.get_by_text(path).click()
+                page.get_by_test_id("consequences").wait_for()
+                settle(page)
+            if name == "vehicle":
+                page.get_by_label("Upper arm, front pivot above the floor", exact=True).focus()
+            if name == "vehicle-leaf":
+                page.get_by_role("button", name="rear", exact=True).click()
+                page.get_by_label("Wheel travel").fill("-50")
+                settle(page)
+            if name == "vehicle-dark":
+                page.get_by_role("button", name="rear", exact=True).click()
+                page.get_by_label("Over").select_option("roll")
+                settle(page)
             if name == "hoist":
                 page.get_by_role("button", name="One step at a time").click()
                 step = page.get_by_role("dialog", name="One step at a time")

@@ -2,8 +2,12 @@
 
 from pathlib import Path
 
+import pytest
+from typer.testing import CliRunner
+
+from inclinum.cli import app
 from inclinum.demo import demo_jobs
-from inclinum.jobfile import JobFile, read, write
+from inclinum.jobfile import AxleFile, JobFile, SheetFile, read, read_any, write
 
 DOCS = Path(__file__).parents[2] / "docs"
 
@@ -23,3 +27,11 @@ def test_every_screenshot_is_shown_in_the_readme() -> None:
     shots = [p.name for p in (DOCS / "screenshots").glob("*.png")]
     assert 6 <= len(shots) < 20
     assert [s for s in shots if f"docs/screenshots/{s}" not in readme] == []
+
+
+@pytest.mark.parametrize("name", ["example.axle.json", "example.sheet.json"])
+def test_the_other_examples_are_read_and_answered(name: str) -> None:
+    command = "sweep" if "axle" in name else "predict"
+    done = CliRunner().invoke(app, [command, str(DOCS / name)])
+    assert done.exit_code == 0, done.output
+    assert isinstance(read_any((DOCS / name).read_bytes()), AxleFile if "axle" in name else SheetFile)

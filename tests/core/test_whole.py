@@ -36,7 +36,9 @@ def test_a_body_at_rest_is_in_balance(loads: list[float], rates: list[float], ba
     """Whatever is put where: corner forces carry the weight, and their moments about its centre vanish."""
     start = np.array(loads)
     weight, x, y = centre_of(start, X, Y)
-    body = SprungBody([LinearCorner(f, k) for f, k in zip(start, rates, strict=True)], X, Y, (BarOffset(bar),) * 2)
+    body = SprungBody(
+        [LinearCorner(f, k) for f, k in zip(start, rates, strict=True)], X, Y, (BarOffset(bar), BarOffset(bar))
+    )
     rest = body.rest(weight * 1.1, (x + shift, y))
     assert rest.load.sum() == pytest.approx(1.1 * weight)
     assert (rest.load * (X - x - shift)).sum() / weight == pytest.approx(0, abs=1e-6)
