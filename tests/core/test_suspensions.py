@@ -246,3 +246,24 @@ def test_points_placed_anew_are_another_linkage() -> None:
         np.testing.assert_allclose(
             together.camber[i], alone.corner(312.0, 0.0, 0.0).sweep(np.array([-30.0, 40.0])).camber, atol=1e-7
         )
+
+
+def test_a_joint_at_its_limit_ends_the_travel() -> None:
+    """A link 300 mm long that is level at ride turns 10° in 300·sin 10° of its own end's movement."""
+    linkage = ARCHETYPES["wishbones"].linkage(CAR)
+    free = AxleSheet(linkage=linkage, tyre_radius_mm=312)
+    held = AxleSheet(linkage=linkage, tyre_radius_mm=312, joint_limits_deg={"lower_front": 10.0})
+    told = sweep(held, [0])
+    low, high = told["reachable_travel_mm"]
+    assert told["reach_ends_because"] == {"droop": "joint limit: lower_front", "bump": "joint limit: lower_front"}
+    wide = sweep(free, [0])["reachable_travel_mm"]
+    assert wide[0] < low < 0 < high < wide[1]
+    corner = free.corner()
+    for end in (low, high):
+        poses = corner.body.poses(np.array([end]))
+        p = corner.body.points
+        was, now = p["lower_outer"] - p["lower_front"], poses.point(p["lower_outer"])[0] - p["lower_front"]
+        cosine = was @ now / np.linalg.norm(was) / np.linalg.norm(now)
+        assert np.degrees(np.arccos(cosine)) == pytest.approx(10, abs=0.02)
+    with pytest.raises(ValueError, match="at no joint of a link"):
+        sweep(AxleSheet(linkage=linkage, tyre_radius_mm=312, joint_limits_deg={"sprocket": 10.0}), [0])

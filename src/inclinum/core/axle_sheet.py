@@ -1,19 +1,21 @@
 """One axle alone as a document, and everything it does over travel, rack and roll."""
 
 from collections.abc import Sequence
-from typing import Any, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
 
-from inclinum.core.document import Document
+from inclinum.core.document import Document, InOrder
 from inclinum.core.fitted import SpringData, TorsionBarData
 from inclinum.core.linkage import NEUTRAL, AnyLinkage, Corner, Motion, axle_motion, corner_of
 from inclinum.core.linkage.axles import AxleSteering
+from inclinum.core.linkage.joints import limited_reach
 from inclinum.core.linkage.leaf import LeafBody
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.linkage.steered import ackermann_error, knuckle_motion
 
+JointAngle = Annotated[float, Field(gt=0, le=120)]
 SEARCH_MM = 400.0
 """Travel looked through for the ends of a linkage's reach."""
 
@@ -37,6 +39,9 @@ class AxleSheet(Document):
     static: StaticAngles = StaticAngles()
     spring: SpringData | None = None
     spring_offset_mm: float = Field(default=0, ge=-500, le=1000)
+    joint_limits_deg: Annotated[dict[str, JointAngle], InOrder] = Field(
+        default={}, description="point → how far its joint may turn from the reference height"
+    )
     note: str = Field(default="", max_length=4000)
 
     @model_validator(mode="before")
@@ -112,7 +117,7 @@ def sweep(axle: AxleSheet, travel: Sequence[float], rack: float = 0.0, pitch: fl
     if axle.linkage.coupled:
         told |= _axle(corner, z, np.zeros_like(z), _steered(axle))
     table: Table = {"travel_mm": z.tolist(), "rack_mm": rack}
-    return table | {k: _listed(v, motion.reachable) for k, v in told.items() if v is not None} | _reach(corner)
+    return table | {k: _listed(v, motion.reachable) for k, v in told.items() if v is not None} | _reach(axle, corner)
 
 
 def sweep_grid(axle: AxleSheet, heave: Sequence[float], roll: Sequence[float]) -> Table:
@@ -233,8 +238,9 @@ def _listed(values: Array, reachable: Array) -> list[float | None]:
     return [float(v) if ok and np.isfinite(v) else None for v, ok in zip(values, reachable, strict=True)]
 
 
-def _reach(corner: Corner) -> Table:
-    reach = corner.body.reach(-SEARCH_MM, SEARCH_MM)
+def _reach(axle: AxleSheet, corner: Corner) -> Table:
+    limits = {n: float(np.radians(v)) for n, v in axle.joint_limits_deg.items()}
+    reach = limited_reach(corner, corner.body.reach(-SEARCH_MM, SEARCH_MM), limits)
     return {
         "reachable_travel_mm": [reach.low, reach.high],
         "reach_ends_because": {k: v for k, v in (("droop", reach.low_reason), ("bump", reach.high_reason)) if v},

@@ -9,6 +9,7 @@ from inclinum.core.fitting import AxleFit, fit_axle
 from inclinum.core.linkage import Corner, Motion, axle_motion, point_name
 from inclinum.core.linkage.axles import AxleSteering
 from inclinum.core.linkage.body import Poses
+from inclinum.core.linkage.joints import limited_reach
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.linkage.steered import knuckle_motion
 from inclinum.core.ride.stance import NoRidePoint, axle_corner, inferred_load, ride_corner
@@ -94,7 +95,8 @@ def axle_bench(axle: Axle) -> AxleBench:
     fitted = fit_axle(axle)
     axle = fitted.axle
     corner = axle_corner(axle)
-    reach = corner.body.reach(-SWEEP_MM, SWEEP_MM)
+    limits = {n: float(np.radians(v)) for n, v in axle.joint_limits_deg.items()}
+    reach = limited_reach(corner, corner.body.reach(-SWEEP_MM, SWEEP_MM), limits)
     travel = np.linspace(reach.low, reach.high, FRAMES)
     if FRAMES % 2 and reach.low < 0 < reach.high:
         travel[np.argmin(np.abs(travel))] = 0.0  # the reference height is always one of the frames

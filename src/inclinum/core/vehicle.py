@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from inclinum.core.axle_sheet import AxleSheet, StaticAngles
+from inclinum.core.axle_sheet import AxleSheet, JointAngle, StaticAngles
 from inclinum.core.document import Document, InOrder
 from inclinum.core.fitted import BumpStopData, Coil, DamperData, SpringData, TopOutData
 from inclinum.core.linkage import AnyLinkage, Raised, Twisted, corner_of
@@ -169,6 +169,9 @@ class Axle(Document):
     adjusters: tuple[AdjusterData, ...] = ()
     targets: Annotated[dict[AngleName, AngleTarget], InOrder] = Field(default={})
     fasteners: Annotated[dict[str, Fastener], InOrder] = Field(default={})
+    joint_limits_deg: Annotated[dict[str, JointAngle], InOrder] = Field(
+        default={}, description="point → how far its joint may turn from the reference height"
+    )
     ratio_tolerance_percent: float = Field(default=2, ge=0, le=50)
     camber_change_tolerance_deg: float = Field(
         default=0.1, ge=0, le=20, description="± of the camber change that 40 mm of height bring"
@@ -189,6 +192,7 @@ class Axle(Document):
             static=StaticAngles(camber_deg=self.camber_deg, toe_deg=self.toe_deg),
             spring=self.spring,
             spring_offset_mm=self.spring_offset_mm,
+            joint_limits_deg=self.joint_limits_deg,
         )
 
     @property

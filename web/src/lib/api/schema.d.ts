@@ -1038,6 +1038,14 @@ export interface components {
                 [key: string]: components["schemas"]["Fastener"];
             };
             /**
+             * Joint Limits Deg
+             * @description point → how far its joint may turn from the reference height
+             * @default {}
+             */
+            joint_limits_deg: {
+                [key: string]: number;
+            };
+            /**
              * Ratio Tolerance Percent
              * @default 2
              */

@@ -6,6 +6,8 @@ it('reads titles, units, limits and nesting from a change’s schema', () => {
 		$defs: {
 			Coil: {
 				properties: {
+					type: { const: 'coil_spring', title: 'Type' },
+					known: { type: 'number', title: 'Rate ±' },
 					rate: { type: 'number', title: 'Rate', unit: 'N/mm', exclusiveMinimum: 0, maximum: 2000 }
 				}
 			}
@@ -23,7 +25,8 @@ it('reads titles, units, limits and nesting from a change’s schema', () => {
 		['coil.rate', 'number', 0, 2000, true, false],
 		['thickness', 'number', 1, 80, false, false],
 		['stud', 'number', 0, undefined, false, true],
-		['part', 'text', undefined, 60, false, false]
+		['part', 'text', undefined, 60, false, false],
+		['coil.known', 'number', undefined, undefined, false, false]
 	]);
 	expect(found[1]?.slider).toEqual([1, 40]);
 });

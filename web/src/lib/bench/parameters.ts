@@ -20,12 +20,15 @@ type Schema = Record<string, unknown> & {
 
 /** The fields of a change's form, from the core's own schema: titles, units and limits live there only. */
 export function parameters(schema: Schema): Parameter[] {
-	return fields(schema, schema.$defs ?? {}, []);
+	const all = fields(schema, schema.$defs ?? {}, []);
+	// How well a number is known comes after the numbers themselves.
+	return [...all.filter((p) => !p.title.endsWith('±')), ...all.filter((p) => p.title.endsWith('±'))];
 }
 
 function fields(schema: Schema, defs: Record<string, Schema>, path: string[]): Parameter[] {
 	return Object.entries(schema.properties ?? {}).flatMap(([name, field]) => {
 		if (path.length === 0 && (name === 'type' || name === 'axle')) return [];
+		if (field.const !== undefined) return []; // which branch of a union this is, not a thing to fill in
 		const reference = field.$ref as string | undefined;
 		if (reference) return fields(defs[reference.split('/').at(-1) ?? ''] ?? {}, defs, [...path, name]);
 		const branch = field.anyOf?.find((b) => b.type !== 'null');
