@@ -39,9 +39,29 @@ class Routine:
     consumables: tuple[str, ...] = field(default=())
 
 
+_COMPRESS = Task(
+    "compress", "Swap", "Compress the spring until it is loose on its seats, then the rod nut.",
+    caution=cautions.SPRING, hold="Spring loose on both seats before the rod nut is touched.",
+    minutes=(8, 15),
+)  # fmt: skip
+_ROD_NUT = Task(
+    "rod_nut", "Swap", "Top mount on, rod nut to torque, then ease the compressor off.", ("strut_rod_nut",),
+    caution=cautions.SPRING, minutes=(8, 15),
+)  # fmt: skip
+_WHEEL_OFF = Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4), both_first=True)
+_LINK_OFF = Task(
+    "link_off", "Take apart", "Anti-roll bar link off, both sides before anything else: the bar holds the arms up.",
+    minutes=(4, 15), both_first=True,
+)  # fmt: skip
+_LINK_ON = Task(
+    "link_on", "To ride height", "Anti-roll bar link on, wheel at ride height: it must go in without force.",
+    ("anti_roll_link",), minutes=(3, 6),
+)  # fmt: skip
+_HOSES_ON = Task("hoses_on", "Refit loosely", "Hose, cable and wire back in their clips, not twisted.", minutes=(2, 4))
+
 STRUT = Routine(
     apart=(
-        Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4), both_first=True),
+        _WHEEL_OFF,
         Task(
             "link_off", "Take apart",
             "Anti-roll bar link off its strut. Both sides before anything else: the bar holds the arms up.",
@@ -62,17 +82,10 @@ STRUT = Routine(
         ),
     ),
     before_swap=(
-        Task(
-            "compress", "Swap", "Compress the spring until it is loose on its seats, then the rod nut.",
-            caution=cautions.SPRING, hold="Spring loose on both seats before the rod nut is touched.",
-            minutes=(8, 15),
-        ),
+        _COMPRESS,
     ),
     after_swap=(
-        Task(
-            "rod_nut", "Swap", "Top mount on, rod nut to torque, then ease the compressor off.", ("strut_rod_nut",),
-            caution=cautions.SPRING, minutes=(8, 15),
-        ),
+        _ROD_NUT,
     ),
     refit=(
         Task(
@@ -101,7 +114,7 @@ STRUT = Routine(
 
 SEMI_TRAILING = Routine(
     apart=(
-        Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4), both_first=True),
+        _WHEEL_OFF,
         Task(
             "link_off", "Take apart", "Anti-roll bar link off the arm, both sides before anything else.",
             minutes=(4, 15), both_first=True,
@@ -145,17 +158,6 @@ SEMI_TRAILING = Routine(
     consumables=("Rubber grease for the isolators",),
 )  # fmt: skip
 
-_WHEEL_OFF = Task("wheel_off", "Take apart", "Wheel off.", minutes=(2, 4), both_first=True)
-_LINK_OFF = Task(
-    "link_off", "Take apart", "Anti-roll bar link off, both sides before anything else: the bar holds the arms up.",
-    minutes=(4, 15), both_first=True,
-)  # fmt: skip
-_LINK_ON = Task(
-    "link_on", "To ride height", "Anti-roll bar link on, wheel at ride height: it must go in without force.",
-    ("anti_roll_link",), minutes=(3, 6),
-)  # fmt: skip
-_HOSES_ON = Task("hoses_on", "Refit loosely", "Hose, cable and wire back in their clips, not twisted.", minutes=(2, 4))
-
 COIL_OVER = Routine(
     apart=(
         _WHEEL_OFF,
@@ -170,17 +172,10 @@ COIL_OVER = Routine(
         ),
     ),
     before_swap=(
-        Task(
-            "compress", "Swap", "Compress the spring until it is loose on its seats, then the rod nut.",
-            caution=cautions.SPRING, hold="Spring loose on both seats before the rod nut is touched.",
-            minutes=(8, 15),
-        ),
+        _COMPRESS,
     ),
     after_swap=(
-        Task(
-            "rod_nut", "Swap", "Top mount on, rod nut to torque, then ease the compressor off.", ("strut_rod_nut",),
-            caution=cautions.SPRING, minutes=(8, 15),
-        ),
+        _ROD_NUT,
     ),
     refit=(
         Task("unit_in", "Refit loosely", "Unit in, top nuts and foot bolt hand tight.", people=2, minutes=(6, 12)),

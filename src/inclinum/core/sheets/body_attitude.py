@@ -6,9 +6,14 @@ import numpy as np
 from pydantic import Field
 
 from inclinum.core.angles.wheel import pitch_nose_down
-from inclinum.core.axle_sheet import AxleSheet
+from inclinum.core.axle_sheet import AxleSheet, sweep
 from inclinum.core.document import Document
 from inclinum.core.sheets.base import Answer, Length, Sheet
+
+ANGLES = (
+    "camber_deg", "toe_deg", "caster_deg", "kingpin_inclination_deg", "scrub_radius_mm", "mechanical_trail_mm",
+    "roll_centre_height_by_patch_travel_mm",
+)  # fmt: skip
 
 
 class Corners(Document):
@@ -44,18 +49,7 @@ class BodyAttitude(Sheet):
 
     @staticmethod
     def _end(axle: AxleSheet, rise: float, pitch: float) -> Answer:
-        motion = axle.corner().sweep(-rise, pitch)
-        if not motion.reachable[0]:
+        told = sweep(axle, [-rise], pitch=float(np.degrees(pitch)))
+        if told["camber_deg"][0] is None:
             raise ValueError(f"a rise of {rise:g} mm is beyond what this suspension reaches")
-        told = {
-            "camber_deg": np.degrees(motion.camber),
-            "toe_deg": np.degrees(motion.toe),
-            "caster_deg": None if motion.caster is None else np.degrees(motion.caster),
-            "kingpin_inclination_deg": None
-            if motion.kingpin_inclination is None
-            else np.degrees(motion.kingpin_inclination),
-            "scrub_radius_mm": motion.scrub_radius,
-            "mechanical_trail_mm": motion.mechanical_trail,
-            "roll_centre_height_mm": motion.roll_centre_height,
-        }
-        return {k: float(v[0]) for k, v in told.items() if v is not None}
+        return {name: told[name][0] for name in ANGLES if name in told}
