@@ -9,13 +9,18 @@ from tests.browser.test_walk import JOB, open_job, saved
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768)])
-@pytest.mark.parametrize("stage", ["brief", "measure", "plan", "align", "build", "prove"])
+@pytest.mark.parametrize("stage", ["brief", "measure", "plan", "align", "build", "prove", "a vehicle"])
 def test_nothing_scrolls_sideways_or_lies_over_anything(
     browser: Browser, address: str, width: int, height: int, stage: str
 ) -> None:
     context = browser.new_context(viewport={"width": width, "height": height}, base_url=address)
     page = context.new_page()
-    open_job(page, stage)
+    if stage == "a vehicle":
+        page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+        page.goto("/vehicles/2")
+        expect(page.get_by_test_id("consequences")).to_be_visible()
+    else:
+        open_job(page, stage)
     page.wait_for_load_state("networkidle")
     size = page.evaluate("[document.documentElement.scrollWidth, document.documentElement.scrollHeight]")
     assert size == [width, height]

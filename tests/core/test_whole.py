@@ -243,3 +243,26 @@ def test_a_spring_has_to_fit_its_suspension(in_hand: Job) -> None:
     with pytest.raises(ValueError, match="sprung by a leaf pack, not by a coil"):
         type(leaf).model_validate(leaf.model_dump() | {"spring": plain_coil(in_hand.vehicle, "rear")})
     assert assess(in_hand).before.front.load > 0
+
+
+def test_cargo_lowers_its_own_corner_most_and_too_much_is_told(in_hand: Job) -> None:
+    def loaded(*cargo: dict) -> Job:
+        brief = Brief.model_validate(in_hand.brief.model_dump() | {"cargo": cargo})
+        return in_hand.model_copy(update={"brief": brief})
+
+    bare = predict(in_hand).body
+    assert bare.with_cargo == ()
+    stove = {"name": "stove", "mass_kg": 90, "behind_front_axle_mm": 2740, "left_mm": 500}
+    body = predict(loaded(stove)).body
+    sunk = [c.rise_mm - w for c, w in zip(body.corners, body.with_cargo, strict=True)]
+    assert sunk[2] == max(sunk)
+    assert sunk[2] > sunk[3] > abs(sunk[0]) - 3
+    # By hand: 90 kg over the rear axle on two wheel rates of about 27 N/mm sink its middle by 90·9.81/54 = 16 mm.
+    assert (sunk[2] + sunk[3]) / 2 == pytest.approx(
+        90 * GRAVITY / (2 * predict(in_hand).rear.wheel_rate_after), rel=0.1
+    )
+    assert body.cargo_roll_deg < 0, "the left side goes down"
+    assert body.cargo_trouble == ""
+    heavy = predict(loaded(stove | {"mass_kg": 1500})).body
+    assert "the rear left" in heavy.cargo_trouble
+    assert "solid stop" in heavy.cargo_trouble

@@ -29,6 +29,15 @@ class LocalLimit(Document):
     text: Text = Field(min_length=1)
 
 
+class Cargo(Document):
+    """Something that is put in after the heights are taken, at its place in the vehicle."""
+
+    name: Name
+    mass_kg: float = Field(gt=0, le=20_000)
+    behind_front_axle_mm: float = Field(ge=-4000, le=12_000)
+    left_mm: float = Field(default=0, ge=-2000, le=2000, description="left of the centre line")
+
+
 class Brief(Document):
     """What the owner wants."""
 
@@ -42,6 +51,7 @@ class Brief(Document):
     reversible: bool = True
     due: date | None = None
     local_limits: tuple[LocalLimit, ...] = ()
+    cargo: tuple[Cargo, ...] = Field(default=(), max_length=20, description="looked at on top of the planned stance")
 
     def aim(self, axle: AxleName) -> AxleAim:
         """The aim of one axle."""

@@ -13,7 +13,7 @@ from inclinum.core.document import Document
 from inclinum.core.job import Job
 from inclinum.core.limits.case import Stood
 from inclinum.core.linkage.rigid import Array
-from inclinum.core.ride.body import BarOffset, SprungBody, centre_of
+from inclinum.core.ride.body import BarOffset, BodyStance, SprungBody, centre_of
 from inclinum.core.ride.corner_ride import GRAVITY, RideCorner
 from inclinum.core.ride.stance import baseline_travel
 from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
@@ -51,6 +51,11 @@ class BodyPrediction(Document):
     """Front left and rear right of the whole."""
     cross_after: float
     corners: tuple[CornerLoad, ...]
+    with_cargo: tuple[float, ...]
+    """Rise of the four corners from the measured baseline with the brief's cargo on board, mm; empty without any."""
+    cargo_roll_deg: float
+    cargo_trouble: str
+    """Why the body finds no rest with it, in a sentence."""
     disagreements: tuple[str, ...]
     """Where scales and springs tell different stories, in sentences."""
 
@@ -70,6 +75,22 @@ class _Corner:
         # Beyond the linkage's reach the last slope goes on, so that the search for rest does not fall off an edge.
         beyond = self.baseline + np.asarray(z, dtype=float) - at
         return self.factor * (force + rate * beyond), self.factor * rate
+
+
+def _loaded(
+    job: Job, body: SprungBody, rest: BodyStance, sprung: tuple[float, float, float]
+) -> tuple[BodyStance | None, str]:
+    """The body with the brief's cargo on top of its sprung weight and centre; or why it finds no rest."""
+    if not job.brief.cargo:
+        return None, ""
+    loads = [(GRAVITY * c.mass_kg, -c.behind_front_axle_mm, c.left_mm) for c in job.brief.cargo]
+    weights, x, y = np.array([sprung, *loads]).T
+    total = weights.sum()
+    front, rear = float(rest.rise[:2].mean()), float(rest.rise[2:].mean())
+    try:
+        return body.rest(total, (weights @ x / total, weights @ y / total), (front, rear)), ""
+    except ValueError:
+        return None, "With this cargo the body finds no rest on its springs: it is more than they can carry."
 
 
 def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
@@ -98,7 +119,15 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
         corners.append(_Corner(after.axle(axle).ride, float(baseline[n]), 1.0 if swapped else float(factor[n])))
     bars = (BarOffset(vehicle.front.anti_roll_n_per_mm), BarOffset(vehicle.rear.anti_roll_n_per_mm))
     weight, cx, cy = centre_of(loads, x, y)
-    rest = SprungBody(corners, x, y, bars).rest(weight, (cx, cy), (after.front.rise, after.rear.rise))
+    body = SprungBody(corners, x, y, bars)
+    rest = body.rest(weight, (cx, cy), (after.front.rise, after.rear.rise))
+    loaded, trouble = _loaded(job, body, rest, (float(weight), float(cx), float(cy)))
+    if loaded is not None:
+        down = [
+            f"{a} {s}" for n, (a, s) in enumerate(WHEELS) if baseline[n] + loaded.travel[n] > after.axle(a).full_bump
+        ]
+        if down:
+            trouble = f"With this cargo the {' and the '.join(down)} sits on its solid stop."
     return BodyPrediction(
         heave_mm=float(rest.heave),
         pitch_deg=float(np.degrees(rest.pitch)),
@@ -117,6 +146,9 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
             )
             for n, (axle, side) in enumerate(WHEELS)
         ),
+        with_cargo=() if loaded is None else tuple(loaded.rise.tolist()),
+        cargo_roll_deg=0.0 if loaded is None else float(np.degrees(loaded.roll)),
+        cargo_trouble=trouble,
         disagreements=tuple(
             f"At the {axle} {side} the scales say {scale[n] / GRAVITY:.0f} kg sprung, the spring at its height "
             f"{spring[n] / GRAVITY:.0f} kg: is the spring tired, its data another's, or the height read elsewhere?"

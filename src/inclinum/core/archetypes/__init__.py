@@ -72,6 +72,8 @@ class Archetype:
         linkage = self.linkage(size)
         axle = axle_on(linkage, size, Ride(load, frequency, size.bump_mm, size.droop_mm), air=self.air)
         extra: dict[str, Any] = {"archetype": self.key, "prior": linkage}
+        if self.kind == "twist_beam":
+            extra["anti_roll_n_per_mm"] = round(0.5 * Ride(load, frequency, 1, 1).wheel_rate, 1)
         if not linkage.coupled:
             # Nobody has said what is wanted: the angles it has, until the maker's figures are typed in.
             extra["targets"] = {

@@ -1369,6 +1369,12 @@ export interface components {
             cross_after: number;
             /** Corners */
             corners: components["schemas"]["CornerLoad"][];
+            /** With Cargo */
+            with_cargo: number[];
+            /** Cargo Roll Deg */
+            cargo_roll_deg: number;
+            /** Cargo Trouble */
+            cargo_trouble: string;
             /** Disagreements */
             disagreements: string[];
         };
@@ -1415,6 +1421,12 @@ export interface components {
              * @default []
              */
             local_limits: components["schemas"]["LocalLimit"][];
+            /**
+             * Cargo
+             * @description looked at on top of the planned stance
+             * @default []
+             */
+            cargo: components["schemas"]["Cargo"][];
         };
         /**
          * Build
@@ -1525,6 +1537,24 @@ export interface components {
             override: string;
             /** Certificate */
             certificate: string;
+        };
+        /**
+         * Cargo
+         * @description Something that is put in after the heights are taken, at its place in the vehicle.
+         */
+        Cargo: {
+            /** Name */
+            name: string;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Behind Front Axle Mm */
+            behind_front_axle_mm: number;
+            /**
+             * Left Mm
+             * @description left of the centre line
+             * @default 0
+             */
+            left_mm: number;
         };
         /**
          * ChangeKind

@@ -16,6 +16,9 @@
 	function put(part: Partial<Schemas['Brief']>) {
 		bench.change('brief', { ...brief, ...part });
 	}
+	const cargo = $derived(brief.cargo ?? []);
+	const putCargo = (i: number, fields: Partial<Schemas['Cargo']>) =>
+		put({ cargo: cargo.map((c, n) => (n === i ? { ...c, ...fields } : c)) });
 	function putLimit(index: number, part: Partial<Schemas['LocalLimit']>) {
 		put({ local_limits: brief.local_limits.map((l, i) => (i === index ? { ...l, ...part } : l)) });
 	}
@@ -115,6 +118,68 @@
 			onchange={(e) => put({ load: e.currentTarget.value })}
 		/>
 	</label>
+
+	<fieldset class="grid gap-2">
+		<legend class="head mb-1">Cargo, looked at on top of the planned stance</legend>
+		{#each cargo as item, i (i)}
+			<div class="border-rule grid grid-cols-[1fr_88px_112px_100px_34px] items-start gap-2 border-t pt-2">
+				<input
+					class="field"
+					aria-label="Cargo {i + 1}"
+					value={item.name}
+					onchange={(e) => e.currentTarget.value.trim() && putCargo(i, { name: e.currentTarget.value })}
+				/>
+				<NumberField
+					value={item.mass_kg}
+					label="Mass of cargo {i + 1}"
+					unit="kg"
+					min={0}
+					exclusive
+					max={20000}
+					onvalue={(v) => v !== null && putCargo(i, { mass_kg: v })}
+				/>
+				<NumberField
+					value={item.behind_front_axle_mm}
+					label="Cargo {i + 1} behind the front axle"
+					unit="mm"
+					min={-4000}
+					max={12000}
+					onvalue={(v) => v !== null && putCargo(i, { behind_front_axle_mm: v })}
+				/>
+				<NumberField
+					value={item.left_mm}
+					label="Cargo {i + 1} left of the middle"
+					unit="mm"
+					min={-2000}
+					max={2000}
+					onvalue={(v) => v !== null && putCargo(i, { left_mm: v })}
+				/>
+				<button
+					class="btn btn-plain px-2"
+					aria-label="Remove cargo {i + 1}"
+					onclick={() => put({ cargo: cargo.filter((_, n) => n !== i) })}>✕</button
+				>
+			</div>
+		{/each}
+		{#if cargo.length}<p class="text-quiet">
+				Mass, distance behind the front axle, distance left of the middle. The Plan shows the corners with it.
+			</p>{/if}
+		<button
+			class="btn justify-self-start"
+			onclick={() =>
+				put({
+					cargo: [
+						...cargo,
+						{
+							name: 'load',
+							mass_kg: 100,
+							behind_front_axle_mm: Math.round(bench.job.vehicle.wheelbase_mm),
+							left_mm: 0
+						}
+					]
+				})}>Add cargo</button
+		>
+	</fieldset>
 
 	<fieldset class="grid gap-2">
 		<legend class="head mb-1">Local limits, in the shop's own words</legend>

@@ -190,20 +190,26 @@
 		<span class="figure">(was {number(p.body.cross_before * 100, 1)} %)</span>, roll
 		<span class="figure text-ink font-bold">{number(p.body.roll_deg, 2, true)}°</span> left side up
 	</p>
+	{#if p.body.cargo_trouble}<p class="text-stops mb-1 font-semibold" role="alert">
+			{p.body.cargo_trouble}
+		</p>{/if}
 	<table class="w-full">
 		<thead>
 			<tr class="label text-right"
 				><th class="text-left">Corner</th><th>carries, N</th><th>planned</th><th>rises, {settings.units}</th
-				></tr
+				>{#if p.body.with_cargo.length}<th>with cargo</th>{/if}</tr
 			>
 		</thead>
 		<tbody class="figure text-right">
-			{#each p.body.corners as c (`${c.axle} ${c.side}`)}
+			{#each p.body.corners as c, i (`${c.axle} ${c.side}`)}
 				<tr class="border-rule border-t">
 					<td class="py-0.5 text-left font-sans">{c.axle} {c.side}{c.by_scales ? ', by the scales' : ''}</td>
 					<td class="text-quiet">{number(c.before_n, 0)}</td>
 					<td class="font-bold">{number(c.after_n, 0)}</td>
 					<td class="font-bold">{length(c.rise_mm, settings.units, { signed: true, digits: 0 })}</td>
+					{#if p.body.with_cargo.length}<td class="font-bold"
+							>{length(p.body.with_cargo[i] ?? 0, settings.units, { signed: true, digits: 0 })}</td
+						>{/if}
 				</tr>
 			{/each}
 		</tbody>
