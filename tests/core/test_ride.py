@@ -2,7 +2,7 @@
 
 import numpy as np
 import pytest
-from hypothesis import assume, given, settings
+from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
 from inclinum.core.ride import Damper, QuadraticLength, RideCorner, stacked
@@ -18,6 +18,7 @@ def corner(rate: float, free: float, seat: float = 0.0, top: float = 0.0) -> Rid
 
 
 @settings(deadline=None)
+@example(15.0, 300.0, 6129.0)  # its last step was once a halving, which is not as fine as a step of Newton's
 @given(st.floats(15, 60), st.floats(300, 420), st.floats(500, 9000))
 def test_at_the_ride_point_the_wheel_force_is_the_load(rate: float, free: float, load: float) -> None:
     ride = corner(rate, free)

@@ -148,8 +148,9 @@ class RideCorner:
                 step = z - miss / rate
             good = np.isfinite(step) & (step > low) & (step < high)
             nearer = np.where(good, step, (low + high) / 2)
-            # Newton is quadratic: a step this small has landed far more finely than it is long.
-            settled = np.abs(nearer - z).max(initial=0.0) < 1e-6
+            # Newton is quadratic: a step this small has landed far more finely than it is long. Halving is not.
+            moved = np.abs(nearer - z)
+            settled = bool(np.all(moved < np.where(good, 1e-6, 1e-10)))
             z = nearer
             if settled:
                 break
