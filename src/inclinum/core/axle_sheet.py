@@ -240,7 +240,7 @@ def _listed(values: Array, reachable: Array) -> list[float | None]:
 
 def _reach(axle: AxleSheet, corner: Corner) -> Table:
     limits = {n: float(np.radians(v)) for n, v in axle.joint_limits_deg.items()}
-    reach = limited_reach(corner, corner.body.reach(-SEARCH_MM, SEARCH_MM), limits)
+    reach = limited_reach(corner, corner.body.reach(-SEARCH_MM, SEARCH_MM, 0.01), limits)
     return {
         "reachable_travel_mm": [reach.low, reach.high],
         "reach_ends_because": {k: v for k, v in (("droop", reach.low_reason), ("bump", reach.high_reason)) if v},

@@ -23,6 +23,8 @@ from inclinum.core.linkage.rigid import Array, rotation
 STAGE_MM = 20.0
 """Travel is approached in steps of at most this."""
 _NEWTON_STEPS = 12
+REACH_GRID = 41
+"""Positions looked at together when the end of the travel is sought."""
 
 
 @dataclass(frozen=True)
@@ -129,16 +131,21 @@ class LeafBody:
         )  # fmt: skip
         return Poses(centre0, *(part.reshape(*shape, *part.shape[1:]) for part in parts))
 
-    def reach(self, low: float, high: float, resolution: float = 2.0) -> Reach:
+    def reach(self, low: float, high: float, resolution: float = 0.5) -> Reach:
         """Travel that exists: a shackle or an arm drawn straight ends it."""
-        grid = np.arange(0.0, max(-low, high) + resolution, resolution)
         ends, reasons = [], []
-        for sign, limit in ((-1, -low), (1, high)):
-            inside = grid[grid <= limit]
-            ok = self.pack(sign * inside).reachable
-            last = inside[-1] if ok.all() else inside[max(int(np.argmin(ok)) - 1, 0)]
-            ends.append(sign * (limit if ok.all() else float(last)))
-            reasons.append("" if ok.all() else "dead point: shackle and spring in one line")
+        for end in (low, high):
+            inside, outside = 0.0, end
+            while abs(outside - inside) > resolution:
+                grid = np.linspace(inside, outside, REACH_GRID)
+                ok = self.pack(grid).reachable
+                if ok.all():
+                    inside = outside
+                    break
+                first_lost = int(np.argmin(ok))
+                inside, outside = grid[max(first_lost - 1, 0)], grid[first_lost]
+            ends.append(float(inside))
+            reasons.append("" if inside == end else "dead point: shackle and spring in one line")
         return Reach(*ends, *reasons)
 
 
