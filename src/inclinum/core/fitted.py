@@ -1,5 +1,6 @@
 """What hangs on an axle, as documents: springs of every kind, dampers, stops, bars."""
 
+from abc import abstractmethod
 from typing import Annotated, ClassVar, Literal, get_args
 
 import numpy as np
@@ -57,9 +58,9 @@ class FittedSpring(Document):
         default=3, ge=0, le=50, title="Free length ±", json_schema_extra={"unit": "mm"}
     )
 
+    @abstractmethod
     def spring(self) -> Spring:
         """The spring as the core computes with it."""
-        raise NotImplementedError
 
     @property
     def in_a_sentence(self) -> str:

@@ -25,8 +25,8 @@ Line = tuple[str, str]
 
 
 @dataclass(frozen=True)
-class Link:
-    """Point ``on_body`` keeps its distance to chassis point ``on_chassis``."""
+class _BetweenPoints:
+    """What all constraints between a point of the body and one of the chassis share."""
 
     on_body: str
     on_chassis: str
@@ -37,12 +37,14 @@ class Link:
         return f"{self.on_chassis} to {self.on_body}"
 
 
+class Link(_BetweenPoints):
+    """Point ``on_body`` keeps its distance to chassis point ``on_chassis``."""
+
+
 @dataclass(frozen=True)
-class PlaneOnChassis:
+class PlaneOnChassis(_BetweenPoints):
     """Point ``on_body`` stays in the chassis plane through ``on_chassis`` square to ``normal``."""
 
-    on_body: str
-    on_chassis: str
     normal: Vector
     along: Line | None = None
     """The normal is square to the line through these points, and turns with it when they are placed anew."""
@@ -54,18 +56,11 @@ class PlaneOnChassis:
 
 
 @dataclass(frozen=True)
-class PlaneOnBody:
+class PlaneOnBody(_BetweenPoints):
     """Chassis point ``on_chassis`` stays in the body plane through ``on_body`` square to ``normal``."""
 
-    on_body: str
-    on_chassis: str
     normal: Vector
     along: Line | None = None
-
-    @property
-    def label(self) -> str:
-        """Its two ends."""
-        return f"{self.on_chassis} to {self.on_body}"
 
 
 @dataclass(frozen=True)

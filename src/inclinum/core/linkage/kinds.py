@@ -4,6 +4,7 @@ Points are those of the LEFT wheel at travel 0: x from the wheel centre, y from 
 ground. A new kind is one model, with its ``corner`` and its ``members``.
 """
 
+from abc import abstractmethod
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -51,17 +52,17 @@ class Linkage(Document):
     """Whether one body carries both wheels."""
     steerable: ClassVar[bool] = False
 
+    @abstractmethod
     def corner(self, tyre_radius: float, camber: float, toe: float) -> Corner:
         """The left wheel at baseline; angles in rad.
 
         Raises:
             ValueError: the geometry leaves no freedom, or more than it should, with the part named.
         """
-        raise NotImplementedError
 
+    @abstractmethod
     def members(self) -> tuple[Member, ...]:
         """What is drawn between which points."""
-        raise NotImplementedError
 
     def named_points(self) -> dict[str, Array]:
         """Every hardpoint by name, mm."""

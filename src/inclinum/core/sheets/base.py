@@ -1,5 +1,6 @@
 """What every bench sheet is."""
 
+from abc import abstractmethod
 from typing import Annotated, Any, Literal
 
 from pydantic import Field
@@ -23,13 +24,13 @@ class Sheet(Document):
 
     assumptions: tuple[str, ...] = Field(default=(), description="free notes; nothing is computed from them")
 
+    @abstractmethod
     def answer(self) -> Answer:
         """Everything that follows from the inputs.
 
         Raises:
             ValueError: the inputs contradict each other, with a sentence.
         """
-        raise NotImplementedError
 
 
 class SpringData(Document):

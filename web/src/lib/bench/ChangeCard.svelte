@@ -4,7 +4,7 @@
 	import X from '@lucide/svelte/icons/x';
 	import type { Schemas } from '../api/client';
 	import Length from '../ui/Length.svelte';
-	import NumberField from '../ui/NumberField.svelte';
+	import ParameterField from '../ui/ParameterField.svelte';
 	import { parameters, type Parameter } from './parameters';
 
 	type Planned = Schemas['PlannedChange'];
@@ -98,26 +98,12 @@
 				{:else}
 					<span class="label">{p.title}</span>
 				{/if}
-				{#if p.kind === 'text'}
-					<input
-						class="field"
-						aria-label="{p.title}, {kind?.title}, {planned.change.axle}"
-						value={String(v ?? '')}
-						maxlength={p.max}
-						onchange={(e) => put(p, e.currentTarget.value)}
-					/>
-				{:else}
-					<NumberField
-						value={v as number | null}
-						label="{p.title}, {kind?.title}, {planned.change.axle}"
-						unit={p.unit}
-						min={p.min}
-						max={p.max}
-						exclusive={p.exclusive}
-						optional={p.optional}
-						onvalue={(to) => put(p, to)}
-					/>
-				{/if}
+				<ParameterField
+					parameter={p}
+					value={v}
+					label="{p.title}, {kind?.title}, {planned.change.axle}"
+					onvalue={(to) => put(p, to)}
+				/>
 			</div>
 		{/each}
 	</div>

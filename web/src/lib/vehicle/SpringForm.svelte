@@ -3,6 +3,7 @@
 	import { parameters, type Parameter } from '../bench/parameters';
 	import { number } from '../format';
 	import NumberField from '../ui/NumberField.svelte';
+	import ParameterField from '../ui/ParameterField.svelte';
 	import type { Axle, AxleBench } from './vehicleBench.svelte';
 
 	let {
@@ -14,12 +15,11 @@
 		$props();
 
 	const kind = $derived(kinds.find((k) => k.type === axle.spring.type));
-	const fields = $derived(
-		(kind ? parameters(kind.parameters) : []).filter((p) => p.path[0] !== 'groups' && p.path[0] !== 'helper')
-	);
+	const fields = $derived((kind ? parameters(kind.parameters) : []).filter((p) => isPlain(value(p))));
 	const spring = $derived(axle.spring as unknown as Record<string, unknown>);
 	const measured = (part: string) => axle.known?.[part]?.source === 'measured';
 
+	const isPlain = (v: unknown) => v === null || v === undefined || typeof v !== 'object';
 	const value = (p: Parameter) =>
 		p.path.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], spring);
 	function put(p: Parameter, to: unknown) {
@@ -74,26 +74,7 @@
 	{#each fields as p (p.path.join('.'))}
 		<div>
 			<span class="label">{p.title}</span>
-			{#if p.kind === 'text'}
-				<input
-					class="field"
-					aria-label={p.title}
-					value={String(value(p) ?? '')}
-					maxlength={p.max}
-					onchange={(e) => put(p, e.currentTarget.value)}
-				/>
-			{:else if typeof value(p) === 'number' || value(p) === null || value(p) === undefined}
-				<NumberField
-					value={value(p) as number | null}
-					label={p.title}
-					unit={p.unit}
-					min={p.min}
-					max={p.max}
-					exclusive={p.exclusive}
-					optional={p.optional}
-					onvalue={(to) => put(p, to)}
-				/>
-			{/if}
+			<ParameterField parameter={p} value={value(p)} label={p.title} onvalue={(to) => put(p, to)} />
 		</div>
 	{/each}
 </div>
