@@ -11,6 +11,7 @@ from inclinum.api.database import Database
 from inclinum.api.errors import ConflictBody, Refusal
 from inclinum.api.saving import Saved
 from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.archetypes.respring import respring
 from inclinum.core.bench import AxleBench, axle_bench
 from inclinum.core.fitted import SPRINGS
 from inclinum.core.vehicle import Axle, AxleName, Vehicle
@@ -51,6 +52,8 @@ class Choices(BaseModel):
     archetypes: list[ArchetypeChoice]
     sizes: list[SizeChoice]
     springs: list[SpringKind]
+    vehicle: dict[str, Any]
+    """Schema of a vehicle, for forms: titles, units and limits stand there only."""
 
 
 @router.get("/archetypes", operation_id="archetypes")
@@ -63,6 +66,7 @@ def archetypes() -> Choices:
         ],
         sizes=[SizeChoice(key=s.name, title=s.title) for s in SIZES.values()],
         springs=[SpringKind(type=t, title=k.title, parameters=k.model_json_schema()) for t, k in SPRINGS.items()],
+        vehicle=Vehicle.model_json_schema(),
     )
 
 
@@ -132,6 +136,19 @@ def save_vehicle(vehicle_id: int, body: SaveVehicle, session: Database, by: Acti
 def bench(axle: Axle) -> Response:
     """An axle fitted to its readings, with everything the bench draws."""
     return answered(axle_bench(axle))
+
+
+class OtherSpring(BaseModel):
+    """A kind of spring wanted on an axle."""
+
+    axle: Axle
+    type: str = Field(max_length=40)
+
+
+@router.post("/bench/spring", operation_id="other_spring", responses={422: {"model": Refusal}})
+def other_spring(body: OtherSpring) -> Axle:
+    """The axle on a spring of that kind, carrying the same load at the same height."""
+    return respring(body.axle, body.type)
 
 
 class Pasted(BaseModel):

@@ -17,7 +17,7 @@ from inclinum.core.vehicle import (
     SIDES,
     AdjusterData,
     AngleName,
-    Axle,
+    AngleTarget,
     AxleName,
     ClampAdjuster,
     LinkAdjuster,
@@ -108,7 +108,7 @@ def align(job: Job) -> Alignment:
 
 def rack_offsets(before: Stood, readings: Measurements, axle: AxleName, side: Side) -> dict[AngleName, float]:
     """What the rack read less what the model has at the measured baseline, rad, per angle that was read."""
-    stance = before.axle(axle)
+    stance = before.axle(axle).of_side(side)
     motion = stance.motion(stance.travel, before.pitch)
     offsets: dict[AngleName, float] = {}
     for angle in ("camber", "toe", "caster"):
@@ -119,7 +119,7 @@ def rack_offsets(before: Stood, readings: Measurements, axle: AxleName, side: Si
 
 
 def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
-    job, stance = assessed.job, assessed.after.axle(axle)
+    job, stance = assessed.job, assessed.after.axle(axle).of_side(side)
     data = stance.axle
     offsets = rack_offsets(assessed.before, job.measure, axle, side)
     problem = AlignmentProblem(
@@ -147,7 +147,9 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
             held[adjuster.name] = min(adjuster.max_mm, max(adjuster.min_mm, value))
     chosen = [held[a.name] for a in data.adjusters]
     final = problem.evaluate(np.array(chosen))
-    angles = [_angle(assessed, axle, q, offsets, final, data) for q in data.targets]
+    stood = assessed.before.axle(axle).of_side(side)
+    was = stood.motion(stood.travel, assessed.before.pitch)
+    angles = [_angle(q, float(getattr(was, q)[0]), offsets, final, t) for q, t in data.targets.items()]
     toe = final.achieved.get("toe", 0.0)
     return WheelAlignment(
         axle=axle,
@@ -175,11 +177,8 @@ def _coarsest_first(
 
 
 def _angle(
-    assessed: Assessed, axle: AxleName, q: AngleName, offsets: dict[AngleName, float], final: Solution, data: Axle
+    q: AngleName, model: float, offsets: dict[AngleName, float], final: Solution, target: AngleTarget
 ) -> AngleResult:
-    stance = assessed.before.axle(axle)
-    model = float(getattr(stance.motion(stance.travel, assessed.before.pitch), q)[0])
-    target = data.targets[q]
     remaining = math.degrees(final.remaining[q])
     return AngleResult(
         angle=q,

@@ -4,6 +4,7 @@ from typing import Literal
 
 import numpy as np
 
+from inclinum.core.archetypes.respring import kinds_for
 from inclinum.core.document import Document
 from inclinum.core.fitting import AxleFit, fit_axle
 from inclinum.core.linkage import Corner, Motion, axle_motion, point_name
@@ -56,7 +57,10 @@ class Curve(Document):
 
 
 class AxleBench(Document):
-    """Everything the bench draws of one axle. Travel is from the reference height, bump positive, mm."""
+    """Everything the bench draws of one axle. Travel is from the reference height, bump positive, mm.
+
+    An independent axle is told by its left wheel; ``right`` tells the other one, drawn as a left one, where it differs.
+    """
 
     kind: str
     title: str
@@ -78,12 +82,20 @@ class AxleBench(Document):
     roll: list[float]
     roll_curves: tuple[Curve, ...]
     """Of a coupled axle, over roll at the reference height."""
+    steer: list[float]
+    """Of a steered independent pair: rack travel to the left, mm, or turn of the box arm, degrees."""
+    steer_unit: str
+    steer_curves: tuple[Curve, ...]
+    """Over steering at the reference height."""
     reach: tuple[float, float]
     reach_reasons: tuple[str, str]
     load_n: float | None
     frequency_hz: float | None
+    spring_kinds: tuple[str, ...]
+    """Kinds of spring that can stand where it has its own."""
     trouble: str
     """Why the axle does not stand, in a sentence; empty when it does."""
+    right: "AxleBench | None" = None
 
 
 def axle_bench(axle: Axle) -> AxleBench:
@@ -92,6 +104,13 @@ def axle_bench(axle: Axle) -> AxleBench:
     Raises:
         ValueError: its points make no linkage that moves, with the part named.
     """
+    bench = _one_wheel(axle)
+    if axle.right is None:
+        return bench
+    return bench.model_copy(update={"right": _one_wheel(bench.fit.axle.of_side("right"))})
+
+
+def _one_wheel(axle: Axle) -> AxleBench:
     fitted = fit_axle(axle)
     axle = fitted.axle
     corner = axle_corner(axle)
@@ -104,6 +123,7 @@ def axle_bench(axle: Axle) -> AxleBench:
     motion = corner.motion(poses)
     baseline = int(np.argmin(np.abs(travel)))
     load, frequency, trouble, force = _ride(axle, travel)
+    steer, steer_unit, steer_curves = _steer_curves(corner)
     names = axle.linkage.named_points()
     drawn = sorted({n for m in axle.linkage.members() for n in m[1:]} | {corner.wheel} | set(names))
     frames = {n: _places(corner.place(n, poses)[0]) for n in drawn if n in corner.body.points}
@@ -138,10 +158,14 @@ def axle_bench(axle: Axle) -> AxleBench:
         curves=tuple(_curves(axle, corner, motion, baseline, force)),
         roll=[] if not axle.linkage.coupled else np.linspace(-ROLL_DEG, ROLL_DEG, 25).tolist(),
         roll_curves=tuple(_roll_curves(corner)) if axle.linkage.coupled else (),
+        steer=steer,
+        steer_unit=steer_unit,
+        steer_curves=steer_curves,
         reach=(reach.low, reach.high),
         reach_reasons=(reach.low_reason, reach.high_reason),
         load_n=load,
         frequency_hz=frequency,
+        spring_kinds=kinds_for(axle),
         trouble=trouble,
     )
 
@@ -238,6 +262,27 @@ def _roll_curves(corner: Corner) -> list[Curve]:
             ("roll centre height", "mm", moved.roll_centre_height),
         )
     ]
+
+
+STEER_MM, STEER_DEG = 70.0, 35.0
+"""Steering shown both ways: of a rack, and of a box arm."""
+
+
+def _steer_curves(corner: Corner) -> tuple[list[float], str, tuple[Curve, ...]]:
+    """What the left wheel does as it is steered, at the reference height; nothing where nothing steers it."""
+    if corner.steering is None:
+        return [], "", ()
+    most, unit = (STEER_DEG, "°") if corner.steering.kind == "box" else (STEER_MM, "mm")
+    by = np.linspace(-most, most, 29)
+    motion = corner.sweep(0.0, adjusted=corner.steered(np.radians(by) if unit == "°" else by))
+    told = (
+        ("wheel turned to the left", "°", np.degrees(corner.toe - motion.toe[:, 0])),
+        ("camber", "°", np.degrees(motion.camber[:, 0])),
+        ("caster", "°", None if motion.caster is None else np.degrees(motion.caster[:, 0])),
+        ("trail", "mm", None if motion.mechanical_trail is None else motion.mechanical_trail[:, 0]),
+    )
+    curves = tuple(_curve(n, u, v, motion.reachable[:, 0], 14) for n, u, v in told if v is not None)
+    return by.tolist(), unit, curves
 
 
 def _curve(name: str, unit: str, values: Array, reachable: Array, index: int) -> Curve:

@@ -1,7 +1,7 @@
 """The base of every document model: strict, immutable, free of NaN and of unknown fields."""
 
 from datetime import UTC, datetime
-from typing import TYPE_CHECKING, Annotated
+from typing import TYPE_CHECKING, Annotated, Any
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict
 
@@ -22,10 +22,44 @@ InOrder = AfterValidator(_in_order)
 """Annotation of a mapping kept in the order of its keys, so that the same document is always written the same."""
 
 
+UNITS = {
+    "n_per_mm2": "N/mm²", "mm2_per_mm": "mm²/mm", "mm3": "mm³", "mm2": "mm²", "n_per_mm": "N/mm", "mm": "mm",
+    "nm": "Nm", "deg": "°", "kg": "kg", "percent": "%", "hz": "Hz",
+}  # fmt: skip
+"""Units by the ending of a field's name, the longer endings first."""
+
+
+def unit_of(field: str) -> tuple[str, str]:
+    """A field's name without its unit's ending, and the unit (empty where it has none)."""
+    for ending, unit in UNITS.items():
+        if field.endswith(f"_{ending}"):
+            return field.removesuffix(f"_{ending}"), unit
+    return field, ""
+
+
+def _title(field: str, _: object) -> str:
+    return unit_of(field)[0].replace("_", " ").capitalize()
+
+
+def _with_units(schema: dict[str, Any]) -> None:
+    """The unit that a field's name ends with, for forms."""
+    for name, field in schema.get("properties", {}).items():
+        unit = unit_of(name)[1]
+        if unit:
+            field.setdefault("unit", unit)
+
+
 class Document(BaseModel):
     """A validated, immutable piece of a job. Unknown fields and non-finite numbers are refused."""
 
-    model_config = ConfigDict(extra="forbid", frozen=True, allow_inf_nan=False, str_strip_whitespace=True)
+    model_config = ConfigDict(
+        extra="forbid",
+        frozen=True,
+        allow_inf_nan=False,
+        str_strip_whitespace=True,
+        field_title_generator=_title,
+        json_schema_extra=_with_units,
+    )
 
     if TYPE_CHECKING:  # frozen models are hashable at run time; checkers are told so
 

@@ -100,9 +100,9 @@ class Coil(FittedSpring):
 class CoilGroupData(Document):
     """Coils of one diameter and one clearance."""
 
-    mean_diameter_mm: float = Field(gt=5, le=500)
-    active_coils: float = Field(gt=0.1, le=40)
-    clearance_per_coil_mm: float = Field(gt=0, le=200)
+    mean_diameter_mm: float = Field(gt=5, le=500, examples=[100])
+    active_coils: float = Field(gt=0.1, le=40, examples=[2])
+    clearance_per_coil_mm: float = Field(gt=0, le=200, title="Clearance of each coil", examples=[10])
 
 
 class ProgressiveCoilData(FittedSpring):
@@ -179,8 +179,8 @@ class StackData(FittedSpring):
 class LeafHelper(Document):
     """Helper leaves: what they add, and after how much deflection."""
 
-    rate_n_per_mm: float = Field(gt=0, le=2000)
-    contact_deflection_mm: float = Field(ge=0, le=500)
+    rate_n_per_mm: float = Field(gt=0, le=2000, examples=[20])
+    contact_deflection_mm: float = Field(ge=0, le=500, examples=[60])
 
 
 class LeafPackData(FittedSpring):
@@ -199,7 +199,7 @@ class LeafPackData(FittedSpring):
         ge=-300, le=600, title="Arch at the reference height", description="from the line of the eyes to the seat",
         json_schema_extra={"unit": "mm"},
     )  # fmt: skip
-    helper: LeafHelper | None = None
+    helper: LeafHelper | None = Field(default=None, title="Helper leaves")
 
     def spring(self) -> Spring:
         """The spring as the core computes with it."""
@@ -296,12 +296,20 @@ class BumpStopData(Document):
 
     height_mm: float = Field(gt=0, le=300, title="Height of the stop")
     contact_mm: float | None = Field(
-        default=None, gt=30, le=2000, description="damper length at which a stop on the damper is first touched"
+        default=None,
+        gt=30,
+        le=2000,
+        title="Touched at damper length",
+        description="damper length at which a stop on the damper is first touched",
     )
     contact_travel_mm: float | None = Field(
-        default=None, gt=-300, le=400, description="wheel travel at which a stop over the axle is first touched"
+        default=None,
+        gt=-300,
+        le=400,
+        title="Or at wheel travel",
+        description="wheel travel at which a stop over the axle is first touched",
     )
-    max_compression_mm: float = Field(gt=0, le=250)
+    max_compression_mm: float = Field(gt=0, le=250, title="Squeezed at most")
     coefficient: float = Field(default=1.5, gt=0, le=1e5, description="c in F = c·x^p, N/mm^p")
     power: float = Field(default=2, ge=1, le=6)
     table: tuple[tuple[float, float], ...] = Field(
@@ -336,8 +344,11 @@ class BumpStopData(Document):
 class TopOutData(Document):
     """A top-out spring inside the damper."""
 
-    rate_n_per_mm: float = Field(gt=0, le=2000)
-    contact_mm: float = Field(gt=30, le=2000, description="damper length from which on it pulls back")
+    rate_n_per_mm: float = Field(gt=0, le=2000, examples=[60])
+    contact_mm: float = Field(
+        gt=30, le=2000, title="Felt from damper length", examples=[400],
+        description="damper length from which on it pulls back",
+    )  # fmt: skip
 
     def top_out(self) -> TopOut:
         """As the core computes with it."""

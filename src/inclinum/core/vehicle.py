@@ -138,6 +138,10 @@ class Axle(Document):
     """One axle at the reference height: an independent pair given by its left wheel, or a coupled axle."""
 
     linkage: AnyLinkage
+    right: AnyLinkage | None = Field(
+        default=None,
+        description="the right wheel's linkage where it is not the mirror image of the left one, drawn as a left one",
+    )
     tyre_radius_mm: float = Field(gt=80, le=800, description="loaded")
     camber_deg: float = Field(ge=-15, le=15, description="at the reference height, level")
     toe_deg: float = Field(ge=-10, le=10)
@@ -184,6 +188,15 @@ class Axle(Document):
         """Distance between the wheel centres, mm."""
         return 2 * self.linkage.half_track
 
+    def of_side(self, side: Side) -> "Axle":
+        """The axle as one wheel sees it: with the right wheel's linkage in place of the left one's where they differ.
+
+        What the tape read was read on the left.
+        """
+        if side == "left" or self.right is None:
+            return self
+        return self.model_copy(update={"linkage": self.right, "right": None, "prior": None, "tape": ()})
+
     def sheet(self) -> AxleSheet:
         """The axle alone, as it can be shared and swept."""
         return AxleSheet(
@@ -218,6 +231,11 @@ class Axle(Document):
             point = adjuster.outer if isinstance(adjuster, LinkAdjuster) else adjuster.point
             if point not in names:
                 raise ValueError(f"the adjuster “{adjuster.name}” moves {point}, which this suspension does not have")
+        if self.right is not None:
+            if self.linkage.coupled:
+                raise ValueError("one body carries both wheels: its right points stand beside its left ones")
+            if self.right.kind != self.linkage.kind or set(self.right.named_points()) != set(names):
+                raise ValueError("the right wheel's linkage has to be of the left one's kind, with the same points")
         if "caster" in self.targets and corner.steering_axis is None:
             raise ValueError("a caster target needs a steering axis, which this suspension does not have")
         return self

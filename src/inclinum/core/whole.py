@@ -101,7 +101,7 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     """
     spring, scale, baseline = np.zeros(4), np.full(4, np.nan), np.zeros(4)
     for n, (axle, side) in enumerate(WHEELS):
-        stance = before.axle(axle)
+        stance = before.axle(axle).of_side(side)
         reading = job.measure.corner(axle, side, "hub_to_arch")
         baseline[n] = stance.baseline if reading is None else baseline_travel(stance.axle, reading.value)
         spring[n] = float(stance.ride.wheel_force(baseline[n]))
@@ -114,9 +114,11 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     x = np.array([0.0, 0.0, -vehicle.wheelbase_mm, -vehicle.wheelbase_mm])
     y = half * np.array([1, -1, 1, -1])
     corners = []
-    for n, (axle, _) in enumerate(WHEELS):
+    for n, (axle, side) in enumerate(WHEELS):
         swapped = before.axle(axle).axle.spring != after.axle(axle).axle.spring
-        corners.append(_Corner(after.axle(axle).ride, float(baseline[n]), 1.0 if swapped else float(factor[n])))
+        corners.append(
+            _Corner(after.axle(axle).of_side(side).ride, float(baseline[n]), 1.0 if swapped else float(factor[n]))
+        )
     bars = (BarOffset(vehicle.front.anti_roll_n_per_mm), BarOffset(vehicle.rear.anti_roll_n_per_mm))
     weight, cx, cy = centre_of(loads, x, y)
     body = SprungBody(corners, x, y, bars)

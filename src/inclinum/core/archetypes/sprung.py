@@ -102,7 +102,7 @@ def _spring(linkage: AnyLinkage, corner: Corner, ride: Ride, *, air: bool) -> tu
     share = 0.5 if linkage.kind == "macpherson" else 0.55 if length > 330 else 0.97
     installed = round(share * length, 1)
     if air:
-        return _bag(installed, rate, force), length - installed
+        return bag(installed, rate, force), length - installed
     return _coil(corner, ride, installed, length, round(rate, 1), force), round(length - installed, 2)
 
 
@@ -154,7 +154,7 @@ def _leaf(linkage: LeafAxle, rate: float, force: float) -> LeafPackData:
     )
 
 
-def _bag(height: float, rate: float, force: float) -> AirSpringData:
+def bag(height: float, rate: float, force: float) -> AirSpringData:
     """A bag at 0.6 N/mm², its volume such that it has the rate."""
     pressure, atmosphere = 0.6, 0.101325
     area = force / pressure

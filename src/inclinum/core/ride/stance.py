@@ -4,7 +4,7 @@ Travel here is the linkage's own: zero where the hardpoints hold. Results are to
 *measured baseline*, which is where the tape found the body.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 
 import numpy as np
@@ -12,7 +12,7 @@ import numpy as np
 from inclinum.core.linkage import Corner, Linkage, Motion, corner_of
 from inclinum.core.ride.corner_ride import Damper, RideCorner, Window, frequency
 from inclinum.core.ride.length_curve import SampledLength
-from inclinum.core.vehicle import Axle
+from inclinum.core.vehicle import Axle, Side
 
 REACH_MM = 200.0
 """Travel looked through on both sides of the reference height."""
@@ -108,6 +108,11 @@ class Stance:
     """Linkage travel of the ride point, mm."""
     load: float
     """Sprung load at one wheel, N."""
+
+    def of_side(self, side: Side) -> "Stance":
+        """The same travel and load on the linkage of one side, where the sides differ."""
+        axle = self.axle.of_side(side)
+        return self if axle is self.axle else replace(self, axle=axle, corner=axle_corner(axle), ride=ride_corner(axle))
 
     @cached_property
     def window(self) -> Window:

@@ -200,6 +200,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/spring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Other Spring
+         * @description The axle on a spring of that kind, carrying the same load at the same height.
+         */
+        post: operations["other_spring"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/points/read": {
         parameters: {
             query?: never;
@@ -683,7 +703,7 @@ export interface components {
             axles: components["schemas"]["AxleAlignment"][];
             /** Within */
             within: boolean;
-            /** Left Over */
+            /** Left over */
             left_over: string[];
         };
         /**
@@ -719,11 +739,11 @@ export interface components {
         AngleCurves: {
             /** Travel */
             travel: number[];
-            /** Camber Deg */
+            /** Camber */
             camber_deg: number[];
-            /** Toe Deg */
+            /** Toe */
             toe_deg: number[];
-            /** Caster Deg */
+            /** Caster */
             caster_deg: number[] | null;
         };
         /**
@@ -731,9 +751,9 @@ export interface components {
          * @description ± of the planned angles that comes from badly known hardpoints alone, degrees.
          */
         AnglePlusMinus: {
-            /** Camber Deg */
+            /** Camber */
             camber_deg: number;
-            /** Toe Deg */
+            /** Toe */
             toe_deg: number;
         };
         /**
@@ -785,6 +805,7 @@ export interface components {
              * @enum {string}
              */
             angle: "camber" | "toe" | "caster";
+            /** Reading */
             reading: components["schemas"]["Angle"];
         };
         /**
@@ -817,10 +838,10 @@ export interface components {
          * @description A wheel angle wanted, and how far off is still right. Toe is of one wheel.
          */
         AngleTarget: {
-            /** Target Deg */
+            /** Target */
             target_deg: number;
             /**
-             * Window Deg
+             * Window
              * @description ± allowed
              */
             window_deg: number;
@@ -835,23 +856,23 @@ export interface components {
          * @description Angles of a left wheel against the ground, degrees and mm.
          */
         Angles: {
-            /** Camber Deg */
+            /** Camber */
             camber_deg: number;
-            /** Toe Deg */
+            /** Toe */
             toe_deg: number;
-            /** Caster Deg */
+            /** Caster */
             caster_deg: number | null;
-            /** Kingpin Deg */
+            /** Kingpin */
             kingpin_deg: number | null;
-            /** Scrub Mm */
+            /** Scrub */
             scrub_mm: number | null;
-            /** Trail Mm */
+            /** Trail */
             trail_mm: number | null;
-            /** Roll Centre Mm */
+            /** Roll centre */
             roll_centre_mm: number;
-            /** Half Track Change Mm */
+            /** Half track change */
             half_track_change_mm: number;
-            /** Bump Steer Deg Per 10Mm */
+            /** Bump steer deg per 10mm */
             bump_steer_deg_per_10mm: number;
         };
         /**
@@ -874,7 +895,7 @@ export interface components {
          */
         ArmPoints: {
             /**
-             * Wheel Centre
+             * Wheel centre
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre: [
@@ -883,7 +904,7 @@ export interface components {
                 number
             ];
             /**
-             * Pivot Inner
+             * Pivot inner
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             pivot_inner: [
@@ -892,7 +913,7 @@ export interface components {
                 number
             ];
             /**
-             * Pivot Outer
+             * Pivot outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             pivot_outer: [
@@ -900,25 +921,25 @@ export interface components {
                 number,
                 number
             ];
-            /** Spring Body */
+            /** Spring body */
             spring_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Spring Arm */
+            /** Spring arm */
             spring_arm?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Body */
+            /** Damper body */
             damper_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Arm */
+            /** Damper arm */
             damper_arm?: [
                 number,
                 number,
@@ -933,47 +954,55 @@ export interface components {
             /** Linkage */
             linkage: components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"];
             /**
-             * Tyre Radius Mm
+             * Right
+             * @description the right wheel's linkage where it is not the mirror image of the left one, drawn as a left one
+             */
+            right?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
+            /**
+             * Tyre radius
              * @description loaded
              */
             tyre_radius_mm: number;
             /**
-             * Camber Deg
+             * Camber
              * @description at the reference height, level
              */
             camber_deg: number;
-            /** Toe Deg */
+            /** Toe */
             toe_deg: number;
             /**
-             * Hub To Arch Mm
+             * Hub to arch
              * @description at which the points hold
              */
             hub_to_arch_mm: number;
             /** Spring */
             spring: components["schemas"]["Coil"] | components["schemas"]["ProgressiveCoilData"] | components["schemas"]["StackData"] | components["schemas"]["LeafPackData"] | components["schemas"]["TorsionBarData"] | components["schemas"]["AirSpringData"];
             /**
-             * Spring Offset Mm
+             * Spring offset
              * @description distance of the spring's points less its seat-to-seat length
              * @default 0
              */
             spring_offset_mm: number;
+            /** Damper */
             damper: components["schemas"]["DamperData"];
+            /** Bump stop */
             bump_stop: components["schemas"]["BumpStopData"];
+            /** Top out */
             top_out?: components["schemas"]["TopOutData"] | null;
             /**
-             * Bush Rate N Per Mm
+             * Bush rate
              * @description of the rubber bushes, at the wheel
              * @default 0
              */
             bush_rate_n_per_mm: number;
             /**
-             * Anti Roll N Per Mm
+             * Anti roll
              * @description force on a wheel per mm of travel difference to the other
              * @default 0
              */
             anti_roll_n_per_mm: number;
             /**
-             * Unsprung Kg
+             * Unsprung
              * @description at one wheel, half of a coupled axle
              * @default 38
              */
@@ -1003,20 +1032,21 @@ export interface components {
                 [key: string]: components["schemas"]["Known"];
             };
             /**
-             * Seat Spacer Mm
+             * Seat spacer
              * @default 0
              */
             seat_spacer_mm: number;
             /**
-             * Top Spacer Mm
+             * Top spacer
              * @default 0
              */
             top_spacer_mm: number;
             /**
-             * Stud Left Mm
+             * Stud left
              * @description thread above the sheet with the spacer in; computed when left out
              */
             stud_left_mm?: number | null;
+            /** Strut top */
             strut_top?: components["schemas"]["StrutTop"] | null;
             /**
              * Adjusters
@@ -1038,7 +1068,7 @@ export interface components {
                 [key: string]: components["schemas"]["Fastener"];
             };
             /**
-             * Joint Limits Deg
+             * Joint limits
              * @description point → how far its joint may turn from the reference height
              * @default {}
              */
@@ -1046,18 +1076,18 @@ export interface components {
                 [key: string]: number;
             };
             /**
-             * Ratio Tolerance Percent
+             * Ratio tolerance
              * @default 2
              */
             ratio_tolerance_percent: number;
             /**
-             * Camber Change Tolerance Deg
+             * Camber change tolerance
              * @description ± of the camber change that 40 mm of height bring
              * @default 0.1
              */
             camber_change_tolerance_deg: number;
             /**
-             * Toe Change Tolerance Deg
+             * Toe change tolerance
              * @description the same of toe, one wheel
              * @default 0.1
              */
@@ -1074,9 +1104,10 @@ export interface components {
          * @description How far one end is to rise (negative: drop).
          */
         AxleAim: {
+            /** Rise */
             rise: components["schemas"]["Length"];
             /**
-             * Tolerance Mm
+             * Tolerance
              * @description how near counts as met
              * @default 5
              */
@@ -1092,18 +1123,20 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
-            /** Total Toe */
+            /** Total toe */
             total_toe: number;
-            /** Cross Camber */
+            /** Cross camber */
             cross_camber: number | null;
-            /** Cross Caster */
+            /** Cross caster */
             cross_caster: number | null;
-            /** Thrust Angle */
+            /** Thrust angle */
             thrust_angle: number | null;
         };
         /**
          * AxleBench
          * @description Everything the bench draws of one axle. Travel is from the reference height, bump positive, mm.
+         *
+         *     An independent axle is told by its left wheel; ``right`` tells the other one, drawn as a left one, where it differs.
          */
         AxleBench: {
             /** Kind */
@@ -1112,6 +1145,7 @@ export interface components {
             title: string;
             /** Coupled */
             coupled: boolean;
+            /** Fit */
             fit: components["schemas"]["AxleFit"];
             /** Points */
             points: components["schemas"]["BenchPoint"][];
@@ -1119,7 +1153,7 @@ export interface components {
             members: components["schemas"]["BenchMember"][];
             /** Wheel */
             wheel: string;
-            /** Tyre Radius */
+            /** Tyre radius */
             tyre_radius: number;
             /** Travel */
             travel: number[];
@@ -1131,17 +1165,17 @@ export interface components {
                     number
                 ][];
             };
-            /** Camber Deg */
+            /** Camber */
             camber_deg: number[];
-            /** Toe Deg */
+            /** Toe */
             toe_deg: number[];
-            /** Roll Centre */
+            /** Roll centre */
             roll_centre: [
                 number,
                 number,
                 number
             ] | null;
-            /** Instant Centre */
+            /** Instant centre */
             instant_centre: [
                 number,
                 number,
@@ -1151,24 +1185,34 @@ export interface components {
             curves: components["schemas"]["Curve"][];
             /** Roll */
             roll: number[];
-            /** Roll Curves */
+            /** Roll curves */
             roll_curves: components["schemas"]["Curve"][];
+            /** Steer */
+            steer: number[];
+            /** Steer unit */
+            steer_unit: string;
+            /** Steer curves */
+            steer_curves: components["schemas"]["Curve"][];
             /** Reach */
             reach: [
                 number,
                 number
             ];
-            /** Reach Reasons */
+            /** Reach reasons */
             reach_reasons: [
                 string,
                 string
             ];
-            /** Load N */
+            /** Load n */
             load_n: number | null;
-            /** Frequency Hz */
+            /** Frequency */
             frequency_hz: number | null;
+            /** Spring kinds */
+            spring_kinds: string[];
             /** Trouble */
             trouble: string;
+            /** Right */
+            right?: components["schemas"]["AxleBench"] | null;
         };
         /**
          * AxleFit
@@ -1192,37 +1236,43 @@ export interface components {
         AxlePrediction: {
             /** Rise */
             rise: number;
-            /** Plus Minus */
+            /** Plus minus */
             plus_minus: number;
             /** Aim */
             aim: number;
-            /** Aim Met */
+            /** Aim met */
             aim_met: boolean;
-            /** Load N */
+            /** Load n */
             load_n: number;
-            /** Sprung Mass Kg */
+            /** Sprung mass */
             sprung_mass_kg: number;
-            /** Wheel Rate Before */
+            /** Wheel rate before */
             wheel_rate_before: number;
-            /** Wheel Rate After */
+            /** Wheel rate after */
             wheel_rate_after: number;
-            /** Frequency Before */
+            /** Frequency before */
             frequency_before: number;
-            /** Frequency After */
+            /** Frequency after */
             frequency_after: number;
             /** Ratio */
             ratio: number;
-            /** Swap Estimate */
+            /** Swap estimate */
             swap_estimate: number | null;
+            /** Travel before */
             travel_before: components["schemas"]["Travel"];
+            /** Travel after */
             travel_after: components["schemas"]["Travel"];
+            /** Angles before */
             angles_before: components["schemas"]["Angles"];
+            /** Angles after */
             angles_after: components["schemas"]["Angles"];
+            /** Angle plus minus */
             angle_plus_minus: components["schemas"]["AnglePlusMinus"];
+            /** Curves */
             curves: components["schemas"]["AngleCurves"];
             /** Springs */
             springs: components["schemas"]["ForceCurve"][];
-            /** Wind Up Deg */
+            /** Wind up */
             wind_up_deg: {
                 [key: string]: number;
             };
@@ -1235,7 +1285,7 @@ export interface components {
          */
         AxleSteering: {
             /**
-             * Kingpin Left Lower
+             * Kingpin left lower
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             kingpin_left_lower: [
@@ -1244,7 +1294,7 @@ export interface components {
                 number
             ];
             /**
-             * Kingpin Left Upper
+             * Kingpin left upper
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             kingpin_left_upper: [
@@ -1253,7 +1303,7 @@ export interface components {
                 number
             ];
             /**
-             * Drag Link Box
+             * Drag link box
              * @description at the arm of the steering box, on the frame
              */
             drag_link_box: [
@@ -1262,7 +1312,7 @@ export interface components {
                 number
             ];
             /**
-             * Drag Link Knuckle
+             * Drag link knuckle
              * @description at the left knuckle
              */
             drag_link_knuckle: [
@@ -1271,7 +1321,7 @@ export interface components {
                 number
             ];
             /**
-             * Track Rod Left
+             * Track rod left
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             track_rod_left: [
@@ -1280,7 +1330,7 @@ export interface components {
                 number
             ];
             /**
-             * Track Rod Right
+             * Track rod right
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             track_rod_right: [
@@ -1289,12 +1339,12 @@ export interface components {
                 number
             ];
             /**
-             * Box Arm Mm
+             * Box arm
              * @description length of the box's arm
              */
             box_arm_mm?: number | null;
             /**
-             * Box Ratio
+             * Box ratio
              * @description turns of the wheel per turn of the arm
              */
             box_ratio?: number | null;
@@ -1324,7 +1374,7 @@ export interface components {
             start: string;
             /** End */
             end: string;
-            /** Slope Deg */
+            /** Slope */
             slope_deg: number | null;
         };
         /**
@@ -1347,7 +1397,7 @@ export interface components {
              * @enum {string}
              */
             source: "measured" | "scaled" | "assumed";
-            /** Plus Minus */
+            /** Plus minus */
             plus_minus: number;
             /** Moves */
             moves: boolean;
@@ -1357,23 +1407,23 @@ export interface components {
          * @description How the body stands on all four corners.
          */
         BodyPrediction: {
-            /** Heave Mm */
+            /** Heave */
             heave_mm: number;
-            /** Pitch Deg */
+            /** Pitch */
             pitch_deg: number;
-            /** Roll Deg */
+            /** Roll */
             roll_deg: number;
-            /** Cross Before */
+            /** Cross before */
             cross_before: number;
-            /** Cross After */
+            /** Cross after */
             cross_after: number;
             /** Corners */
             corners: components["schemas"]["CornerLoad"][];
-            /** With Cargo */
+            /** With cargo */
             with_cargo: number[];
-            /** Cargo Roll Deg */
+            /** Cargo roll */
             cargo_roll_deg: number;
-            /** Cargo Trouble */
+            /** Cargo trouble */
             cargo_trouble: string;
             /** Disagreements */
             disagreements: string[];
@@ -1390,10 +1440,12 @@ export interface components {
              * @default
              */
             purpose: string;
+            /** Front */
             front: components["schemas"]["AxleAim"];
+            /** Rear */
             rear: components["schemas"]["AxleAim"];
             /**
-             * Rake Change Max Deg
+             * Rake change max
              * @description how far the pitch may change
              * @default 0.3
              */
@@ -1417,7 +1469,7 @@ export interface components {
             /** Due */
             due?: string | null;
             /**
-             * Local Limits
+             * Local limits
              * @default []
              */
             local_limits: components["schemas"]["LocalLimit"][];
@@ -1457,16 +1509,16 @@ export interface components {
             /** Height of the stop */
             height_mm: number;
             /**
-             * Contact Mm
+             * Touched at damper length
              * @description damper length at which a stop on the damper is first touched
              */
             contact_mm?: number | null;
             /**
-             * Contact Travel Mm
+             * Or at wheel travel
              * @description wheel travel at which a stop over the axle is first touched
              */
             contact_travel_mm?: number | null;
-            /** Max Compression Mm */
+            /** Squeezed at most */
             max_compression_mm: number;
             /**
              * Coefficient
@@ -1531,7 +1583,7 @@ export interface components {
                 number,
                 number
             ];
-            /** Stopped By */
+            /** Stopped by */
             stopped_by: string[];
             /** Override */
             override: string;
@@ -1545,12 +1597,12 @@ export interface components {
         Cargo: {
             /** Name */
             name: string;
-            /** Mass Kg */
+            /** Mass */
             mass_kg: number;
-            /** Behind Front Axle Mm */
+            /** Behind front axle */
             behind_front_axle_mm: number;
             /**
-             * Left Mm
+             * Left
              * @description left of the centre line
              * @default 0
              */
@@ -1583,6 +1635,10 @@ export interface components {
             sizes: components["schemas"]["SizeChoice"][];
             /** Springs */
             springs: components["schemas"]["SpringKind"][];
+            /** Vehicle */
+            vehicle: {
+                [key: string]: unknown;
+            };
         };
         /**
          * ClampAdjuster
@@ -1602,27 +1658,27 @@ export interface components {
              */
             point: string;
             /**
-             * Bolt Distance Mm
+             * Bolt distance
              * @description between the two clamp bolts
              */
             bolt_distance_mm: number;
             /**
-             * Min Mm
+             * Min
              * @description top of the wheel in, at the upper bolt
              */
             min_mm: number;
             /**
-             * Max Mm
+             * Max
              * @description top of the wheel out
              */
             max_mm: number;
             /**
-             * Step Mm
+             * Step
              * @description the finest setting a hand can make
              */
             step_mm: number;
             /**
-             * Extra Part
+             * Extra part
              * @default
              */
             extra_part: string;
@@ -1666,11 +1722,20 @@ export interface components {
          * @description Coils of one diameter and one clearance.
          */
         CoilGroupData: {
-            /** Mean Diameter Mm */
+            /**
+             * Mean diameter
+             * @example 100
+             */
             mean_diameter_mm: number;
-            /** Active Coils */
+            /**
+             * Active coils
+             * @example 2
+             */
             active_coils: number;
-            /** Clearance Per Coil Mm */
+            /**
+             * Clearance of each coil
+             * @example 10
+             */
             clearance_per_coil_mm: number;
         };
         /**
@@ -1797,7 +1862,7 @@ export interface components {
             name: string;
             /** Unit */
             unit: string;
-            /** Plus Minus */
+            /** Plus minus */
             plus_minus: number;
         };
         /**
@@ -1815,15 +1880,15 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
-            /** Before N */
+            /** Before n */
             before_n: number;
-            /** After N */
+            /** After n */
             after_n: number;
-            /** Rise Mm */
+            /** Rise */
             rise_mm: number;
-            /** By Scales */
+            /** By scales */
             by_scales: boolean;
-            /** Spring Says N */
+            /** Spring says n */
             spring_says_n: number;
         };
         /**
@@ -1846,6 +1911,7 @@ export interface components {
              * @enum {string}
              */
             quantity: "hub_to_arch" | "tyre_radius" | "bump_stop_gap" | "exposed_rod";
+            /** Reading */
             reading: components["schemas"]["Length"];
         };
         /**
@@ -1877,7 +1943,7 @@ export interface components {
             unit: string;
             /** Values */
             values: (number | null)[];
-            /** At Baseline */
+            /** At baseline */
             at_baseline: number | null;
         };
         /**
@@ -1890,7 +1956,7 @@ export interface components {
             /** Closed length */
             closed_mm: number;
             /**
-             * Rod Hidden Mm
+             * Rod hidden
              * @description rod still showing when the damper is fully closed
              * @default 0
              */
@@ -1901,7 +1967,9 @@ export interface components {
          * @description Before and after, and how large everything is.
          */
         Drawing: {
+            /** Before */
             before: components["schemas"]["StanceDrawing"];
+            /** After */
             after: components["schemas"]["StanceDrawing"];
             /** Low */
             low: [
@@ -1913,9 +1981,9 @@ export interface components {
                 number,
                 number
             ];
-            /** Width Mm */
+            /** Width */
             width_mm: number;
-            /** Wheelbase Mm */
+            /** Wheelbase */
             wheelbase_mm: number;
         };
         /**
@@ -1926,14 +1994,14 @@ export interface components {
             /** Name */
             name: string;
             /**
-             * Count Per Side
+             * Count per side
              * @default 1
              */
             count_per_side: number;
-            /** Torque Nm */
+            /** Torque */
             torque_nm?: number | null;
             /**
-             * Angle Deg
+             * Angle
              * @description further turn after the torque
              */
             angle_deg?: number | null;
@@ -1950,7 +2018,7 @@ export interface components {
              */
             renew: boolean;
             /**
-             * At Ride Height
+             * At ride height
              * @description clamps a rubber bush: tightened at ride height
              * @default false
              */
@@ -1967,11 +2035,11 @@ export interface components {
             name: string;
             /** Count */
             count: number;
-            /** Torque Nm */
+            /** Torque */
             torque_nm: number | null;
-            /** Torque Lbf Ft */
+            /** Torque lbf ft */
             torque_lbf_ft: number | null;
-            /** Angle Deg */
+            /** Angle */
             angle_deg: number | null;
             /** Source */
             source: string;
@@ -2009,7 +2077,7 @@ export interface components {
             why: string;
             /** Source */
             source: string;
-            /** Wanted Rise */
+            /** Wanted rise */
             wanted_rise?: number | null;
             /**
              * Cures
@@ -2051,8 +2119,11 @@ export interface components {
              * @enum {string}
              */
             kind: "five_link";
+            /** Points */
             points: components["schemas"]["FiveLinkPoints"];
+            /** Spring on link */
             spring_on_link?: components["schemas"]["SpringOnLink"] | null;
+            /** Reference line */
             reference_line?: components["schemas"]["ReferenceLine"] | null;
         };
         /**
@@ -2061,7 +2132,7 @@ export interface components {
          */
         FiveLinkPoints: {
             /**
-             * Wheel Centre
+             * Wheel centre
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre: [
@@ -2070,7 +2141,7 @@ export interface components {
                 number
             ];
             /**
-             * Front Lower Inner
+             * Front lower inner
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             front_lower_inner: [
@@ -2079,7 +2150,7 @@ export interface components {
                 number
             ];
             /**
-             * Front Lower Outer
+             * Front lower outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             front_lower_outer: [
@@ -2088,7 +2159,7 @@ export interface components {
                 number
             ];
             /**
-             * Spring Link Inner
+             * Spring link inner
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             spring_link_inner: [
@@ -2097,7 +2168,7 @@ export interface components {
                 number
             ];
             /**
-             * Spring Link Outer
+             * Spring link outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             spring_link_outer: [
@@ -2106,7 +2177,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Front Inner
+             * Upper front inner
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_front_inner: [
@@ -2115,7 +2186,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Front Outer
+             * Upper front outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_front_outer: [
@@ -2124,7 +2195,7 @@ export interface components {
                 number
             ];
             /**
-             * Camber Arm Inner
+             * Camber arm inner
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             camber_arm_inner: [
@@ -2133,7 +2204,7 @@ export interface components {
                 number
             ];
             /**
-             * Camber Arm Outer
+             * Camber arm outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             camber_arm_outer: [
@@ -2142,7 +2213,7 @@ export interface components {
                 number
             ];
             /**
-             * Toe Link Inner
+             * Toe link inner
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             toe_link_inner: [
@@ -2151,7 +2222,7 @@ export interface components {
                 number
             ];
             /**
-             * Toe Link Outer
+             * Toe link outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             toe_link_outer: [
@@ -2159,25 +2230,25 @@ export interface components {
                 number,
                 number
             ];
-            /** Spring Body */
+            /** Spring body */
             spring_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Spring Seat */
+            /** Spring seat */
             spring_seat?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Body */
+            /** Damper body */
             damper_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Upright */
+            /** Damper upright */
             damper_upright?: [
                 number,
                 number,
@@ -2193,15 +2264,15 @@ export interface components {
             label: string;
             /** Axis */
             axis: string;
-            /** Force Axis */
+            /** Force axis */
             force_axis: string;
             /** Length */
             length: number[];
             /** Force */
             force: number[];
-            /** Ride Length */
+            /** Ride length */
             ride_length: number;
-            /** Ride Force */
+            /** Ride force */
             ride_force: number;
         };
         /**
@@ -2209,12 +2280,14 @@ export interface components {
          * @description Four links, the uppers parallel or converging.
          */
         FourLinkAxle: {
+            /** Steering */
             steering?: components["schemas"]["AxleSteering"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "solid_axle_four_link";
+            /** Points */
             points: components["schemas"]["FourLinkPoints"];
         };
         /**
@@ -2223,7 +2296,7 @@ export interface components {
          */
         FourLinkPoints: {
             /**
-             * Wheel Centre Left
+             * Wheel centre left
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre_left: [
@@ -2232,7 +2305,7 @@ export interface components {
                 number
             ];
             /**
-             * Wheel Centre Right
+             * Wheel centre right
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre_right: [
@@ -2240,32 +2313,32 @@ export interface components {
                 number,
                 number
             ];
-            /** Spring Left Body */
+            /** Spring left body */
             spring_left_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Spring Left Axle */
+            /** Spring left axle */
             spring_left_axle?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Left Body */
+            /** Damper left body */
             damper_left_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Left Axle */
+            /** Damper left axle */
             damper_left_axle?: [
                 number,
                 number,
                 number
             ] | null;
             /**
-             * Lower Left Body
+             * Lower left body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_left_body: [
@@ -2274,7 +2347,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Left Axle
+             * Lower left axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_left_axle: [
@@ -2283,7 +2356,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Right Body
+             * Lower right body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_right_body: [
@@ -2292,7 +2365,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Right Axle
+             * Lower right axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_right_axle: [
@@ -2301,7 +2374,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Left Body
+             * Upper left body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_left_body: [
@@ -2310,7 +2383,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Left Axle
+             * Upper left axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_left_axle: [
@@ -2319,7 +2392,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Right Body
+             * Upper right body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_right_body: [
@@ -2328,7 +2401,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Right Axle
+             * Upper right axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_right_axle: [
@@ -2361,7 +2434,7 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
-            /** X Mm */
+            /** X */
             x_mm: number;
             /** Before */
             before: number;
@@ -2369,7 +2442,7 @@ export interface components {
             after: number;
             /** Change */
             change: number;
-            /** Plus Minus */
+            /** Plus minus */
             plus_minus: number | null;
             /** Measured */
             measured: boolean;
@@ -2392,7 +2465,7 @@ export interface components {
             before: number;
             /** Predicted */
             predicted: number;
-            /** Plus Minus */
+            /** Plus minus */
             plus_minus: number;
             /** After */
             after: number;
@@ -2429,7 +2502,7 @@ export interface components {
             label: string;
             /** Share */
             share: number;
-            /** Plus Minus */
+            /** Plus minus */
             plus_minus: number;
         };
         /**
@@ -2444,6 +2517,7 @@ export interface components {
             vehicle: components["schemas"]["Vehicle"];
             brief: components["schemas"]["Brief"];
             /**
+             * Measure
              * @default {
              *       "corners": [],
              *       "stations": [],
@@ -2512,14 +2586,14 @@ export interface components {
              * @enum {string}
              */
             stage: "brief" | "measure" | "plan" | "align" | "build" | "prove";
-            /** Signed Off */
+            /** Signed off */
             signed_off: string | null;
-            /** Front Rise */
+            /** Front rise */
             front_rise: number;
-            /** Rear Rise */
+            /** Rear rise */
             rear_rise: number;
             /**
-             * Saved At
+             * Saved at
              * Format: date-time
              */
             saved_at: string;
@@ -2554,7 +2628,7 @@ export interface components {
              */
             source: "measured" | "scaled" | "assumed";
             /**
-             * Tolerance Mm
+             * Tolerance
              * @description ±, mm (of an angle: degrees)
              */
             tolerance_mm: number;
@@ -2569,10 +2643,12 @@ export interface components {
              * @enum {string}
              */
             kind: "leaf_axle";
+            /** Points */
             points: components["schemas"]["LeafPoints"];
+            /** Steering */
             steering?: components["schemas"]["AxleSteering"] | null;
             /**
-             * Effective Radius Factor
+             * Effective radius factor
              * @description share of the half-lengths
              * @default 0.75
              */
@@ -2583,9 +2659,15 @@ export interface components {
          * @description Helper leaves: what they add, and after how much deflection.
          */
         LeafHelper: {
-            /** Rate N Per Mm */
+            /**
+             * Rate
+             * @example 20
+             */
             rate_n_per_mm: number;
-            /** Contact Deflection Mm */
+            /**
+             * Contact deflection
+             * @example 60
+             */
             contact_deflection_mm: number;
         };
         /**
@@ -2628,6 +2710,7 @@ export interface components {
              * @description from the line of the eyes to the seat
              */
             arch_mm: number;
+            /** Helper leaves */
             helper?: components["schemas"]["LeafHelper"] | null;
         };
         /**
@@ -2636,7 +2719,7 @@ export interface components {
          */
         LeafPoints: {
             /**
-             * Wheel Centre
+             * Wheel centre
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre: [
@@ -2645,7 +2728,7 @@ export interface components {
                 number
             ];
             /**
-             * Fixed Eye
+             * Fixed eye
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             fixed_eye: [
@@ -2663,7 +2746,7 @@ export interface components {
                 number
             ];
             /**
-             * Shackle Eye
+             * Shackle eye
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             shackle_eye: [
@@ -2672,7 +2755,7 @@ export interface components {
                 number
             ];
             /**
-             * Shackle Body
+             * Shackle body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             shackle_body: [
@@ -2680,13 +2763,13 @@ export interface components {
                 number,
                 number
             ];
-            /** Damper Body */
+            /** Damper body */
             damper_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Axle */
+            /** Damper axle */
             damper_axle?: [
                 number,
                 number,
@@ -2736,20 +2819,20 @@ export interface components {
              * @description outer point of the link
              */
             outer: string;
-            /** Min Mm */
+            /** Min */
             min_mm: number;
-            /** Max Mm */
+            /** Max */
             max_mm: number;
-            /** Thread Pitch Mm */
+            /** Thread pitch */
             thread_pitch_mm: number;
             /**
-             * Turn Step
+             * Turn step
              * @description the finest part of a turn that is set
              * @default 0.125
              */
             turn_step: number;
             /**
-             * Extra Part
+             * Extra part
              * @default
              */
             extra_part: string;
@@ -2764,7 +2847,7 @@ export interface components {
              * @enum {string}
              */
             quantity: "rise" | "lamp_height_max" | "lamp_height_min";
-            /** Value Mm */
+            /** Value */
             value_mm: number;
             /** Text */
             text: string;
@@ -2844,7 +2927,7 @@ export interface components {
              */
             scales: components["schemas"]["ScaleReading"][];
             /**
-             * Default Tolerance Mm
+             * Default tolerance
              * @description ± of a tape reading without its own
              * @default 2
              */
@@ -2901,7 +2984,7 @@ export interface components {
             /** Outer */
             outer: string;
             /**
-             * On Arm
+             * On arm
              * @description the arm its inner end sits on
              */
             on_arm?: string | null;
@@ -2934,8 +3017,11 @@ export interface components {
              * @default []
              */
             arms: components["schemas"]["MultiArm"][];
+            /** Spring */
             spring?: components["schemas"]["Stand"] | null;
+            /** Damper */
             damper?: components["schemas"]["Stand"] | null;
+            /** Reference line */
             reference_line?: components["schemas"]["ReferenceLine"] | null;
         };
         /**
@@ -2978,6 +3064,15 @@ export interface components {
             id: number;
         };
         /**
+         * OtherSpring
+         * @description A kind of spring wanted on an axle.
+         */
+        OtherSpring: {
+            axle: components["schemas"]["Axle"];
+            /** Type */
+            type: string;
+        };
+        /**
          * Outcome
          * @description A job in one line, for comparing it with others: mean rise of both sides per axle, mm.
          */
@@ -2986,13 +3081,13 @@ export interface components {
             id: string;
             /** Title */
             title: string;
-            /** Signed Off */
+            /** Signed off */
             signed_off: string | null;
             /** Predicted */
             predicted: {
                 [key: string]: number;
             };
-            /** Plus Minus */
+            /** Plus minus */
             plus_minus: {
                 [key: string]: number;
             };
@@ -3025,12 +3120,12 @@ export interface components {
                 number
             ][][];
             /**
-             * Arch Radius Mm
+             * Arch radius
              * @default 380
              */
             arch_radius_mm: number;
             /**
-             * Width Mm
+             * Width
              * @default 1700
              */
             width_mm: number;
@@ -3081,15 +3176,17 @@ export interface components {
          * @description Everything that follows from a job's vehicle, readings and plan.
          */
         Prediction: {
+            /** Front */
             front: components["schemas"]["AxlePrediction"];
+            /** Rear */
             rear: components["schemas"]["AxlePrediction"];
             /** Heights */
             heights: components["schemas"]["Height"][];
-            /** Pitch Change Deg */
+            /** Pitch change */
             pitch_change_deg: number;
-            /** Rake Within */
+            /** Rake within */
             rake_within: boolean;
-            /** Lamp Height Mm */
+            /** Lamp height */
             lamp_height_mm: number | null;
             /** Shares */
             shares: components["schemas"]["Share"][];
@@ -3100,6 +3197,7 @@ export interface components {
             /** Stopped */
             stopped: boolean;
             drawing: components["schemas"]["Drawing"];
+            /** Body */
             body: components["schemas"]["BodyPrediction"];
         };
         /**
@@ -3173,6 +3271,7 @@ export interface components {
          */
         Prove: {
             /**
+             * After
              * @default {
              *       "corners": [],
              *       "stations": [],
@@ -3183,6 +3282,7 @@ export interface components {
              *     }
              */
             after: components["schemas"]["Measurements"];
+            /** Sign off */
             sign_off?: components["schemas"]["SignOff"] | null;
         };
         /**
@@ -3203,12 +3303,14 @@ export interface components {
          *     turns about the line through both frame pivots in heave, and in roll it carries those pivots up and down alike.
          */
         RadiusArmAxle: {
+            /** Steering */
             steering?: components["schemas"]["AxleSteering"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "solid_axle_radius_arms";
+            /** Points */
             points: components["schemas"]["RadiusArmPoints"];
         };
         /**
@@ -3217,7 +3319,7 @@ export interface components {
          */
         RadiusArmPoints: {
             /**
-             * Wheel Centre Left
+             * Wheel centre left
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre_left: [
@@ -3226,7 +3328,7 @@ export interface components {
                 number
             ];
             /**
-             * Wheel Centre Right
+             * Wheel centre right
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre_right: [
@@ -3234,32 +3336,32 @@ export interface components {
                 number,
                 number
             ];
-            /** Spring Left Body */
+            /** Spring left body */
             spring_left_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Spring Left Axle */
+            /** Spring left axle */
             spring_left_axle?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Left Body */
+            /** Damper left body */
             damper_left_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Left Axle */
+            /** Damper left axle */
             damper_left_axle?: [
                 number,
                 number,
                 number
             ] | null;
             /**
-             * Arm Left Body
+             * Arm left body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             arm_left_body: [
@@ -3268,7 +3370,7 @@ export interface components {
                 number
             ];
             /**
-             * Arm Left Axle
+             * Arm left axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             arm_left_axle: [
@@ -3277,7 +3379,7 @@ export interface components {
                 number
             ];
             /**
-             * Arm Right Body
+             * Arm right body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             arm_right_body: [
@@ -3286,7 +3388,7 @@ export interface components {
                 number
             ];
             /**
-             * Arm Right Axle
+             * Arm right axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             arm_right_axle: [
@@ -3295,7 +3397,7 @@ export interface components {
                 number
             ];
             /**
-             * Lateral Rod Body
+             * Lateral rod body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lateral_rod_body: [
@@ -3304,7 +3406,7 @@ export interface components {
                 number
             ];
             /**
-             * Lateral Rod Axle
+             * Lateral rod axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lateral_rod_axle: [
@@ -3412,6 +3514,7 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
+            /** Reading */
             reading: components["schemas"]["Mass"];
         };
         /**
@@ -3447,6 +3550,7 @@ export interface components {
          * @description A slanted pivot line, neither square nor parallel to the vehicle.
          */
         SemiTrailingLinkage: {
+            /** Points */
             points: components["schemas"]["ArmPoints"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -3463,23 +3567,23 @@ export interface components {
             key: string;
             /** Name */
             name: string;
-            /** Solved Mm */
+            /** Solved */
             solved_mm: number;
-            /** Set Mm */
+            /** Set */
             set_mm: number;
             /** Instruction */
             instruction: string;
-            /** Low Mm */
+            /** Low */
             low_mm: number;
-            /** High Mm */
+            /** High */
             high_mm: number;
-            /** Step Mm */
+            /** Step */
             step_mm: number;
-            /** At Stop */
+            /** At stop */
             at_stop: boolean;
-            /** Needed Mm */
+            /** Needed */
             needed_mm: number | null;
-            /** Extra Part */
+            /** Extra part */
             extra_part: string;
         };
         /**
@@ -3604,17 +3708,17 @@ export interface components {
                 number,
                 number
             ];
-            /** Min Mm */
+            /** Min */
             min_mm: number;
-            /** Max Mm */
+            /** Max */
             max_mm: number;
             /**
-             * Step Mm
+             * Step
              * @description the finest setting a hand can make
              */
             step_mm: number;
             /**
-             * Extra Part
+             * Extra part
              * @description what would give more range, in the shop's words
              * @default
              */
@@ -3698,7 +3802,9 @@ export interface components {
              * @enum {string}
              */
             type: "dual_rate_stack";
+            /** Tender */
             tender: components["schemas"]["StackCoil"];
+            /** Main */
             main: components["schemas"]["StackCoil"];
             /**
              * Order
@@ -3738,7 +3844,9 @@ export interface components {
                     number
                 ];
             };
+            /** Front */
             front: components["schemas"]["WheelDrawing"];
+            /** Rear */
             rear: components["schemas"]["WheelDrawing"];
         };
         /**
@@ -3765,12 +3873,12 @@ export interface components {
             /** Name */
             name: string;
             /**
-             * X Mm
+             * X
              * @description forward of the front axle positive
              */
             x_mm: number;
             /**
-             * Height Mm
+             * Height
              * @description above ground at the reference height
              */
             height_mm: number;
@@ -3787,6 +3895,7 @@ export interface components {
              * @enum {string}
              */
             side: "left" | "right";
+            /** Reading */
             reading: components["schemas"]["Length"];
         };
         /**
@@ -3824,7 +3933,7 @@ export interface components {
                 number
             ] | null;
             /**
-             * Mm Per Turn
+             * Mm per turn
              * @description rack travel per turn of the wheel
              */
             mm_per_turn?: number | null;
@@ -3877,7 +3986,7 @@ export interface components {
             /** Step */
             step: string;
             /**
-             * Done At
+             * Done at
              * Format: date-time
              */
             done_at: string;
@@ -3894,7 +4003,9 @@ export interface components {
              * @enum {string}
              */
             kind: "macpherson";
+            /** Points */
             points: components["schemas"]["StrutPoints"];
+            /** Steering */
             steering?: components["schemas"]["SteeringData"] | null;
         };
         /**
@@ -3903,7 +4014,7 @@ export interface components {
          */
         StrutPoints: {
             /**
-             * Wheel Centre
+             * Wheel centre
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre: [
@@ -3912,7 +4023,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Front
+             * Lower front
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_front: [
@@ -3921,7 +4032,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Rear
+             * Lower rear
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_rear: [
@@ -3930,7 +4041,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Outer
+             * Lower outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_outer: [
@@ -3939,7 +4050,7 @@ export interface components {
                 number
             ];
             /**
-             * Strut Top
+             * Strut top
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             strut_top: [
@@ -3948,7 +4059,7 @@ export interface components {
                 number
             ];
             /**
-             * Strut Lower
+             * Strut lower
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             strut_lower: [
@@ -3957,7 +4068,7 @@ export interface components {
                 number
             ];
             /**
-             * Tie Inner
+             * Tie inner
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             tie_inner: [
@@ -3966,7 +4077,7 @@ export interface components {
                 number
             ];
             /**
-             * Tie Outer
+             * Tie outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             tie_outer: [
@@ -3981,21 +4092,21 @@ export interface components {
          */
         StrutTop: {
             /**
-             * Stud Length Mm
+             * Stud length
              * @description thread standing above the tower sheet, nothing between
              */
             stud_length_mm: number;
-            /** Stud Diameter Mm */
+            /** Stud diameter */
             stud_diameter_mm: number;
-            /** Nut Height Mm */
+            /** Nut height */
             nut_height_mm: number;
             /**
-             * Washer Mm
+             * Washer
              * @default 0
              */
             washer_mm: number;
             /**
-             * Bonnet Gap Mm
+             * Bonnet gap
              * @description from the stud tips to the bonnet
              */
             bonnet_gap_mm?: number | null;
@@ -4038,6 +4149,7 @@ export interface components {
          * @description A pivot line along the vehicle: a swing axle.
          */
         SwingLinkage: {
+            /** Points */
             points: components["schemas"]["ArmPoints"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4052,7 +4164,9 @@ export interface components {
         TapeReading: {
             /** Key */
             key: string;
+            /** Length */
             length?: components["schemas"]["Length"] | null;
+            /** Angle */
             angle?: components["schemas"]["Angle"] | null;
         };
         /**
@@ -4060,12 +4174,14 @@ export interface components {
          * @description Three links and a lateral rod.
          */
         ThreeLinkAxle: {
+            /** Steering */
             steering?: components["schemas"]["AxleSteering"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "solid_axle_three_link";
+            /** Points */
             points: components["schemas"]["ThreeLinkPoints"];
         };
         /**
@@ -4074,7 +4190,7 @@ export interface components {
          */
         ThreeLinkPoints: {
             /**
-             * Wheel Centre Left
+             * Wheel centre left
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre_left: [
@@ -4083,7 +4199,7 @@ export interface components {
                 number
             ];
             /**
-             * Wheel Centre Right
+             * Wheel centre right
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre_right: [
@@ -4091,32 +4207,32 @@ export interface components {
                 number,
                 number
             ];
-            /** Spring Left Body */
+            /** Spring left body */
             spring_left_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Spring Left Axle */
+            /** Spring left axle */
             spring_left_axle?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Left Body */
+            /** Damper left body */
             damper_left_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Left Axle */
+            /** Damper left axle */
             damper_left_axle?: [
                 number,
                 number,
                 number
             ] | null;
             /**
-             * Lower Left Body
+             * Lower left body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_left_body: [
@@ -4125,7 +4241,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Left Axle
+             * Lower left axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_left_axle: [
@@ -4134,7 +4250,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Right Body
+             * Lower right body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_right_body: [
@@ -4143,7 +4259,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Right Axle
+             * Lower right axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_right_axle: [
@@ -4152,7 +4268,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Body
+             * Upper body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_body: [
@@ -4161,7 +4277,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Axle
+             * Upper axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_axle: [
@@ -4170,7 +4286,7 @@ export interface components {
                 number
             ];
             /**
-             * Lateral Rod Body
+             * Lateral rod body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lateral_rod_body: [
@@ -4179,7 +4295,7 @@ export interface components {
                 number
             ];
             /**
-             * Lateral Rod Axle
+             * Lateral rod axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lateral_rod_axle: [
@@ -4226,11 +4342,15 @@ export interface components {
          * @description A top-out spring inside the damper.
          */
         TopOutData: {
-            /** Rate N Per Mm */
+            /**
+             * Rate
+             * @example 60
+             */
             rate_n_per_mm: number;
             /**
-             * Contact Mm
+             * Felt from damper length
              * @description damper length from which on it pulls back
+             * @example 400
              */
             contact_mm: number;
         };
@@ -4279,7 +4399,7 @@ export interface components {
             side: "left" | "right";
             torque: components["schemas"]["Torque"];
             /**
-             * Done At
+             * Done at
              * Format: date-time
              */
             done_at: string;
@@ -4291,6 +4411,7 @@ export interface components {
          * @description A trailing arm whose pivot is sprung by a torsion bar.
          */
         TorsionArmLinkage: {
+            /** Points */
             points: components["schemas"]["ArmPoints"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4335,7 +4456,7 @@ export interface components {
              */
             free_angle_tolerance_deg: number;
             /**
-             * Shear Modulus N Per Mm2
+             * Shear modulus
              * @default 79300
              */
             shear_modulus_n_per_mm2: number;
@@ -4345,6 +4466,7 @@ export interface components {
          * @description A pivot line across the vehicle, with a coil.
          */
         TrailingLinkage: {
+            /** Points */
             points: components["schemas"]["ArmPoints"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4361,11 +4483,11 @@ export interface components {
             droop: number;
             /** Ride */
             ride: number;
-            /** Stop Contact */
+            /** Stop contact */
             stop_contact: number | null;
             /** Bump */
             bump: number;
-            /** Damper Closed */
+            /** Damper closed */
             damper_closed: number | null;
         };
         /**
@@ -4373,6 +4495,7 @@ export interface components {
          * @description Two trailing arms joined by a beam that twists: each side is its own arm, the beam an anti-roll spring.
          */
         TwistBeamLinkage: {
+            /** Points */
             points: components["schemas"]["ArmPoints"];
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -4424,11 +4547,13 @@ export interface components {
              * @default
              */
             plate: string;
-            /** Mass Kg */
+            /** Mass */
             mass_kg?: number | null;
-            /** Wheelbase Mm */
+            /** Wheelbase */
             wheelbase_mm: number;
+            /** Front */
             front: components["schemas"]["Axle"];
+            /** Rear */
             rear: components["schemas"]["Axle"];
             /**
              * Stations
@@ -4441,7 +4566,7 @@ export interface components {
              */
             headlamp?: string | null;
             /**
-             * Driver Assist
+             * Driver assist
              * @description what looks out of the vehicle and must be set again
              * @default
              */
@@ -4496,12 +4621,14 @@ export interface components {
          * @description Three links, held sideways by a Watt linkage whose crank sits on the axle.
          */
         WattAxle: {
+            /** Steering */
             steering?: components["schemas"]["AxleSteering"] | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             kind: "solid_axle_watt";
+            /** Points */
             points: components["schemas"]["WattPoints"];
         };
         /**
@@ -4510,7 +4637,7 @@ export interface components {
          */
         WattPoints: {
             /**
-             * Wheel Centre Left
+             * Wheel centre left
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre_left: [
@@ -4519,7 +4646,7 @@ export interface components {
                 number
             ];
             /**
-             * Wheel Centre Right
+             * Wheel centre right
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre_right: [
@@ -4527,32 +4654,32 @@ export interface components {
                 number,
                 number
             ];
-            /** Spring Left Body */
+            /** Spring left body */
             spring_left_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Spring Left Axle */
+            /** Spring left axle */
             spring_left_axle?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Left Body */
+            /** Damper left body */
             damper_left_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Left Axle */
+            /** Damper left axle */
             damper_left_axle?: [
                 number,
                 number,
                 number
             ] | null;
             /**
-             * Lower Left Body
+             * Lower left body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_left_body: [
@@ -4561,7 +4688,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Left Axle
+             * Lower left axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_left_axle: [
@@ -4570,7 +4697,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Right Body
+             * Lower right body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_right_body: [
@@ -4579,7 +4706,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Right Axle
+             * Lower right axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_right_axle: [
@@ -4588,7 +4715,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Body
+             * Upper body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_body: [
@@ -4597,7 +4724,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Axle
+             * Upper axle
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_axle: [
@@ -4606,7 +4733,7 @@ export interface components {
                 number
             ];
             /**
-             * Watt Pivot
+             * Watt pivot
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             watt_pivot: [
@@ -4615,7 +4742,7 @@ export interface components {
                 number
             ];
             /**
-             * Watt Upper
+             * Watt upper
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             watt_upper: [
@@ -4624,7 +4751,7 @@ export interface components {
                 number
             ];
             /**
-             * Watt Upper Body
+             * Watt upper body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             watt_upper_body: [
@@ -4633,7 +4760,7 @@ export interface components {
                 number
             ];
             /**
-             * Watt Lower
+             * Watt lower
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             watt_lower: [
@@ -4642,7 +4769,7 @@ export interface components {
                 number
             ];
             /**
-             * Watt Lower Body
+             * Watt lower body
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             watt_lower_body: [
@@ -4688,7 +4815,7 @@ export interface components {
             angles: components["schemas"]["AngleResult"][];
             /** Settings */
             settings: components["schemas"]["Setting"][];
-            /** Toe Length Mm */
+            /** Toe length */
             toe_length_mm: number;
             /** Within */
             within: boolean;
@@ -4710,14 +4837,14 @@ export interface components {
                 number,
                 number
             ];
-            /** Arch Top */
+            /** Arch top */
             arch_top: [
                 number,
                 number
             ];
             /** Radius */
             radius: number;
-            /** Camber Deg */
+            /** Camber */
             camber_deg: number;
             /** Members */
             members: components["schemas"]["Member"][];
@@ -4734,30 +4861,32 @@ export interface components {
              * @enum {string}
              */
             kind: "double_wishbone";
+            /** Points */
             points: components["schemas"]["WishbonePoints"];
             /**
-             * Spring On
+             * Spring on
              * @default lower_arm
              * @enum {string}
              */
             spring_on: "lower_arm" | "upper_arm" | "upright" | "rocker";
             /**
-             * Damper On
+             * Damper on
              * @default lower_arm
              * @enum {string}
              */
             damper_on: "lower_arm" | "upper_arm" | "upright" | "rocker";
             /**
-             * Rod On
+             * Rod on
              * @default lower_arm
              * @enum {string}
              */
             rod_on: "lower_arm" | "upper_arm" | "upright";
             /**
-             * Torsion Bar On
+             * Torsion bar on
              * @description where a torsion bar lies along an arm's pivot line
              */
             torsion_bar_on?: ("lower_arm" | "upper_arm") | null;
+            /** Steering */
             steering?: components["schemas"]["SteeringData"] | null;
         };
         /**
@@ -4766,7 +4895,7 @@ export interface components {
          */
         WishbonePoints: {
             /**
-             * Wheel Centre
+             * Wheel centre
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             wheel_centre: [
@@ -4775,7 +4904,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Front
+             * Lower front
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_front: [
@@ -4784,7 +4913,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Rear
+             * Lower rear
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_rear: [
@@ -4793,7 +4922,7 @@ export interface components {
                 number
             ];
             /**
-             * Lower Outer
+             * Lower outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             lower_outer: [
@@ -4802,7 +4931,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Front
+             * Upper front
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_front: [
@@ -4811,7 +4940,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Rear
+             * Upper rear
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_rear: [
@@ -4820,7 +4949,7 @@ export interface components {
                 number
             ];
             /**
-             * Upper Outer
+             * Upper outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             upper_outer: [
@@ -4829,7 +4958,7 @@ export interface components {
                 number
             ];
             /**
-             * Tie Inner
+             * Tie inner
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             tie_inner: [
@@ -4838,7 +4967,7 @@ export interface components {
                 number
             ];
             /**
-             * Tie Outer
+             * Tie outer
              * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
              */
             tie_outer: [
@@ -4846,32 +4975,32 @@ export interface components {
                 number,
                 number
             ];
-            /** Spring Body */
+            /** Spring body */
             spring_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Spring Arm */
+            /** Spring arm */
             spring_arm?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Body */
+            /** Damper body */
             damper_body?: [
                 number,
                 number,
                 number
             ] | null;
-            /** Damper Arm */
+            /** Damper arm */
             damper_arm?: [
                 number,
                 number,
                 number
             ] | null;
             /**
-             * Rocker First
+             * Rocker first
              * @description a point of the rocker's axis
              */
             rocker_first?: [
@@ -4880,7 +5009,7 @@ export interface components {
                 number
             ] | null;
             /**
-             * Rocker Second
+             * Rocker second
              * @description another point of the rocker's axis
              */
             rocker_second?: [
@@ -4889,7 +5018,7 @@ export interface components {
                 number
             ] | null;
             /**
-             * Rod Outer
+             * Rod outer
              * @description push or pull rod at the arm or upright
              */
             rod_outer?: [
@@ -4898,7 +5027,7 @@ export interface components {
                 number
             ] | null;
             /**
-             * Rod Rocker
+             * Rod rocker
              * @description push or pull rod at the rocker
              */
             rod_rocker?: [
@@ -5357,6 +5486,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AxleBench"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    other_spring: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OtherSpring"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Axle"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { number } from '../format';
-	import type { AxleBench, Place } from './vehicleBench.svelte';
+	import type { AxleBench, Place, Side } from './vehicleBench.svelte';
 
 	type View = 'end' | 'side' | 'plan';
 	let {
@@ -10,6 +10,7 @@
 		title,
 		tape = [],
 		chosen = '',
+		side: chosenSide = 'left',
 		onchoose,
 		onmove
 	}: {
@@ -21,9 +22,11 @@
 		/** Points between which the tape is held. */
 		tape?: string[];
 		chosen?: string;
-		onchoose?: (name: string) => void;
-		/** A point dragged or nudged, at the reference height only. */
-		onmove?: (name: string, to: Place, goesOn: boolean) => void;
+		/** Side the chosen point belongs to, where the sides differ. */
+		side?: Side;
+		onchoose?: (name: string, side: Side) => void;
+		/** A point dragged or nudged, at the reference height only; told as a left one. */
+		onmove?: (name: string, to: Place, goesOn: boolean, side: Side) => void;
 	} = $props();
 
 	let width = $state(300);
@@ -37,6 +40,13 @@
 	const across = { end: 1, side: 0, plan: 1 } as const;
 	const up = { end: 2, side: 2, plan: 0 } as const;
 	const flip = $derived(view === 'side' ? 1 : -1);
+
+	const both = $derived(bench.coupled || Boolean(bench.right));
+	const otherFrame = $derived.by(() => {
+		const z = bench.right?.travel ?? [];
+		const here = bench.travel[frame] ?? 0;
+		return z.reduce((best, v, i) => (Math.abs(v - here) < Math.abs((z[best] ?? 0) - here) ? i : best), 0);
+	});
 
 	const spread = $derived.by(() => {
 		const a: number[] = [];
@@ -53,13 +63,13 @@
 		const r = bench.tyre_radius;
 		if (view === 'end') {
 			// An independent side is its mirror image: the left half is drawn large, the other one faintly begun.
-			a.push(-(w[1] + 0.34 * r), bench.coupled ? w[1] + 0.34 * r : 150);
+			a.push(-(w[1] + 0.34 * r), both ? w[1] + 0.34 * r : 150);
 			b.push(w[2] - r - 12, w[2] + r * 0.7);
 		} else if (view === 'side') {
 			a.push(w[0] - r, w[0] + r);
 			b.push(w[2] - r - 12, w[2] + r);
 		} else {
-			a.push(-(w[1] + 0.34 * r), bench.coupled ? w[1] + 0.34 * r : 150);
+			a.push(-(w[1] + 0.34 * r), both ? w[1] + 0.34 * r : 150);
 			b.push(w[0] - r, w[0] + r);
 		}
 		return { a0: Math.min(...a), a1: Math.max(...a), b0: Math.min(...b), b1: Math.max(...b) };
@@ -71,6 +81,11 @@
 	const px = (p: Place) => width / 2 + (flip * p[across[view]] - mid.a) * scale;
 	const py = (p: Place) => (height + 18) / 2 - (p[up[view]] - mid.b) * scale;
 	const mirrored = (p: Place): Place => [p[0], -p[1], p[2]];
+	/** The right wheel's own place of a point where the sides differ, else the left one's image. */
+	const other = (name: string): Place | undefined => {
+		const p = (bench.right?.frames[name]?.[otherFrame] as Place | undefined) ?? at(name);
+		return p && mirrored(p);
+	};
 	/** Whether the right side has points of its own; where it has none it is the mirror image of the left one. */
 	const whole = $derived(
 		bench.members.some((m) => m.start.split('_').includes('right') || m.end.includes('lateral'))
@@ -84,9 +99,10 @@
 		const w = at(bench.wheel);
 		if (!w) return '';
 		const r = bench.tyre_radius;
-		const c = side === 1 ? w : mirrored(w);
-		const lean = ((bench.camber_deg[frame] ?? 0) * Math.PI) / 180;
-		const toe = ((bench.toe_deg[frame] ?? 0) * Math.PI) / 180;
+		const c = side === 1 ? w : (other(bench.wheel) ?? w);
+		const [seen, f] = side === -1 && bench.right ? [bench.right, otherFrame] : [bench, frame];
+		const lean = ((seen.camber_deg[f] ?? 0) * Math.PI) / 180;
+		const toe = ((seen.toe_deg[f] ?? 0) * Math.PI) / 180;
 		const half = 0.3 * r;
 		const corner = (u: number, v: number): Place =>
 			view === 'end'
@@ -121,6 +137,8 @@
 				: [m.start, m.end].some((n) => n === chosen || tape.includes(n))
 		)
 	);
+	/** Sides whose points can be taken hold of: the right wheel has its own only where it differs. */
+	const pointSides = $derived<Side[]>(bench.right && view !== 'side' ? ['left', 'right'] : ['left']);
 	const drawnPoints = $derived(bench.points.filter((p) => p.name !== bench.wheel && at(p.name)));
 	const ground = $derived.by(() => {
 		const w = at(bench.wheel);
@@ -128,39 +146,42 @@
 	});
 
 	let dragging = $state('');
-	function moved(name: string, event: PointerEvent): Place | undefined {
-		const p = at(name);
+	/** Which way a side's points lie across the vehicle: the core is told the right wheel as a left one. */
+	const turned = (side: Side) => (side === 'right' && view !== 'side' ? -1 : 1);
+	function moved(name: string, side: Side, event: PointerEvent): Place | undefined {
+		const p = side === 'right' ? other(name) : at(name);
 		const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
 		if (!p || !box) return;
 		const to: Place = [...p];
 		to[across[view]] = Math.round(10 * flip * ((event.clientX - box.left - width / 2) / scale + mid.a)) / 10;
 		to[up[view]] = Math.round(10 * (((height + 18) / 2 - (event.clientY - box.top)) / scale + mid.b)) / 10;
-		return to;
+		return turned(side) === -1 ? mirrored(to) : to;
 	}
 	let went = false;
-	function onpointerdown(name: string, event: PointerEvent) {
-		onchoose?.(name);
+	function onpointerdown(name: string, side: Side, event: PointerEvent) {
+		onchoose?.(name, side);
 		if (!onmove || !atRest) return;
 		(event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
-		dragging = name;
+		dragging = name + side;
 		went = false;
 	}
-	function onpointermove(name: string, event: PointerEvent) {
-		if (dragging !== name) return;
-		const to = moved(name, event);
-		if (to) onmove?.(name, to, went);
+	function onpointermove(name: string, side: Side, event: PointerEvent) {
+		if (dragging !== name + side) return;
+		const to = moved(name, side, event);
+		if (to) onmove?.(name, to, went, side);
 		went = true;
 	}
-	function onkeydown(name: string, event: KeyboardEvent) {
+	function onkeydown(name: string, side: Side, event: KeyboardEvent) {
 		const step = event.shiftKey ? 10 : 1;
 		const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
-		const p = bench.points.find((q) => q.name === name)?.at as Place | undefined;
+		const from = side === 'right' ? (bench.right ?? bench) : bench;
+		const p = from.points.find((q) => q.name === name)?.at as Place | undefined;
 		if (!by || !p || !onmove || !atRest) return;
 		event.preventDefault();
 		const to: Place = [...p];
-		to[across[view]] += flip * step * (by[0] ?? 0);
+		to[across[view]] += turned(side) * flip * step * (by[0] ?? 0);
 		to[up[view]] += step * (by[1] ?? 0);
-		onmove(name, to, false);
+		onmove(name, to, false, side);
 	}
 	const source = { measured: 'measured', scaled: 'scaled', assumed: 'assumed' };
 </script>
@@ -199,8 +220,8 @@
 				{@const b = at(m.end)}
 				{#if a && b}
 					{@const look = looks[m.look] ?? { colour: 'var(--dye)', width: 2 }}
-					{@const s = side === 1 ? a : mirrored(a)}
-					{@const e = side === 1 ? b : mirrored(b)}
+					{@const s = side === 1 ? a : (other(m.start) ?? a)}
+					{@const e = side === 1 ? b : (other(m.end) ?? b)}
 					<line
 						x1={px(s)}
 						y1={py(s)}
@@ -210,7 +231,7 @@
 						stroke-width={look.width}
 						stroke-dasharray={look.dash}
 						stroke-linecap="round"
-						opacity={side === 1 || bench.coupled ? 1 : 0.35}
+						opacity={side === 1 || both ? 1 : 0.35}
 					/>
 					{#if view === 'end' && side === 1 && m.slope_deg !== null && atRest && told.includes(m)}
 						<text x={(px(s) + px(e)) / 2} y={(py(s) + py(e)) / 2 - 5} text-anchor="middle" class="angle"
@@ -227,11 +248,8 @@
 					<circle cx={px(rc)} cy={py(rc)} r="5" />
 					<path d="M{px(rc) - 9} {py(rc)}h18M{px(rc)} {py(rc) - 9}v18" />
 				</g>
-				<text
-					x={px(rc) + (bench.coupled ? 11 : -11)}
-					y={py(rc) - 8}
-					text-anchor={bench.coupled ? 'start' : 'end'}
-					class="note">roll centre {number(rc[2] - ground, 0)}</text
+				<text x={px(rc) + (both ? 11 : -11)} y={py(rc) - 8} text-anchor={both ? 'start' : 'end'} class="note"
+					>roll centre {number(rc[2] - ground, 0)}</text
 				>
 			{/if}
 			{#if bench.instant_centre}
@@ -261,29 +279,34 @@
 			{@const a = at(tape[0] ?? '')}
 			{#if a}<line x1={px(a)} y1={py(a)} x2={px(a)} y2={py([0, 0, ground])} class="tape" />{/if}
 		{/if}
-		{#each drawnPoints as p (p.name)}
-			{@const here = at(p.name)}
-			{#if here}
-				<circle
-					cx={px(here)}
-					cy={py(here)}
-					r={chosen === p.name || tape.includes(p.name) ? 6.5 : 4.5}
-					class="point {p.source} {chosen === p.name || tape.includes(p.name) ? 'on' : ''}"
-					role="button"
-					tabindex={onmove ? 0 : -1}
-					aria-label="{p.title}, {source[p.source]}"
-					onpointerdown={(e) => onpointerdown(p.name, e)}
-					onpointermove={(e) => onpointermove(p.name, e)}
-					onpointerup={() => (dragging = '')}
-					onfocus={() => onchoose?.(p.name)}
-					onkeydown={(e) => onkeydown(p.name, e)}
-				>
-					<title>{p.title}: {p.source}, ± {number(p.plus_minus, 0)} mm</title>
-				</circle>
-			{/if}
+		{#each pointSides as side (side)}
+			{#each drawnPoints as p (p.name)}
+				{@const here = side === 'right' ? other(p.name) : at(p.name)}
+				{@const on = (chosen === p.name && (side === chosenSide || !bench.right)) || tape.includes(p.name)}
+				{#if here}
+					<circle
+						cx={px(here)}
+						cy={py(here)}
+						r={on ? 6.5 : 4.5}
+						class="point {p.source} {on ? 'on' : ''}"
+						role="button"
+						tabindex={onmove ? 0 : -1}
+						aria-label="{p.title}, {source[p.source]}{bench.right ? `, ${side}` : ''}"
+						onpointerdown={(e) => onpointerdown(p.name, side, e)}
+						onpointermove={(e) => onpointermove(p.name, side, e)}
+						onpointerup={() => (dragging = '')}
+						onfocus={() => onchoose?.(p.name, side)}
+						onkeydown={(e) => onkeydown(p.name, side, e)}
+					>
+						<title>{p.title}: {p.source}, ± {number(p.plus_minus, 0)} mm</title>
+					</circle>
+				{/if}
+			{/each}
 		{/each}
 		{#if chosen && at(chosen)}
-			{@const c = at(chosen) as Place}
+			{@const c = (
+				chosenSide === 'right' && pointSides.includes('right') ? other(chosen) : at(chosen)
+			) as Place}
 			{@const p = bench.points.find((q) => q.name === chosen)}
 			{@const left = px(c) > width * 0.6}
 			<text

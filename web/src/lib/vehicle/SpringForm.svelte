@@ -1,53 +1,67 @@
 <script lang="ts">
-	import type { Schemas } from '../api/client';
-	import { parameters, type Parameter } from '../bench/parameters';
+	import { api, sentence, type Schemas } from '../api/client';
 	import { number } from '../format';
+	import DocumentForm from '../ui/DocumentForm.svelte';
+	import { fieldOf, nodeOf, type Node, type Schema } from '../ui/form';
 	import NumberField from '../ui/NumberField.svelte';
-	import ParameterField from '../ui/ParameterField.svelte';
 	import type { Axle, AxleBench } from './vehicleBench.svelte';
 
 	let {
 		bench,
 		axle,
 		kinds,
+		form,
 		onaxle
-	}: { bench: AxleBench; axle: Axle; kinds: Schemas['SpringKind'][]; onaxle: (axle: Axle) => void } =
-		$props();
+	}: {
+		bench: AxleBench;
+		axle: Axle;
+		kinds: Schemas['SpringKind'][];
+		/** Of an axle. */
+		form: Node | undefined;
+		onaxle: (axle: Axle) => void;
+	} = $props();
 
-	const kind = $derived(kinds.find((k) => k.type === axle.spring.type));
-	const fields = $derived((kind ? parameters(kind.parameters) : []).filter((p) => isPlain(value(p))));
-	const spring = $derived(axle.spring as unknown as Record<string, unknown>);
+	const titles = $derived(new Map(kinds.map((k) => [k.type, k.title])));
+	const spring = $derived.by(() => {
+		const kind = kinds.find((k) => k.type === axle.spring.type);
+		return kind && nodeOf(kind.parameters as Schema);
+	});
 	const measured = (part: string) => axle.known?.[part]?.source === 'measured';
-
-	const isPlain = (v: unknown) => v === null || v === undefined || typeof v !== 'object';
-	const value = (p: Parameter) =>
-		p.path.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], spring);
-	function put(p: Parameter, to: unknown) {
-		const [head, ...rest] = p.path as [string, ...string[]];
-		const inner = rest[0] ? { ...(spring[head] as object), [rest[0]]: to } : to;
+	/** A part that was typed in is measured. */
+	function put(part: 'spring' | 'damper', to: unknown) {
 		onaxle({
 			...axle,
-			spring: { ...axle.spring, [head]: inner } as Axle['spring'],
-			known: { ...axle.known, spring: { source: 'measured', tolerance_mm: 2 } }
-		});
+			[part]: to,
+			known: { ...axle.known, [part]: { source: 'measured', tolerance_mm: 2 } }
+		} as Axle);
+	}
+	let trouble = $state('');
+	async function otherKind(type: string) {
+		const { data, error } = await api.POST('/api/bench/spring', { body: { axle, type } });
+		trouble = data ? '' : sentence(error);
+		if (data) onaxle(data as Axle);
 	}
 	type Numbers =
-		'tyre_radius_mm' | 'hub_to_arch_mm' | 'camber_deg' | 'toe_deg' | 'anti_roll_n_per_mm' | 'unsprung_kg';
+		| 'tyre_radius_mm'
+		| 'hub_to_arch_mm'
+		| 'camber_deg'
+		| 'toe_deg'
+		| 'anti_roll_n_per_mm'
+		| 'bush_rate_n_per_mm'
+		| 'unsprung_kg';
 	const own: { key: Numbers; title: string; unit: string }[] = [
 		{ key: 'tyre_radius_mm', title: 'Tyre radius, loaded', unit: 'mm' },
 		{ key: 'hub_to_arch_mm', title: 'Hub to arch', unit: 'mm' },
 		{ key: 'camber_deg', title: 'Camber', unit: '°' },
 		{ key: 'toe_deg', title: 'Toe of one wheel', unit: '°' },
 		{ key: 'anti_roll_n_per_mm', title: 'Anti-roll bar at the wheel', unit: 'N/mm' },
+		{ key: 'bush_rate_n_per_mm', title: 'Rubber bushes at the wheel', unit: 'N/mm' },
 		{ key: 'unsprung_kg', title: 'Unsprung, one wheel', unit: 'kg' }
 	];
-	const damper = (key: 'extended_mm' | 'closed_mm', to: number | null) =>
-		to !== null &&
-		onaxle({
-			...axle,
-			damper: { ...axle.damper, [key]: to },
-			known: { ...axle.known, damper: { source: 'measured', tolerance_mm: 2 } }
-		});
+	const parts = $derived(
+		(['bump_stop', 'top_out'] as const).map((name) => [name, fieldOf(form, name)] as const)
+	);
+	const damper = $derived(fieldOf(form, 'damper'));
 </script>
 
 <div class="border-rule mb-3 grid grid-cols-2 gap-2 border-b pb-2">
@@ -64,50 +78,72 @@
 		<span class="text-quiet">Hz</span>
 	</div>
 </div>
-{#if bench.trouble}<p class="border-stops text-stops mb-2 border-l-4 pl-2 font-semibold" role="alert">
-		{bench.trouble}
+{#if bench.trouble || trouble}<p
+		class="border-stops text-stops mb-2 border-l-4 pl-2 font-semibold"
+		role="alert"
+	>
+		{trouble || bench.trouble}
 	</p>{/if}
-<h3 class="head mb-1">
-	{kind?.title} <span class="text-quiet font-normal">· {measured('spring') ? 'measured' : 'assumed'}</span>
-</h3>
-<div class="mb-4 grid grid-cols-3 gap-x-3 gap-y-1.5">
-	{#each fields as p (p.path.join('.'))}
-		<div>
-			<span class="label">{p.title}</span>
-			<ParameterField parameter={p} value={value(p)} label={p.title} onvalue={(to) => put(p, to)} />
-		</div>
-	{/each}
+<div class="mb-1 flex items-center gap-2">
+	{#if bench.spring_kinds.length > 1}
+		<select
+			class="field w-[190px] font-semibold"
+			aria-label="Kind of spring"
+			value={axle.spring.type}
+			onchange={(e) => otherKind(e.currentTarget.value)}
+		>
+			{#each bench.spring_kinds as k (k)}<option value={k}>{titles.get(k) ?? k}</option>{/each}
+		</select>
+	{:else}<h3 class="head">{titles.get(axle.spring.type)}</h3>{/if}
+	<span class="text-quiet">{measured('spring') ? 'measured' : 'assumed'}</span>
 </div>
-<h3 class="head mb-1">
+{#if spring}<DocumentForm
+		node={spring}
+		value={axle.spring}
+		label="Spring"
+		onvalue={(to) => put('spring', to)}
+	/>{/if}
+<h3 class="head mt-4 mb-1">
 	Damper <span class="text-quiet font-normal">· {measured('damper') ? 'measured' : 'assumed'}</span>
 </h3>
-<div class="mb-4 grid grid-cols-3 gap-x-3">
-	<div>
-		<span class="label">Extended</span>
-		<NumberField
-			value={axle.damper.extended_mm}
-			label="Damper extended"
-			unit="mm"
-			min={50}
-			onvalue={(v) => damper('extended_mm', v)}
-		/>
-	</div>
-	<div>
-		<span class="label">Closed</span>
-		<NumberField
-			value={axle.damper.closed_mm}
-			label="Damper closed"
-			unit="mm"
-			min={30}
-			onvalue={(v) => damper('closed_mm', v)}
-		/>
-	</div>
-</div>
-<h3 class="head mb-1">Wheel and bar</h3>
-<div class="grid grid-cols-3 gap-x-3 gap-y-1.5">
+{#if damper}<DocumentForm
+		node={damper.node}
+		value={axle.damper}
+		label="Damper"
+		onvalue={(to) => put('damper', to)}
+	/>{/if}
+{#each parts as [name, part] (name)}
+	{#if part}
+		<div class="mt-4">
+			{#if axle[name]}
+				<div class="mb-1 flex items-center justify-between">
+					<h3 class="head">{part.title}</h3>
+					{#if part.optional}<button
+							class="btn min-h-7 px-2 text-xs"
+							onclick={() => onaxle({ ...axle, [name]: null })}>Take it out</button
+						>{/if}
+				</div>
+				<DocumentForm
+					node={part.node}
+					value={axle[name]}
+					label={part.title}
+					onvalue={(to) => onaxle({ ...axle, [name]: to } as Axle)}
+				/>
+			{:else}
+				<button
+					class="btn min-h-7 px-2 text-xs"
+					onclick={() => onaxle({ ...axle, [name]: part.node.start } as Axle)}
+					>Add a {part.title.toLowerCase()} spring</button
+				>
+			{/if}
+		</div>
+	{/if}
+{/each}
+<h3 class="head mt-4 mb-1">Wheel, bar and bushes</h3>
+<div class="grid grid-cols-3 items-end gap-x-3 gap-y-1.5">
 	{#each own as f (f.key)}
 		<div>
-			<span class="label">{f.title}</span>
+			<span class="label block leading-tight">{f.title}</span>
 			<NumberField
 				value={axle[f.key] as number}
 				label={f.title}

@@ -4,7 +4,30 @@ import { Latest } from '../bench/latest';
 export type Axle = Schemas['Axle'];
 export type AxleBench = Schemas['AxleBench'];
 export type Place = [number, number, number];
-type Vehicle = Schemas['Vehicle'];
+export type Vehicle = Schemas['Vehicle'];
+
+export type Side = 'left' | 'right';
+type Linkage = Axle['linkage'];
+
+/** A linkage with a point elsewhere; its twin across a whole axle follows when it is to stay even. */
+function moved(from: Linkage, name: string, to: Place, even: boolean): Linkage {
+	const before = from.points as unknown as Record<string, Place>;
+	const points = { ...before, [name]: to };
+	const twin = !even
+		? ''
+		: name.includes('left')
+			? name.replace('left', 'right')
+			: name.includes('_right') || name.startsWith('right')
+				? name.replace('right', 'left')
+				: '';
+	if (twin && points[twin]) points[twin] = [to[0], -to[1], to[2]];
+	const here = before[name];
+	for (const [other, at] of Object.entries(before)) {
+		// A damper inside its spring goes along.
+		if (other !== name && at && here && at.every((v, i) => v === here[i])) points[other] = to;
+	}
+	return { ...from, points } as unknown as Linkage;
+}
 
 const SAVE_AFTER_MS = 700;
 const STEPS_KEPT = 100;
@@ -92,25 +115,24 @@ export class VehicleBench {
 
 	/**
 	 * A hardpoint put elsewhere: the prior of the fit moves with it. On an even axle the other side follows.
+	 * The sides of an independent axle part when one is moved alone; the right one is drawn as a left one.
 	 */
-	movePoint(end: AxleName, name: string, to: Place, even: boolean, goesOn: boolean) {
+	movePoint(end: AxleName, name: string, to: Place, even: boolean, goesOn: boolean, side: Side = 'left') {
 		const axle = this.vehicle[end];
-		const from = (axle.prior ?? axle.linkage) as Schemas['Axle']['linkage'];
-		const points = { ...(from.points as unknown as Record<string, Place>), [name]: to };
-		if (even) {
-			const twin = name.includes('left')
-				? name.replace('left', 'right')
-				: name.includes('_right') || name.startsWith('right')
-					? name.replace('right', 'left')
-					: '';
-			if (twin && points[twin]) points[twin] = [to[0], -to[1], to[2]];
+		const parted = !even && !this[end]?.coupled;
+		const right = (axle.right ?? (parted ? axle.linkage : null)) as Linkage | null;
+		if (parted && side === 'right' && right) {
+			this.change(end, { ...axle, right: moved(right, name, to, false) as Axle['right'] }, goesOn);
+			return;
 		}
-		for (const [other, at] of Object.entries(from.points as unknown as Record<string, Place>)) {
-			const here = (from.points as unknown as Record<string, Place>)[name];
-			// A damper inside its spring goes along.
-			if (other !== name && at && here && at.every((v, i) => v === here[i])) points[other] = to;
-		}
-		this.change(end, { ...axle, prior: { ...from, points } as unknown as Axle['prior'] }, goesOn);
+		const from = (axle.prior ?? axle.linkage) as Linkage;
+		const prior = moved(from, name, to, even) as unknown as Axle['prior'];
+		this.change(end, { ...axle, prior, right: right as Axle['right'] }, goesOn);
+	}
+
+	/** Both sides alike again: the right wheel's own points are let go. */
+	makeEven(end: AxleName) {
+		if (this.vehicle[end].right) this.change(end, { ...this.vehicle[end], right: null });
 	}
 
 	undo() {

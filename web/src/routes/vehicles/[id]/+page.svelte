@@ -12,11 +12,13 @@
 	import { choicesQuery, vehicleQuery } from '$lib/queries';
 	import { settings } from '$lib/settings.svelte';
 	import Preferences from '$lib/ui/Preferences.svelte';
+	import { fieldOf, nodeOf, type Schema } from '$lib/ui/form';
 	import AxleView from '$lib/vehicle/AxleView.svelte';
+	import FigureForm from '$lib/vehicle/FigureForm.svelte';
 	import PointTable from '$lib/vehicle/PointTable.svelte';
 	import SpringForm from '$lib/vehicle/SpringForm.svelte';
 	import TapeSheet from '$lib/vehicle/TapeSheet.svelte';
-	import { VehicleBench, type Place } from '$lib/vehicle/vehicleBench.svelte';
+	import { VehicleBench, type Axle, type Place, type Side } from '$lib/vehicle/vehicleBench.svelte';
 
 	const query = vehicleQuery(() => Number(page.params.id));
 	const choices = choicesQuery();
@@ -34,21 +36,54 @@
 	let tape = $state<string[]>([]);
 	let travel = $state(0);
 	let even = $state(true);
+	let side = $state<Side>('left');
 	let curve = $state('camber');
-	let over = $state<'travel' | 'roll'>('travel');
+	let over = $state<'travel' | 'roll' | 'steering'>('travel');
 	let trouble = $state('');
 
-	const shown = $derived(bench?.bench(end));
+	const form = $derived(choices.data && nodeOf(choices.data.vehicle as Schema));
+	const whole = $derived(bench?.bench(end));
+	/** The wheel in hand: the right one only where the sides have parted. */
+	const shown = $derived((side === 'right' && whole?.right) || whole);
+	const wheelAxle = $derived.by<Axle | undefined>(() => {
+		const axle = bench?.vehicle[end];
+		return axle && side === 'right' && axle.right ? ({ ...axle, linkage: axle.right } as Axle) : axle;
+	});
+	/** Whether what is done to one side is done to the other. */
+	const alike = $derived(even && !bench?.vehicle[end].right);
+	function workOn(name: AxleName) {
+		end = name;
+		side = 'left';
+		even = !bench?.vehicle[name].right;
+		chosen = '';
+		tape = [];
+		if (over === 'roll' && !bench?.bench(name)?.coupled) over = 'travel';
+	}
+	const overs = $derived([
+		'travel' as const,
+		...(shown?.coupled ? ['roll' as const] : []),
+		...(shown?.steer.length ? ['steering' as const] : [])
+	]);
 	/** The frame nearest to the slider's travel. */
 	function frameOf(name: AxleName): number {
 		const z = bench?.bench(name)?.travel ?? [];
 		return z.reduce((best, v, i) => (Math.abs(v - travel) < Math.abs((z[best] ?? 0) - travel) ? i : best), 0);
 	}
-	const curves = $derived((over === 'roll' ? shown?.roll_curves : shown?.curves) ?? []);
+	const along = $derived(overs.includes(over) ? over : 'travel');
+	const curves = $derived(
+		(along === 'roll' ? shown?.roll_curves : along === 'steering' ? shown?.steer_curves : shown?.curves) ?? []
+	);
+	const xLabel = $derived(
+		{
+			roll: 'roll, ° (left wheel up +)',
+			travel: 'wheel travel, mm (bump +)',
+			steering: shown?.steer_unit === 'mm' ? 'rack, mm (to the left +)' : 'arm of the box, °'
+		}[along]
+	);
 	const picked = $derived(curves.find((c) => c.name === curve) ?? curves[0]);
 	const series = $derived.by<Series[]>(() => {
 		if (!shown || !picked) return [];
-		const x = over === 'roll' ? shown.roll : shown.travel;
+		const x = along === 'roll' ? shown.roll : along === 'steering' ? shown.steer : shown.travel;
 		const kept = x.map((v, i) => [v, picked.values[i]] as const).filter((p) => p[1] !== null);
 		return [
 			{ label: picked.name, x: kept.map((p) => p[0]), y: kept.map((p) => p[1] as number), look: 'scribe' }
@@ -56,7 +91,7 @@
 	});
 	const marks = $derived.by<Mark[]>(() => {
 		if (!picked || picked.at_baseline === null) return [];
-		const here = over === 'roll' ? undefined : picked.values[frameOf(end)];
+		const here = along === 'travel' ? picked.values[frameOf(end)] : undefined;
 		return [
 			{
 				x: 0,
@@ -77,8 +112,13 @@
 		];
 	});
 
-	function move(name: string, to: Place, goesOn = false) {
-		bench?.movePoint(end, name, to, even, goesOn);
+	function move(name: string, to: Place, goesOn = false, of: Side = side) {
+		bench?.movePoint(end, name, to, alike, goesOn, of);
+	}
+	function choose(name: string, of: Side = side) {
+		chosen = name;
+		side = of;
+		tape = [];
 	}
 	function onkeydown(event: KeyboardEvent) {
 		if (!(event.ctrlKey || event.metaKey)) {
@@ -102,7 +142,7 @@
 		else trouble = sentence(error);
 	}
 	const states = { saved: 'Saved', waiting: 'Typing…', saving: 'Saving…', unsaved: 'Not saved' };
-	const tabs = { tape: 'Tape', points: 'Points', springs: 'Springs' };
+	const tabs = { tape: 'Tape', points: 'Points', springs: 'Springs', figures: 'Figures' };
 </script>
 
 <svelte:head><title>{bench?.vehicle.name ?? 'Vehicle'} · Inclinum</title></svelte:head>
@@ -155,14 +195,14 @@
 									title="{name === 'front' ? 'Front' : 'Rear'} from behind: {b.title.toLowerCase()}"
 									tape={end === name ? tape : []}
 									chosen={end === name ? chosen : ''}
-									onchoose={(p) => {
-										end = name;
-										chosen = p;
-										tape = [];
+									{side}
+									onchoose={(p, of) => {
+										if (end !== name) workOn(name);
+										choose(p, of);
 									}}
-									onmove={(p, to, goesOn) => {
-										end = name;
-										move(p, to, goesOn);
+									onmove={(p, to, goesOn, of) => {
+										if (end !== name) workOn(name);
+										move(p, to, goesOn, of);
 									}}
 								/>
 							{:else}<p class="text-quiet p-3">Computing…</p>{/if}
@@ -174,11 +214,7 @@
 								</p>{/if}
 							{#if end !== name}<button
 									class="btn absolute right-1 bottom-1 min-h-7 px-2 text-xs"
-									onclick={() => {
-										end = name;
-										chosen = '';
-										tape = [];
-									}}>work on the {name}</button
+									onclick={() => workOn(name)}>work on the {name}</button
 								>{/if}
 						</div>
 					{/each}
@@ -200,10 +236,23 @@
 					<button class="btn min-h-7" disabled={travel === 0} onclick={() => (travel = 0)}
 						>as it stands</button
 					>
-					{#if shown?.coupled}
-						<label class="flex items-center gap-2 whitespace-nowrap"
-							><input type="checkbox" class="accent-dye h-5 w-5" bind:checked={even} /> both sides alike</label
-						>
+					<label class="flex items-center gap-2 whitespace-nowrap"
+						><input
+							type="checkbox"
+							class="accent-dye h-5 w-5"
+							checked={alike}
+							onchange={(e) => {
+								even = e.currentTarget.checked;
+								if (!even) return;
+								side = 'left';
+								bench?.makeEven(end);
+							}}
+						/> both sides alike</label
+					>
+					{#if !alike && whole && !whole.coupled}
+						<select class="field w-[96px]" aria-label="Wheel" bind:value={side}>
+							<option value="left">left</option><option value="right">right</option>
+						</select>
 					{/if}
 				</div>
 				<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1.2fr)] gap-2">
@@ -216,19 +265,20 @@
 								title="From the left"
 								{tape}
 								{chosen}
-								onchoose={(p) => ((chosen = p), (tape = []))}
-								onmove={move}
+								onchoose={(p) => choose(p)}
+								onmove={(p, to, goesOn) => move(p, to, goesOn)}
 							/>
 						</div>
 						<div class="panel min-h-0 min-w-0 overflow-hidden">
 							<AxleView
-								bench={shown}
+								bench={whole ?? shown}
+								{side}
 								view="plan"
 								frame={frameOf(end)}
 								title="From above"
 								{tape}
 								{chosen}
-								onchoose={(p) => ((chosen = p), (tape = []))}
+								onchoose={choose}
 								onmove={move}
 							/>
 						</div>
@@ -244,10 +294,14 @@
 											>{c.name}{c.unit ? `, ${c.unit}` : ''}</option
 										>{/each}
 								</select>
-								{#if shown.coupled}
-									<select class="field min-h-7 w-[110px] py-0" aria-label="Over" bind:value={over}>
-										<option value="travel">over travel</option>
-										<option value="roll">over roll</option>
+								{#if overs.length > 1}
+									<select
+										class="field min-h-7 w-[120px] py-0"
+										aria-label="Over"
+										value={along}
+										onchange={(e) => (over = e.currentTarget.value as typeof over)}
+									>
+										{#each overs as o (o)}<option value={o}>over {o}</option>{/each}
 									</select>
 								{/if}
 							</div>
@@ -255,7 +309,7 @@
 								{#if series.length}<Plot
 										{series}
 										{marks}
-										xLabel={over === 'roll' ? 'roll, ° (left wheel up +)' : 'wheel travel, mm (bump +)'}
+										{xLabel}
 										yLabel=""
 										digits={picked?.unit === 'N' || picked?.unit === 'mm' ? 0 : 2}
 										label="{picked?.name} of the {end} axle"
@@ -275,11 +329,7 @@
 										? 'bg-dye text-on-dye'
 										: 'text-quiet'}"
 									aria-pressed={end === name}
-									onclick={() => {
-										end = name;
-										chosen = '';
-										tape = [];
-									}}>{name}</button
+									onclick={() => workOn(name)}>{name}</button
 								>
 							{/each}
 						</div>
@@ -298,7 +348,7 @@
 							{#key end}
 								<Tabs.Content value="tape">
 									<TapeSheet
-										bench={shown}
+										bench={whole ?? shown}
 										axle={bench.vehicle[end]}
 										keep="{bench.id}:{end}"
 										onaxle={(axle) => bench?.change(end, axle)}
@@ -312,12 +362,18 @@
 								<Tabs.Content value="points">
 									<PointTable
 										bench={shown}
-										axle={bench.vehicle[end]}
+										axle={wheelAxle ?? bench.vehicle[end]}
 										name="{bench.vehicle.plate || 'vehicle'}-{end}-points"
 										{chosen}
-										onaxle={(axle) => bench?.change(end, axle)}
-										onchoose={(p) => ((chosen = p), (tape = []))}
-										onmove={move}
+										onaxle={(axle) =>
+											bench?.change(
+												end,
+												side === 'right' && bench.vehicle[end].right
+													? { ...bench.vehicle[end], right: axle.linkage }
+													: axle
+											)}
+										onchoose={(p) => choose(p)}
+										onmove={(p, to) => move(p, to)}
 									/>
 								</Tabs.Content>
 								<Tabs.Content value="springs">
@@ -325,8 +381,18 @@
 										bench={shown}
 										axle={bench.vehicle[end]}
 										kinds={choices.data?.springs ?? []}
+										form={fieldOf(form, 'front')?.node}
 										onaxle={(axle) => bench?.change(end, axle)}
 									/>
+								</Tabs.Content>
+								<Tabs.Content value="figures">
+									{#if form}<FigureForm
+											vehicle={bench.vehicle}
+											axle={bench.vehicle[end]}
+											{form}
+											onaxle={(axle) => bench?.change(end, axle)}
+											onvehicle={(fields) => bench?.rename(fields)}
+										/>{/if}
 								</Tabs.Content>
 							{/key}
 						{/if}

@@ -1,0 +1,117 @@
+/** What a form shows of a document, read from the core's own schema. */
+export type Node =
+	| { kind: 'number'; unit: string; min?: number; max?: number; exclusive: boolean; start: unknown }
+	| { kind: 'text'; max?: number; start: unknown }
+	| { kind: 'flag'; start: unknown }
+	| { kind: 'choice'; options: string[]; start: unknown }
+	| { kind: 'tuple'; items: Node[]; start: unknown }
+	| { kind: 'list'; item: Node; start: unknown }
+	| { kind: 'map'; item: Node; keys: string[]; start: unknown }
+	| { kind: 'object'; fields: Field[]; start: unknown }
+	| { kind: 'union'; tag: string; options: Record<string, Node>; start: unknown };
+export type Field = {
+	name: string;
+	title: string;
+	help: string;
+	node: Node;
+	optional: boolean;
+	required: boolean;
+};
+export type Schema = {
+	[key: string]: unknown;
+	type?: string;
+	$ref?: string;
+	$defs?: Record<string, Schema>;
+	properties?: Record<string, Schema>;
+	required?: string[];
+	anyOf?: Schema[];
+	oneOf?: Schema[];
+	prefixItems?: Schema[];
+	items?: Schema;
+	additionalProperties?: Schema | boolean;
+	propertyNames?: Schema;
+	enum?: string[];
+	discriminator?: { propertyName: string; mapping: Record<string, string> };
+};
+type Defs = Record<string, Schema>;
+
+const named = (defs: Defs, ref: string) => defs[ref.split('/').at(-1) ?? ''] ?? {};
+
+/** The node of a schema; references are looked up in its own definitions, or in those given. */
+export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}): Node {
+	const given = (schema.examples as unknown[] | undefined)?.[0] ?? schema.default;
+	if (schema.$ref) return nodeOf({ ...named(defs, schema.$ref), ...own(schema) }, defs);
+	if (schema.anyOf) {
+		const some = schema.anyOf.find((b) => b.type !== 'null') ?? {};
+		return nodeOf({ ...some, ...own(schema) }, defs);
+	}
+	if (schema.discriminator) {
+		const options = Object.fromEntries(
+			Object.entries(schema.discriminator.mapping).map(([tag, ref]) => [tag, nodeOf(named(defs, ref), defs)])
+		);
+		const first = Object.values(options)[0];
+		return { kind: 'union', tag: schema.discriminator.propertyName, options, start: first?.start };
+	}
+	if (schema.enum) return { kind: 'choice', options: schema.enum, start: given ?? schema.enum[0] };
+	if (schema.type === 'boolean') return { kind: 'flag', start: given ?? false };
+	if (schema.type === 'string' || schema.const !== undefined)
+		return { kind: 'text', max: schema.maxLength as number | undefined, start: schema.const ?? given ?? '' };
+	if (schema.prefixItems) {
+		const items = schema.prefixItems.map((s) => nodeOf(s, defs));
+		return { kind: 'tuple', items, start: given ?? items.map((n) => n.start) };
+	}
+	if (schema.type === 'array')
+		return { kind: 'list', item: nodeOf(schema.items ?? {}, defs), start: given ?? [] };
+	if (schema.properties) return objectOf(schema, defs);
+	if (schema.type === 'object')
+		return {
+			kind: 'map',
+			item: nodeOf(schema.additionalProperties as Schema, defs),
+			keys: schema.propertyNames?.enum ?? [],
+			start: given ?? {}
+		};
+	const min = (schema.minimum ?? schema.exclusiveMinimum) as number | undefined;
+	const max = (schema.maximum ?? schema.exclusiveMaximum) as number | undefined;
+	const exclusive = schema.exclusiveMinimum !== undefined;
+	const zero = min === undefined || min < 0 ? 0 : exclusive ? (min ? min * 1.2 : 1) : min;
+	return { kind: 'number', unit: (schema.unit as string) ?? '', min, max, exclusive, start: given ?? zero };
+}
+
+/** What a reference or a choice with null says of the field itself. */
+function own(schema: Schema): Schema {
+	const not = ['$ref', 'anyOf', ...(schema.default === null ? ['default'] : [])];
+	return Object.fromEntries(Object.entries(schema).filter(([key]) => !not.includes(key)));
+}
+
+function objectOf(schema: Schema, defs: Defs): Node {
+	const required = schema.required ?? [];
+	const fields: Field[] = [];
+	const start: Record<string, unknown> = {};
+	for (const [name, s] of Object.entries(schema.properties ?? {})) {
+		const node = nodeOf(s, defs);
+		if (required.includes(name)) start[name] = node.start;
+		if (s.const !== undefined) {
+			start[name] = s.const; // which branch of a union this is, not a thing to fill in
+			continue;
+		}
+		fields.push({
+			name,
+			title: (s.title as string) ?? name.replaceAll('_', ' '),
+			help: (s.description as string) ?? '',
+			node,
+			optional: s.anyOf?.some((b) => b.type === 'null') ?? false,
+			required: required.includes(name)
+		});
+	}
+	return { kind: 'object', fields, start };
+}
+
+/** A field of an object's node. */
+export function fieldOf(node: Node | undefined, ...path: string[]): Field | undefined {
+	const [name, ...rest] = path;
+	const field = node?.kind === 'object' ? node.fields.find((f) => f.name === name) : undefined;
+	return rest.length ? fieldOf(field?.node, ...rest) : field;
+}
+
+/** Whether it fits into one cell of a form. */
+export const isPlain = (node: Node) => ['number', 'text', 'flag', 'choice'].includes(node.kind);
