@@ -1,19 +1,28 @@
 """Laws that hold for every suspension kind: lengths kept, one branch, rates that are slopes, mirror images."""
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
+from inclinum.core.alignment import align
 from inclinum.core.archetypes import ARCHETYPES, SIZES, Archetype
+from inclinum.core.archetypes.respring import SEATED, respring
 from inclinum.core.axle_sheet import AxleSheet, sweep, sweep_grid, sweep_steering
+from inclinum.core.bench import axle_bench
 from inclinum.core.linkage import AnyLinkage, Corner, axle_motion
 from inclinum.core.linkage.body import Body
 from inclinum.core.linkage.constraints import Adjustment, CrankRods, Link, LinkOnArm, turn_to_reach
 from inclinum.core.linkage.leaf import LeafBody
 from inclinum.core.linkage.rigid import about
 from inclinum.core.linkage.steered import ackermann_error, knuckle_motion
+from inclinum.core.prediction import predict
+from inclinum.core.ride.stance import inferred_load, ride_corner
+from inclinum.core.vehicle import Axle
+from inclinum.demo import demo_jobs
 
 LINKAGES: TypeAdapter[AnyLinkage] = TypeAdapter(AnyLinkage)
 CAR = SIZES["car"]
@@ -32,10 +41,11 @@ def shaken(archetype: Archetype, seed: int, by: float = 18.0) -> AnyLinkage:
     linkage = archetype.linkage(CAR)
     flip = np.array([1.0, -1.0, 1.0])
     moved = {}
-    for name, at in linkage.named_points().items():
+    points = linkage.named_points()
+    for name, at in points.items():
         if not name.startswith("wheel_centre") and "right" not in name.split("_"):
             moved[name] = at + rng.uniform(-by, by, 3)
-            if (twin := name.replace("left", "right")) != name:
+            if (twin := name.replace("left", "right")) != name and twin in points:
                 moved[twin] = moved[name] * flip
     return linkage.with_points(moved)  # type: ignore[return-value]
 
@@ -105,8 +115,32 @@ def test_an_axle_held_evenly_moves_evenly_in_roll(archetype: Archetype) -> None:
 
 
 @named(COUPLED)
-def test_roll_and_heave_rates_of_an_axle_are_slopes(archetype: Archetype) -> None:
-    corner = archetype.linkage(CAR).corner(312.0, 0.0, 0.0)
+@settings(deadline=None, max_examples=6)
+@given(seed=st.integers(0, 10_000))
+def test_an_axle_of_any_geometry_keeps_its_branch_and_its_mirror_image(archetype: Archetype, seed: int) -> None:
+    linkage = shaken(archetype, seed, by=12.0)
+    heave, roll = (v.ravel() for v in np.meshgrid(np.linspace(-60, 60, 61), np.radians([-3.0, 0.0, 3.0])))
+    corner = linkage.corner(312.0, 0.0, 0.0)
+    poses = corner.body.poses(heave, roll=roll)
+    assume(poses.reachable.all())
+    for part in (poses.centre, poses.turn.reshape(-1, 9)):
+        jumps = np.abs(np.diff(part.reshape(3, 61, -1), 2, axis=1)).max(axis=-1)
+        assert jumps.max() < 20 * np.median(jumps) + 1e-3, "a jump along heave is another branch"
+    if archetype.kind == "leaf_axle":  # one pack is given, the other is its image already
+        return
+    points, flip = linkage.named_points(), np.array([1.0, -1.0, 1.0])
+    swap = {n: n.replace("left", "~").replace("right", "left").replace("~", "right") for n in points}
+    imaged = {swap[n]: at * flip for n, at in points.items() if not n.startswith(("spring", "damper"))}
+    image = linkage.with_points(imaged).corner(312.0, 0.0, 0.0).body.poses(heave, roll=-roll)
+    np.testing.assert_allclose(image.centre, poses.centre * flip, atol=1e-6)
+    np.testing.assert_allclose(image.spin, poses.spin * -flip, atol=1e-9)
+
+
+@named(COUPLED)
+@settings(deadline=None, max_examples=6)
+@given(seed=st.integers(0, 10_000))
+def test_roll_and_heave_rates_of_an_axle_are_slopes(archetype: Archetype, seed: int) -> None:
+    corner = shaken(archetype, seed, by=12.0).corner(312.0, 0.0, 0.0)
     h = 1e-3
     roll = np.radians(2.0)
     around = corner.body.poses(np.full(3, 15.0), roll=roll + np.array([-h, 0, h]))
@@ -267,3 +301,58 @@ def test_a_joint_at_its_limit_ends_the_travel() -> None:
         assert np.degrees(np.arccos(cosine)) == pytest.approx(10, abs=0.02)
     with pytest.raises(ValueError, match="at no joint of a link"):
         sweep(AxleSheet(linkage=linkage, tyre_radius_mm=312, joint_limits_deg={"sprocket": 10.0}), [0])
+
+
+def test_the_right_wheel_can_be_built_otherwise() -> None:
+    """A bent right arm changes what the right wheel does, its spring's load and its alignment, and nothing left."""
+    job = demo_jobs()[-1]
+    front = job.vehicle.front
+    outer = front.linkage.named_points()["lower_outer"]
+    bent = front.linkage.with_points({"lower_outer": outer - np.array([0.0, 6.0, 0.0])})
+    other = job.model_copy(update={"vehicle": job.vehicle.with_axle("front", right=bent)})
+    bench = axle_bench(other.vehicle.front)
+    assert bench.right is not None
+    left, right, was = (
+        next(c.values for c in b.curves if c.name == "camber") for b in (bench, bench.right, axle_bench(front))
+    )
+    assert left == was
+    assert right != was
+    before, after = align(job), align(other)
+    for one, two in zip(before.wheels, after.wheels, strict=True):
+        same = [a.planned for a in one.angles] == [a.planned for a in two.angles]
+        assert same == ((one.axle, one.side) != ("front", "right")), (one.axle, one.side)
+    loads = predict(other).body.corners
+    assert loads[0].spring_says_n == pytest.approx(predict(job).body.corners[0].spring_says_n)
+    assert loads[1].spring_says_n != pytest.approx(predict(job).body.corners[1].spring_says_n, abs=0.01)
+    with pytest.raises(ValidationError, match="of the left one's kind"):
+        Axle.model_validate(front.model_dump() | {"right": ARCHETYPES["five_link"].linkage(CAR).model_dump()})
+
+
+@pytest.mark.parametrize("kind", SEATED)
+def test_another_kind_of_spring_carries_the_same_at_the_same_rate(kind: str) -> None:
+    axle = ARCHETYPES["wishbones"].axle(CAR, "front")
+    other = respring(axle, kind)
+    assert other.spring.type == kind
+    assert inferred_load(other, 0.0) == pytest.approx(inferred_load(axle, 0.0), rel=3e-3)
+    assert float(ride_corner(other).wheel_rate(0.0)) == pytest.approx(
+        float(ride_corner(axle).wheel_rate(0.0)), rel=5e-3
+    )
+
+
+def test_a_spring_only_goes_where_it_fits() -> None:
+    leaf = ARCHETYPES["leaf_axle"].axle(CAR, "rear")
+    with pytest.raises(ValueError, match="Coil does not go where this suspension has its leaf pack"):
+        respring(leaf, "coil_spring")
+    with pytest.raises(ValueError, match="no spring “rubber”"):
+        respring(leaf, "rubber")
+
+
+def test_steering_turns_the_wheel_and_tells_its_caster() -> None:
+    bench = axle_bench(ARCHETYPES["wishbones"].axle(CAR, "front"))
+    turned = next(c for c in bench.steer_curves if c.name == "wheel turned to the left").values
+    kept = [v for v in turned if v is not None]
+    assert bench.steer_unit == "mm"
+    # This rack lies behind the axle: moved to the left it turns the wheel to the right.
+    assert all(b < a for a, b in pairwise(kept))
+    assert turned[14] == pytest.approx(0.0, abs=1e-6)
+    assert not axle_bench(ARCHETYPES["five_link"].axle(CAR, "rear")).steer_curves

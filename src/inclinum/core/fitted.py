@@ -313,7 +313,7 @@ class BumpStopData(Document):
     coefficient: float = Field(default=1.5, gt=0, le=1e5, description="c in F = c·x^p, N/mm^p")
     power: float = Field(default=2, ge=1, le=6)
     table: tuple[tuple[float, float], ...] = Field(
-        default=(), max_length=60, description="rows of compression mm and force N; wins over c and p"
+        default=(), max_length=60, title="Rows of mm squeezed and N", description="wins over coefficient and power"
     )
 
     @model_validator(mode="after")

@@ -37,8 +37,8 @@ class SlotAdjuster(Document):
     name: Name
     point: Name
     direction: tuple[float, float, float]
-    min_mm: float = Field(ge=-60, le=0)
-    max_mm: float = Field(ge=0, le=60)
+    min_mm: float = Field(ge=-60, le=0, title="Least")
+    max_mm: float = Field(ge=0, le=60, title="Most")
     step_mm: float = Field(gt=0, le=10, description="the finest setting a hand can make")
     extra_part: Text = Field(default="", description="what would give more range, in the shop's words")
 
@@ -48,9 +48,9 @@ class LinkAdjuster(Document):
 
     type: Literal["link_length"] = "link_length"
     name: Name
-    outer: Name = Field(description="outer point of the link")
-    min_mm: float = Field(ge=-60, le=0)
-    max_mm: float = Field(ge=0, le=60)
+    outer: Name = Field(title="Outer point", description="of the link")
+    min_mm: float = Field(ge=-60, le=0, title="Least")
+    max_mm: float = Field(ge=0, le=60, title="Most")
     thread_pitch_mm: float = Field(gt=0.2, le=5)
     turn_step: float = Field(default=0.125, gt=0, le=1, description="the finest part of a turn that is set")
     extra_part: Text = ""
@@ -68,8 +68,8 @@ class ClampAdjuster(Document):
     name: Name
     point: Name = Field(description="foot of the strut")
     bolt_distance_mm: float = Field(gt=15, le=300, description="between the two clamp bolts")
-    min_mm: float = Field(ge=-20, le=0, description="top of the wheel in, at the upper bolt")
-    max_mm: float = Field(ge=0, le=20, description="top of the wheel out")
+    min_mm: float = Field(ge=-20, le=0, title="Least", description="top of the wheel in, at the upper bolt")
+    max_mm: float = Field(ge=0, le=20, title="Most", description="top of the wheel out")
     step_mm: float = Field(gt=0, le=5, description="the finest setting a hand can make")
     extra_part: Text = ""
 

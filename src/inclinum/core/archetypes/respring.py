@@ -1,6 +1,5 @@
 """Another kind of spring where an axle has one: it carries the same load at the reference height, at the same rate."""
 
-
 from inclinum.core.archetypes.sprung import bag
 from inclinum.core.fitted import (
     SPRINGS,
@@ -82,16 +81,17 @@ def _stack(length: float, force: float, rate: float, extended: float) -> SpringD
     main, tender = 1.6 * rate, 1.6 * rate / 0.6
     free = max(length + force / rate, extended)
     gap = rate / tender * (extended - length + 0.2 * force / rate)
-    halves = {
-        "main": StackCoil(
-            rate_n_per_mm=round(main, 2), free_length_mm=round(0.6 * free, 1), solid_length_mm=round(0.2 * free, 1)
-        ),
-        "tender": StackCoil(
-            rate_n_per_mm=round(tender, 2), free_length_mm=round(0.4 * free, 1), solid_length_mm=round(0.12 * free, 1)
-        ),
-    }
+
+    def coil(stiffness: float, share: float) -> StackCoil:
+        return StackCoil(
+            rate_n_per_mm=round(stiffness, 2),
+            free_length_mm=round(share * free, 1),
+            solid_length_mm=round(share * free / 3, 1),
+        )
+
     return StackData(
-        **halves,
+        main=coil(main, 0.6),
+        tender=coil(tender, 0.4),
         preload_mm=round(max(free - extended, 0.0), 1),
         gap_mm=round(max(gap, 0.0), 1),
         length_extended_mm=round(min(extended, free), 1),

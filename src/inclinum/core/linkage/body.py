@@ -32,6 +32,8 @@ STAGE_ROLL = 0.08
 _NEWTON_STEPS = 12
 BLOCK = 1024
 """Poses solved together at most."""
+MANY = 16
+"""Samples from which on they are solved from the neutral linkage's own positions."""
 MOST = 0.6
 """Share of unfinished poses above which all are stepped again."""
 _LEVER_MM = 300.0  # turns the rotational columns into mm so that the 6×6 systems are well scaled
@@ -178,7 +180,15 @@ class Body:
         if near is None:
             # In blocks that stay in the processor's cache: the cost then grows with the samples, not faster.
             blocks = [slice(i, i + BLOCK) for i in range(0, row.size, BLOCK)]
-            solved = [system.follow(goal[b], row[b]) for b in blocks]
+            if samples >= MANY and travel.ndim == 1:
+                centre, turn, *_ = self._neutral.follow(goal[:count], row[:count])
+                each = np.tile(np.arange(count), rows)
+                solved = [
+                    system.beside(goal[b], row[b], centre[each[b]], turn[each[b]], self._neutral.baseline[0])
+                    for b in blocks
+                ]
+            else:
+                solved = [system.follow(goal[b], row[b]) for b in blocks]
             state = solved[0] if len(solved) == 1 else tuple(np.concatenate(p) for p in zip(*solved, strict=True))
         else:
             state = system.approach(goal, row, near)
@@ -237,6 +247,13 @@ class _System:
             self.across = (left - right) / np.linalg.norm(left - right, axis=-1, keepdims=True)
         self.drives = 2 if body.across else 1
 
+    @cached_property
+    def baseline(self) -> tuple[Array, Array]:
+        """Branch and rates of the neutral linkage at baseline, (1,) and (1, 6, drives)."""
+        goal, row = np.zeros((1, self.drives)), np.zeros(1, dtype=int)
+        _, jacobian = self.residual_and_jacobian(goal, row, self.centre0[None], np.eye(3)[None])
+        return _sense(jacobian), self._rates(jacobian)
+
     def residual_and_jacobian(self, goal: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
         """Residuals (N, 6) in mm and their Jacobian (N, 6, 6) in (mm, rad·lever); ``goal`` (N, drives)."""
         count = goal.shape[0]
@@ -292,10 +309,11 @@ class _System:
         turn = np.broadcast_to(np.eye(3), (first.size, 3, 3)).copy()
         reached, ok = np.zeros_like(goal), np.ones(first.size, dtype=bool)
         if self.neutral:
-            _, jacobian = self.residual_and_jacobian(reached[first], row[first], centre, turn)
+            sign, rates = self.baseline
         else:
             centre, turn, ok, jacobian = self.newton(reached[first], row[first], centre, turn)
-        centre, turn, ok, sign, rates = (v[own] for v in (centre, turn, ok, _sense(jacobian), self._rates(jacobian)))
+            sign, rates = _sense(jacobian), self._rates(jacobian)
+        centre, turn, ok, sign, rates = (v[own] for v in (centre, turn, ok, sign, rates))
         sizes = np.array([STAGE_MM, STAGE_ROLL])[: self.drives]
         stages = max(1, int(np.ceil((np.abs(goal) / sizes).max(initial=0.0))))
         for stage in range(1, stages + 1):
@@ -307,6 +325,22 @@ class _System:
             # The determinant changes sign where the linkage passes a dead point: beyond it lies another branch.
             ok &= met & (_sense(jacobian) == sign)
         return self._state(goal, centre, turn, rates, ok)
+
+    def beside(self, goal: Array, row: Array, centre: Array, turn: Array, sense: Array) -> tuple[Array, ...]:
+        """The same for samples that differ little from a linkage whose own poses at the goals are known.
+
+        Args:
+            goal, row: as for :meth:`follow`.
+            centre, turn: of the neutral linkage at each goal.
+            sense: the branch it is on. A sample that does not end up on it is followed from its own baseline.
+        """
+        centre, turn, met, jacobian = self.newton(goal, row, centre, turn)
+        state = self._state(goal, centre, turn, self._rates(jacobian), met & (_sense(jacobian) == sense))
+        lost = ~state[4]
+        if lost.any():
+            for part, again in zip(state, self.follow(goal[lost], row[lost]), strict=True):
+                part[lost] = again
+        return state
 
     def approach(self, goal: Array, row: Array, near: Poses) -> tuple[Array, ...]:
         """From poses close to the goals: no travel to follow."""

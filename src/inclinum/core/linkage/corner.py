@@ -142,12 +142,13 @@ class Corner:
         """
         # Ground axes: nose-down pitch p turns body vectors by +p about y (left) when seen from the ground.
         pitch = np.asarray(pitch, dtype=float)
+        level = not roll and not pitch.any()
         ground = rotation(np.stack([0 * pitch, pitch, 0 * pitch], axis=-1))
         if roll:
             ground = ground @ rotation(np.array([roll, 0.0, 0.0]))
 
         def seen(v: Array) -> Array:
-            return np.einsum("...ij,...j->...i", ground, v)
+            return v if level else np.einsum("...ij,...j->...i", ground, v)
 
         centre, centre_rate = (seen(v) for v in self.place(self.wheel, poses, adjusted))
         axis_in_body = poses.direction(wheel.spin_axis(self.camber, self.toe))

@@ -103,6 +103,9 @@ function objectOf(schema: Schema, defs: Defs): Node {
 			required: required.includes(name)
 		});
 	}
+	// Its numbers come first, then how well they are known, then which part it is.
+	const rank = (f: Field) => (f.name === 'part' ? 2 : f.title.endsWith('±') ? 1 : 0);
+	fields.sort((a, b) => rank(a) - rank(b));
 	return { kind: 'object', fields, start };
 }
 

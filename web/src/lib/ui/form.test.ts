@@ -1,0 +1,52 @@
+import { describe, expect, it } from 'vitest';
+import { fieldOf, nodeOf, type Schema } from './form';
+
+const schema: Schema = {
+	type: 'object',
+	required: ['type', 'rate_n_per_mm', 'groups'],
+	properties: {
+		type: { const: 'coil', type: 'string' },
+		part: { type: 'string', title: 'Part number', default: '' },
+		rate_tolerance: { type: 'number', title: 'Rate ±', default: 4 },
+		rate_n_per_mm: { type: 'number', title: 'Rate', unit: 'N/mm', exclusiveMinimum: 0, maximum: 2000 },
+		groups: { type: 'array', items: { $ref: '#/$defs/Group' } },
+		helper: { anyOf: [{ $ref: '#/$defs/Group' }, { type: 'null' }], default: null, title: 'Helper' },
+		by_name: { type: 'object', additionalProperties: { type: 'number', minimum: 0 } },
+		at: { type: 'array', prefixItems: [{ type: 'number' }, { type: 'number' }] }
+	},
+	$defs: {
+		Group: {
+			type: 'object',
+			required: ['coils'],
+			properties: { coils: { type: 'number', examples: [6], exclusiveMinimum: 0 } }
+		}
+	}
+};
+
+describe('a form read from a schema', () => {
+	const node = nodeOf(schema);
+	it('starts a new document with what is required, and with the branch it is of', () => {
+		expect(node.start).toEqual({ type: 'coil', rate_n_per_mm: 1, groups: [] });
+	});
+	it('has numbers first, then how well they are known, then the part', () => {
+		const names = node.kind === 'object' ? node.fields.map((f) => f.name) : [];
+		expect(names.slice(0, 1)).toEqual(['rate_n_per_mm']);
+		expect(names.slice(-2)).toEqual(['rate_tolerance', 'part']);
+	});
+	it('knows limits, units and what may be left out', () => {
+		expect(fieldOf(node, 'rate_n_per_mm')?.node).toMatchObject({
+			unit: 'N/mm',
+			min: 0,
+			max: 2000,
+			exclusive: true
+		});
+		expect(fieldOf(node, 'helper')).toMatchObject({ optional: true, title: 'Helper' });
+		expect(fieldOf(node, 'helper')?.node.start).toEqual({ coils: 6 });
+	});
+	it('sees lists, names and tuples', () => {
+		const groups = fieldOf(node, 'groups')?.node;
+		expect(groups?.kind === 'list' && groups.item.start).toEqual({ coils: 6 });
+		expect(fieldOf(node, 'by_name')?.node.kind).toBe('map');
+		expect(fieldOf(node, 'at')?.node.start).toEqual([0, 0]);
+	});
+});
