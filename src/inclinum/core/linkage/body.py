@@ -254,6 +254,19 @@ class _System:
         _, jacobian = self.residual_and_jacobian(goal, row, self.centre0[None], np.eye(3)[None])
         return _sense(jacobian), self._rates(jacobian)
 
+    @cached_property
+    def bend(self) -> Array:
+        """Change of a corner's rates per travel at baseline, (6,): what its paths curve by."""
+        h, row = 2.0, np.zeros(2, dtype=int)
+        goal, still = np.array([[-h], [h]]), np.broadcast_to(np.eye(3), (2, 3, 3))
+        rates = np.broadcast_to(self.baseline[1], (2, 6, 1))
+        start = self._ahead(rates, goal, np.broadcast_to(self.centre0, (2, 3)), still)
+        *_, met, jacobian = self.newton(goal, row, *start)
+        if not met.all():  # a dead point is that close
+            return np.zeros(6)
+        beside = self._rates(jacobian)[..., 0]
+        return (beside[1] - beside[0]) / (2 * h)
+
     def residual_and_jacobian(self, goal: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
         """Residuals (N, 6) in mm and their Jacobian (N, 6, 6) in (mm, rad·lever); ``goal`` (N, drives)."""
         count = goal.shape[0]
@@ -318,7 +331,12 @@ class _System:
         stages = max(1, int(np.ceil((np.abs(goal) / sizes).max(initial=0.0))))
         for stage in range(1, stages + 1):
             ahead = goal * stage / stages
-            start = self._ahead(rates, ahead - reached, centre, turn)
+            step = ahead - reached
+            start = self._ahead(rates, step, centre, turn)
+            if self.neutral and self.drives == 1 and stage == 1:
+                # The second order saves every position a Newton step.
+                bent = step**2 / 2 * self.bend
+                start = start[0] + bent[:, :3], rotation(bent[:, 3:]) @ start[1]
             reached = ahead
             centre, turn, met, jacobian = self.newton(reached, row, *start)
             rates = self._rates(jacobian)

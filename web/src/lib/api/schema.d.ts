@@ -1532,8 +1532,8 @@ export interface components {
              */
             power: number;
             /**
-             * Table
-             * @description rows of compression mm and force N; wins over c and p
+             * Rows of mm squeezed and N
+             * @description wins over coefficient and power
              * @default []
              */
             table: [
@@ -1663,12 +1663,12 @@ export interface components {
              */
             bolt_distance_mm: number;
             /**
-             * Min
+             * Least
              * @description top of the wheel in, at the upper bolt
              */
             min_mm: number;
             /**
-             * Max
+             * Most
              * @description top of the wheel out
              */
             max_mm: number;
@@ -2815,13 +2815,13 @@ export interface components {
             /** Name */
             name: string;
             /**
-             * Outer
-             * @description outer point of the link
+             * Outer point
+             * @description of the link
              */
             outer: string;
-            /** Min */
+            /** Least */
             min_mm: number;
-            /** Max */
+            /** Most */
             max_mm: number;
             /** Thread pitch */
             thread_pitch_mm: number;
@@ -3708,9 +3708,9 @@ export interface components {
                 number,
                 number
             ];
-            /** Min */
+            /** Least */
             min_mm: number;
-            /** Max */
+            /** Most */
             max_mm: number;
             /**
              * Step

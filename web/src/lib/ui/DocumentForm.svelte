@@ -34,7 +34,10 @@
 	let fresh = $state('');
 	const free = $derived(node.kind === 'map' ? node.keys.filter((k) => !(k in given)) : []);
 	function addKey(key: string) {
-		if (node.kind === 'map' && key && !(key in given)) put(key, node.item.start);
+		if (node.kind !== 'map' || !key || key in given) return;
+		const item = node.item;
+		const named = item.kind === 'object' && item.fields.some((f) => f.name === 'name');
+		put(key, named ? { ...(item.start as object), name: key } : item.start);
 		fresh = '';
 	}
 	const without = (key: string) =>

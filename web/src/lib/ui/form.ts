@@ -55,7 +55,11 @@ export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}): Node {
 	if (schema.enum) return { kind: 'choice', options: schema.enum, start: given ?? schema.enum[0] };
 	if (schema.type === 'boolean') return { kind: 'flag', start: given ?? false };
 	if (schema.type === 'string' || schema.const !== undefined)
-		return { kind: 'text', max: schema.maxLength as number | undefined, start: schema.const ?? given ?? '' };
+		return {
+			kind: 'text',
+			max: schema.maxLength as number | undefined,
+			start: schema.const ?? given ?? (schema.minLength ? 'new' : '')
+		};
 	if (schema.prefixItems) {
 		const items = schema.prefixItems.map((s) => nodeOf(s, defs));
 		return { kind: 'tuple', items, start: given ?? items.map((n) => n.start) };
