@@ -16,7 +16,7 @@ SWEPT = sorted(
 )
 BENCH = (
     "progressive-coil", "dual-rate-stack", "leaf-pack", "torsion-bar", "air-levelling", "damper-brackets",
-    "whole-vehicle",
+    "whole-vehicle", "rear-linkage", "fork", "rake-trail-stand",
 )  # fmt: skip
 
 

@@ -14,8 +14,11 @@ from inclinum.core.sheets.base import Sheet
 from inclinum.core.sheets.body_attitude import BodyAttitude
 from inclinum.core.sheets.damper_brackets import DamperBrackets
 from inclinum.core.sheets.dual_rate_stack import DualRateStackSheet
+from inclinum.core.sheets.fork import ForkSheet
 from inclinum.core.sheets.leaf_pack import LeafPackSheet
 from inclinum.core.sheets.progressive_coil import ProgressiveCoilSheet
+from inclinum.core.sheets.rake_trail_stand import RakeTrailStand
+from inclinum.core.sheets.rear_linkage import RearLinkage
 from inclinum.core.sheets.torsion_bar import TorsionBarSheet
 from inclinum.core.sheets.whole_vehicle import WholeVehicle
 
@@ -28,7 +31,10 @@ AnySheet = Annotated[
     | DamperBrackets
     | WholeVehicle
     | BodyAttitude
-    | AlignmentSheet,
+    | AlignmentSheet
+    | RearLinkage
+    | ForkSheet
+    | RakeTrailStand,
     Field(discriminator="kind"),
 ]
 SHEETS: dict[str, type[Sheet]] = {k.model_fields["kind"].default: k for k in get_args(get_args(AnySheet)[0])}
