@@ -10,11 +10,10 @@ from functools import cached_property
 
 import numpy as np
 
-from inclinum.core.bike.fork import Fork, sag
+from inclinum.core.bike.fork import Fork, carried, sag
 from inclinum.core.bike.rear import Swing
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.springs import BumpStop
-from inclinum.core.springs.root import root
 
 GRAVITY = 9.80665
 
@@ -120,11 +119,17 @@ class RearCarrying:
             rate += float(self.bumper.stiffness(self.extended - self.stroke + self.bumper_height - length))
         return float(self.count * rate * ratio**2 + self._push(length) * slope)
 
+    @cached_property
+    def _table(self) -> tuple[Array, Array]:
+        """Travel and force over the whole of it, to bracket an equilibrium in."""
+        travel = np.linspace(0.0, self.travel_at_full_stroke, 34)
+        return travel, self.force(travel)
+
     def at(self, load: float) -> EndAt:
         """At rest under a vertical load at the axle, N."""
-        full = self.travel_at_full_stroke
-        topped, bottomed = load <= float(self.force(0.0)), load > float(self.force(full))
-        travel = 0.0 if topped else full if bottomed else root(lambda z: float(self.force(z)) - load, 0.0, full)
+        grid, force = self._table
+        topped, bottomed = load <= float(force[0]), load > float(force[-1])
+        travel = 0.0 if topped else self.travel_at_full_stroke if bottomed else carried(self.force, grid, force, load)
         length, ratio, _ = self.swing.curve.at(self.extended_rise + travel)
         return EndAt(travel, self.extended_height + travel, float(length), float(ratio), topped, bottomed)
 

@@ -1,6 +1,7 @@
 """Forks: springs, spacers and air of both legs, clamped at a height in the yokes, or a single crown."""
 
 from abc import abstractmethod
+from collections.abc import Callable
 from functools import cached_property
 from typing import Annotated, ClassVar, Literal
 
@@ -190,6 +191,7 @@ class Fork(Document):
     )
     clearance_wanted_mm: float = Field(default=10, ge=0, le=100, title="Clearance wanted")
     bottom_out_parts: bool = Field(default=True, title="Bottom-out parts in", description="what keeps metal from metal")
+    shortened_mm: float = Field(default=0, ge=0, le=200, description="by spacers inside, from how it came")
     top_out_hidden_mm: float = Field(default=0, ge=0, le=60, title="Hidden by the top-out spring")
 
     @cached_property
@@ -203,22 +205,31 @@ class Fork(Document):
         return self.springs.force(x, self.stroke_mm)
 
 
-def sag(fork: Fork, axial: float) -> float:
-    """Slider travel at which the fork carries an axial force, mm: 0 topped out, its stroke when it cannot carry it.
+def carried(force: Callable[[Array], Array], grid: Array, at_grid: Array, load: float) -> float:
+    """Where a force over travel first carries a load that lies within its table, mm.
 
-    The force rises all the way, so the travel is bracketed by a table and closed in by bisection.
+    Args:
+        force: over travels, N.
+        grid, at_grid: a table of it, travels increasing from 0.
+        load: N.
+
+    The bracket of the table is narrowed 64 times twice; within what is left the force runs straight.
     """
-    grid = np.linspace(0.0, fork.stroke_mm, 66)
+    i = int(np.argmax(at_grid >= load))
+    low, high = float(grid[i - 1]), float(grid[i])
+    for _ in range(2):
+        fine = np.linspace(low, high, 65)
+        there = force(fine)
+        j = max(int(np.argmax(there >= load)), 1)
+        low, high = float(fine[j - 1]), float(fine[j])
+    a, b = float(there[j - 1]), float(there[j])  # type: ignore[possibly-undefined]
+    return low + (high - low) * (load - a) / (b - a) if b > a else low
+
+
+def sag(fork: Fork, axial: float) -> float:
+    """Slider travel at which the fork carries an axial force, mm: 0 topped out, its stroke when it cannot carry it."""
+    grid = np.linspace(0.0, fork.stroke_mm, 34)
     force = fork.force(grid)
     if force[0] >= axial:
         return 0.0
-    if force[-1] < axial:
-        return fork.stroke_mm
-    i = int(np.argmax(force >= axial))
-    low, high = float(grid[i - 1]), float(grid[i])
-    for _ in range(3):  # each pass narrows the bracket 64 times
-        fine = np.linspace(low, high, 65)
-        j = int(np.argmax(fork.force(fine) >= axial))
-        low, high = float(fine[max(j - 1, 0)]), float(fine[j])
-    a, b = (float(v) for v in fork.force(np.array([low, high])))
-    return low + (high - low) * (axial - a) / (b - a) if b > a else low
+    return fork.stroke_mm if force[-1] < axial else carried(fork.force, grid, force, axial)

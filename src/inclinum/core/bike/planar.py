@@ -32,6 +32,12 @@ class PlanarPoses:
     """d(state)/d(rise), the same shape."""
     reachable: Array
 
+    def on(self, linkage: "PlanarLinkage") -> tuple[Array, Array]:
+        """Where every place of the linkage is, and its change with its member's turn; worked out once."""
+        if "_on" not in self.__dict__:
+            self.__dict__["_on"] = linkage._on(self.state)
+        return self.__dict__["_on"]
+
 
 @dataclass(frozen=True)
 class _Places:
@@ -227,12 +233,21 @@ class PlanarLinkage:
     def place(self, name: str, poses: PlanarPoses) -> tuple[Array, Array]:
         """A point at every pose and its movement per rise, (N, 2) each."""
         place = self._owners[name][0]
-        at, turned = self._on(poses.state)
+        at, turned = poses.on(self)
         member = self._places.member[place]
         if member == len(self._moving):
             return at[:, place], np.zeros_like(at[:, place])
         rate = poses.rate[:, member]
         return at[:, place], rate[:, :2] + turned[:, place] * rate[:, 2:]
+
+    def rod_effect(self, rod: int, poses: PlanarPoses) -> Array:
+        """d(state)/d(length of a rod) with the axle held at its rise, (N, members, 3) in mm and rad per mm."""
+        _, jacobian = self._equations(poses.rise, poses.state)
+        longer = np.zeros((*jacobian.shape[:2], 1))
+        longer[:, 2 * len(self._pins) + rod] = 1.0
+        effect = _solve(jacobian, longer)[..., 0].reshape(poses.state.shape)
+        effect[..., 2] /= _LEVER_MM
+        return effect
 
     def distance(self, one: str, other: str, poses: PlanarPoses) -> tuple[Array, Array]:
         """Distance of two points at every pose, mm, and minus its change per rise: the installation ratio."""

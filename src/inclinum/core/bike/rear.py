@@ -11,6 +11,7 @@ from typing import Annotated, ClassVar, Literal, get_args
 
 import numpy as np
 from pydantic import Field, model_validator
+from scipy.interpolate import CubicHermiteSpline
 
 from inclinum.core.bike.planar import FRAME, PlanarLinkage, PlanarPoses
 from inclinum.core.document import Document, InOrder
@@ -296,6 +297,7 @@ class Swing:
         if high - low < 3:
             raise ValueError("The linkage is at a dead point: its axle hardly moves from where it is drawn.")
         self.curve = SampledLength(grid[keep], length[keep], ratio[keep])
+        self._states = CubicHermiteSpline(grid[keep], poses.state[keep], poses.rate[keep])
         self.reach = (float(grid[low]), float(grid[high]))
 
     def rise_at(self, length: float) -> float | None:
@@ -309,9 +311,14 @@ class Swing:
             rise += float((at - length) / ratio)
         return rise
 
+    def poses(self, rise: Array | float) -> PlanarPoses:
+        """The members at axle rises within reach: between solved positions by cubics on their exact rates."""
+        at = np.atleast_1d(np.asarray(rise, dtype=float))
+        return PlanarPoses(at, self._states(at), self._states(at, 1), np.ones(at.size, dtype=bool))
+
     def places(self, rise: Array | float) -> dict[str, Array]:
         """Every point at axle rises, (N, 2)."""
-        poses: PlanarPoses = self.linkage.poses(rise)
+        poses = self.poses(rise)
         return {n: self.linkage.place(n, poses)[0] for n in self.rear.named()}
 
     @cached_property

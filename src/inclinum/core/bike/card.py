@@ -1,0 +1,313 @@
+"""The job card of a two-wheeler: stand and support, linkage order, fork, torque per bolt, sag and stand at the end."""
+
+from collections.abc import Iterator
+
+from inclinum.core.bike.bike import Bike, End
+from inclinum.core.bike.changes import (
+    BikeChange,
+    ForkOil,
+    ForkRaise,
+    ForkSpacer,
+    ForkSprings,
+    ForkTravel,
+    RearDamperSwap,
+    RearLink,
+    RearPreload,
+    RearSpringSwap,
+    StandLeg,
+    apply_all,
+)
+from inclinum.core.bike.fork import CoilForkSprings
+from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.prediction import BikePrediction, predict_bike
+from inclinum.core.document import Document
+from inclinum.core.procedure import cautions
+from inclinum.core.procedure.card import LOOK_UP, FastenerUse, Preflight
+from inclinum.core.quantity import newton_metres_to_pound_feet
+from inclinum.core.vehicle import Fastener
+
+STAND = (
+    "A stand that holds the frame, not the swing arm, and a strap forward from the bars: the machine must stay when a "
+    "wheel leaves. Never on its side stand."
+)
+FORK_CAP = (
+    "The cap is pushed by the spring, and by air: let the pressure out first, bar weight off, face away, both hands on "
+    "the last threads."
+)
+COMPRESSOR = (
+    "A compressed coil holds enough energy to kill. Compressor made for this size, two hooks opposite, nobody in line."
+)
+PHASES = (
+    "Before it goes up", "Stand and support", "Rear apart", "Rear swap", "Rear together", "Fork", "Wheels and down",
+    "Prove", "Hand over",
+)  # fmt: skip
+INSIDE = (ForkSprings, ForkSpacer, ForkOil, ForkTravel)
+
+
+class BikeStep(Document):
+    """One step."""
+
+    id: str
+    phase: str
+    end: End | None = None
+    text: str
+    caution: str | None = None
+    hold: str | None = None
+    figure: str | None = None
+    fasteners: tuple[FastenerUse, ...] = ()
+    people: int = 1
+    minutes: tuple[float, float]
+
+
+class BikeCard(Document):
+    """The card of a job."""
+
+    title: str
+    vehicle: str
+    owner: str
+    preflight: Preflight
+    steps: list[BikeStep]
+    minutes: tuple[float, float]
+    stopped_by: list[str]
+    override: str
+    certificate: str
+
+
+def bike_card(job: BikeJob) -> BikeCard:
+    """The card of a job's plan. Raises as ``assess``."""
+    prediction = predict_bike(job)
+    planned = apply_all(job.vehicle, job.plan.changes)
+    steps = list(_steps(job, prediction, planned))
+    order = {phase: n for n, phase in enumerate(PHASES)}
+    steps.sort(key=lambda s: order[s.phase])
+    return BikeCard(
+        title=job.title,
+        vehicle=job.vehicle.name,
+        owner=job.brief.owner,
+        preflight=_preflight(job),
+        steps=steps,
+        minutes=(sum(s.minutes[0] for s in steps), sum(s.minutes[1] for s in steps)),
+        stopped_by=[f.what for f in prediction.findings if f.severity == "stops"],
+        override=job.plan.override,
+        certificate=cautions.CERTIFICATE,
+    )
+
+
+def _on(job: BikeJob) -> dict[str, BikeChange]:
+    return {p.id: p.change for p in job.plan.changes if p.on}
+
+
+def _preflight(job: BikeJob) -> Preflight:
+    changes = list(_on(job).values())
+    tools = ["Tape and calliper", "Stand that holds the frame, strap", "Torque wrench with a valid test date"]
+    if any(isinstance(c, RearSpringSwap) for c in changes):
+        tools.append("Spring compressor of the right size")
+    if any(isinstance(c, RearPreload | RearSpringSwap) for c in changes):
+        tools.append("Hook spanner for the collar")
+    if any(isinstance(c, INSIDE) for c in changes):
+        tools += ["Socket for the fork caps", "Oil height gauge", "Measuring jug"]
+    if any(isinstance(c, RearLink) for c in changes):
+        tools.append("Drifts for the sleeves, grease gun")
+    return Preflight(
+        parts=[p for c in changes for p in c.parts(job.vehicle)],
+        hardware=[f"{f.count_per_side} × {f.name}, new" for f in job.vehicle.fasteners.values() if f.renew],
+        tools=list(dict.fromkeys(tools)),
+        consumables=["Grease for needle bearings", "Thread locker as the maker says", "Fork oil", "Brush and rag"],
+    )
+
+
+def _uses(bike: Bike, *keys: str) -> tuple[FastenerUse, ...]:
+    """Bolts with their figures; one nobody has a figure for is looked up, never guessed."""
+    found = []
+    for key in keys:
+        f = bike.fasteners.get(key) or Fastener(name=key.replace("_", " "))
+        torque = f.torque_nm
+        found.append(
+            FastenerUse(
+                key=key,
+                name=f.name,
+                count=f.count_per_side,
+                torque_nm=torque,
+                torque_lbf_ft=None if torque is None else newton_metres_to_pound_feet(torque),
+                angle_deg=f.angle_deg,
+                source=f.source if torque is not None else LOOK_UP,
+                renew=f.renew,
+            )
+        )
+    return tuple(found)
+
+
+def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeStep]:
+    changes, bike = _on(job), job.vehicle
+    rear = {i: c for i, c in changes.items() if c.end == "rear"}
+    front = {i: c for i, c in changes.items() if c.end == "front"}
+    other = {i: c for i, c in changes.items() if c.end is None}
+
+    def step(key: str, phase: str, text: str, minutes: tuple[float, float], **more: object) -> BikeStep:
+        return BikeStep(id=key, phase=phase, text=text, minutes=minutes, **more)  # type: ignore[arg-type]
+
+    yield step(
+        "ready.sag", "Before it goes up",
+        "Sags once more at both ends, extended, unladen and with the rider on, axle to the same marks. Note threads "
+        "that show at the collar and tube above the top clamp.", (8, 15), people=2,
+    )  # fmt: skip
+    yield step(
+        "ready.parts", "Before it goes up", "Lay out every part and tool of the list; holes of a new link by calliper.",
+        (5, 12), hold="Go on only when the list is complete.",
+    )  # fmt: skip
+    yield step("stand.up", "Stand and support", "Frame on the stand, strap forward, both wheels just off the ground.",
+               (5, 10), caution=STAND, people=2)  # fmt: skip
+    if rear:
+        yield from _rear(job, rear, planned)
+    if front:
+        yield from _front(front, planned, bike)
+    for key, change in other.items():
+        for m, text in enumerate(change.steps(bike)):
+            yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
+    axles = ["rear_axle"] * bool(rear) + ["front_axle"] * bool(front)
+    yield step(
+        "down.wheels", "Wheels and down", "Axles, brakes and chain as the maker says; wheels turn free.", (8, 15),
+        fasteners=_uses(bike, *axles),
+    )  # fmt: skip
+    if bike.drive.kind in ("chain", "belt"):
+        slack = told.rear_curve.chain_slack or [0.0]
+        travel = told.rear_curve.travel[slack.index(max(slack))]
+        yield step(
+            "down.chain", "Wheels and down",
+            f"{bike.drive.kind.capitalize()} slack at its tightest, {travel:.0f} mm of wheel travel from full "
+            "extension, to the maker's figure there.", (4, 8), figure=f"tightest at {travel:.0f} mm",
+        )  # fmt: skip
+    yield step("down.brakes", "Wheels and down", "Pump both brakes hard; bar lock to lock: no hose or cable pulls.",
+               (3, 6), caution=cautions.BRAKES)  # fmt: skip
+    yield from _proof(told, planned)
+
+
+def _rear(job: BikeJob, rear: dict[str, BikeChange], planned: Bike) -> Iterator[BikeStep]:
+    bike = job.vehicle
+    linked = any(isinstance(c, RearLink) for c in rear.values())
+    springs = any(isinstance(c, RearSpringSwap) for c in rear.values())
+    damper_out = springs or any(isinstance(c, RearDamperSwap) for c in rear.values())
+    yield BikeStep(
+        id="rear.support", phase="Rear apart", end="rear",
+        text="Block under the rear wheel so that the damper carries nothing: its bolt turns by hand.",
+        caution="The wheel and swing arm drop when the last bolt leaves: support them, fingers clear.",
+        hold="The bolt turns by hand before it is pulled.", minutes=(4, 8),
+    )  # fmt: skip
+    if linked:
+        yield BikeStep(
+            id="rear.link_out", phase="Rear apart", end="rear",
+            text="Rod off first, then the rocker from its pivot, then the damper's eye: each bolt marked with where it "
+            "was. Needle rollers kept in their sleeves, seals set aside in order.", minutes=(10, 30),
+        )  # fmt: skip
+    if damper_out:
+        each = " One side after the other, so that the other holds the arm." if bike.damper.count == 2 else ""
+        yield BikeStep(
+            id="rear.damper_out", phase="Rear apart", end="rear",
+            text=f"Damper out: lower eye, then upper.{each} Reservoir and hose carried, never hung.", minutes=(6, 20),
+        )  # fmt: skip
+    if springs:
+        yield BikeStep(
+            id="rear.compress", phase="Rear swap", end="rear",
+            text="Collar back, spring compressed until its seat is free.",
+            caution=COMPRESSOR, hold="Spring loose on both seats before the seat clip is touched.", minutes=(6, 15),
+        )  # fmt: skip
+    for key, change in rear.items():
+        for m, text in enumerate(change.steps(bike)):
+            yield BikeStep(
+                id=f"{key}.{m}", phase="Rear swap", end="rear", text=text, minutes=(3, 10),
+                figure=_figure(change, planned),
+            )  # fmt: skip
+    for n, text in enumerate(bike.orientation):
+        yield BikeStep(id=f"way{n}", phase="Rear swap", end="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
+    keys = (("rod_bolts", "rocker_pivot_bolt") if linked else ()) + (
+        ("damper_upper_bolt", "damper_lower_bolt") if linked or damper_out else ()
+    )
+    if keys:
+        yield BikeStep(
+            id="rear.torque", phase="Rear together", end="rear",
+            text="Every bolt in loosely, bolt-head flats against the casting, then each to its figure with the swing "
+            "arm where it carries the machine. Grease until it shows at every seal.",
+            fasteners=_uses(bike, *keys), minutes=(8, 15),
+        )  # fmt: skip
+    yield BikeStep(
+        id="rear.free", phase="Rear together", end="rear",
+        text="Swing arm through its whole travel by hand, spring off or compressed by two: nothing touches, nothing "
+        "binds.", people=2, minutes=(3, 8),
+    )  # fmt: skip
+
+
+def _front(front: dict[str, BikeChange], planned: Bike, bike: Bike) -> Iterator[BikeStep]:
+    inside = any(isinstance(c, INSIDE) for c in front.values())
+    if inside:
+        yield BikeStep(
+            id="fork.caps", phase="Fork", end="front",
+            text="Caps cracked while the lower clamp still holds the tubes, one leg at a time; pressure let out.",
+            caution=FORK_CAP, hold="Pressure out and weight off before a cap is turned.", minutes=(5, 12),
+        )  # fmt: skip
+    for key, change in front.items():
+        for m, text in enumerate(change.steps(bike)):
+            yield BikeStep(
+                id=f"{key}.{m}", phase="Fork", end="front", text=text, minutes=(5, 20),
+                figure=_figure(change, planned),
+                fasteners=_uses(bike, "top_clamp_bolt", "lower_clamp_bolt") if isinstance(change, ForkRaise) else (),
+            )  # fmt: skip
+    yield BikeStep(
+        id="fork.equal", phase="Fork", end="front",
+        text="Both legs compared: tube above the clamp, oil level, spacer. Axle slides in without force.",
+        hold="Both legs equal before the axle is tightened.", fasteners=_uses(bike, "fork_cap") if inside else (),
+        minutes=(4, 8),
+    )  # fmt: skip
+
+
+def _figure(change: BikeChange, planned: Bike) -> str | None:
+    """The number of a step, large."""
+    match change:
+        case RearPreload():
+            return f"{change.preload_mm / planned.damper.collar_pitch_mm:.2f} turns · {change.preload_mm:g} mm"
+        case ForkRaise():
+            return f"{change.raised_mm:g} mm above the top clamp"
+        case ForkSpacer():
+            return f"{change.spacer_mm:g} mm"
+        case ForkSprings() if isinstance(planned.fork.springs, CoilForkSprings):
+            return f"spacer {planned.fork.springs.spacer_mm:g} mm"
+        case ForkOil():
+            return f"{change.level_mm:g} mm of air"
+        case RearLink():
+            return f"hole {change.hole_mm:g} · rod {change.rod_mm:g} mm"
+        case StandLeg():
+            return f"{change.shorter_mm:g} mm shorter"
+        case _:
+            return None
+
+
+def _proof(told: BikePrediction, planned: Bike) -> Iterator[BikeStep]:
+    for end in ("rear", "front"):
+        bench = told.sags[end]
+        yield BikeStep(
+            id=f"prove.{end}", phase="Prove", end=end, people=2,
+            text=f"{end.capitalize()} sag from its own full extension, axle to mark"
+            + (" along the fork" if end == "front" else "")
+            + f": unladen {bench.unladen_mm:.0f} mm, with the rider on {bench.laden_mm:.0f} mm.",
+            figure=f"{bench.unladen_mm:.0f} / {bench.laden_mm:.0f} mm", minutes=(5, 10),
+        )  # fmt: skip
+    if told.stand is not None:
+        yield BikeStep(
+            id="prove.stand", phase="Prove",
+            text=f"On its side stand on level ground: it should lean {told.stand.lean_after_deg:.1f}°, on the yard's "
+            f"slope {told.stand.lean_after_slope_deg:.1f}°. Push it at the bars: it must come back.",
+            figure=f"{told.stand.lean_after_deg:.1f}°", minutes=(2, 4),
+        )  # fmt: skip
+    yield BikeStep(
+        id="prove.full", phase="Prove",
+        text="Spring out or strapped down to full bump, slowly: tyre clear of guard, seat part and exhaust; fork "
+        "bottomed clear of the lower clamp.", caution="Straps hold the machine's whole spring force: nobody in line.", people=2,
+        minutes=(5, 15),
+    )  # fmt: skip
+    yield BikeStep(
+        id="hand.road", phase="Hand over", minutes=(15, 25),
+        text="Ride it slowly, then on the road: straight running, braking, both locks. Headlamp aim set, rider on.",
+    )  # fmt: skip
+    yield BikeStep(
+        id="hand.tell", phase="Hand over", minutes=(5, 10), caution=cautions.CERTIFICATE,
+        text="Tell the owner what changed, when to come back for the re-torque, and hand the sheet over.",
+    )  # fmt: skip

@@ -1,0 +1,51 @@
+"""A clevis or eye screwed out on the damper rod, as far as its thread allows."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange
+
+
+class ClevisOut(BikeChange):
+    """The damper made longer at its clevis; the lock nut follows."""
+
+    title: ClassVar[str] = "Clevis"
+    end: ClassVar = "rear"
+
+    type: Literal["clevis"] = "clevis"
+    out_mm: float = Field(ge=0, le=60, title="Screwed out by", json_schema_extra={"step": 0.5, "slider": [0, 20]})
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """As it is."""
+        if bike.damper.clevis is None:
+            raise ValueError("This damper has no clevis on a thread.")
+        return cls(out_mm=bike.damper.clevis.screwed_out_mm)
+
+    def apply(self, bike: Bike) -> Bike:
+        """Longer by how much further it is out than it was."""
+        clevis = bike.damper.clevis
+        if clevis is None:
+            raise ValueError("This damper has no clevis on a thread.")
+        longer = self.out_mm - clevis.screwed_out_mm
+        damper = bike.damper.model_copy(
+            update={
+                "extended_mm": bike.damper.extended_mm + longer,
+                "clevis": clevis.model_copy(update={"screwed_out_mm": self.out_mm}),
+            }
+        )
+        return bike.model_copy(update={"damper": damper})
+
+    def summary(self) -> str:
+        """How far."""
+        return f"{self.out_mm:g} mm out"
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Thread and lock nut."""
+        needed = bike.damper.clevis.least_thread_mm if bike.damper.clevis else 0
+        return [
+            f"Clevis {self.out_mm:g} mm out, at least {needed:g} mm of thread left in it; mark it, then the lock nut "
+            "against the clevis to its maker's figure."
+        ]

@@ -1,0 +1,44 @@
+"""Oil level in the fork: the air height over the oil, both legs equal."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.changes.fork_springs import coils_of, with_springs
+
+
+class ForkOil(BikeChange):
+    """Air height from the tube's top to the oil, fork bottomed, spring out."""
+
+    title: ClassVar[str] = "Fork oil level"
+    end: ClassVar = "front"
+
+    type: Literal["fork_oil"] = "fork_oil"
+    level_mm: float = Field(gt=10, le=600, title="Air height", json_schema_extra={"step": 1, "slider": [60, 250]})
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """As it is, or what its volume comes to."""
+        air = coils_of(bike).air
+        if air is None:
+            raise ValueError("Nothing is known of the air in this fork: give the tube's area and its oil level first.")
+        level = air.oil_level_mm or air.volume(bike.fork.stroke_mm) / air.area_mm2 - bike.fork.stroke_mm
+        return cls(level_mm=round(max(level, 11.0), 1))
+
+    def apply(self, bike: Bike) -> Bike:
+        """Both legs."""
+        air = coils_of(bike).air
+        if air is None:
+            raise ValueError("Nothing is known of the air in this fork: give the tube's area and its oil level first.")
+        return with_springs(bike, air=air.model_copy(update={"oil_level_mm": self.level_mm, "volume_mm3": None}))
+
+    def summary(self) -> str:
+        """Level."""
+        return f"{self.level_mm:g} mm of air, fork bottomed, springs out"
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Measure both."""
+        _ = bike
+        return [f"Oil to {self.level_mm:g} mm below the tube's top, fork bottomed, springs out, both legs equal."]

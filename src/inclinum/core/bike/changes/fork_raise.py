@@ -1,0 +1,52 @@
+"""The fork tubes raised in their clamps: the front comes down, nothing else of the fork changes."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange
+
+
+class ForkRaise(BikeChange):
+    """Tubes above the top clamp."""
+
+    title: ClassVar[str] = "Fork raise"
+    end: ClassVar = "front"
+
+    type: Literal["fork_raise"] = "fork_raise"
+    raised_mm: float = Field(
+        ge=-60, le=120, title="Tubes above the top clamp", json_schema_extra={"step": 0.5, "slider": [0, 40]}
+    )
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """As it is."""
+        if bike.fork.crown == "single":
+            raise ValueError("A single-crown fork is pressed into its crown: it cannot be raised in clamps.")
+        return cls(raised_mm=bike.fork.raised_mm)
+
+    def apply(self, bike: Bike) -> Bike:
+        """The raise, and what it takes from the clearance when bottomed."""
+        if bike.fork.crown == "single":
+            raise ValueError("A single-crown fork is pressed into its crown: it cannot be raised in clamps.")
+        more = self.raised_mm - bike.fork.raised_mm
+        fork = bike.fork.model_copy(
+            update={
+                "raised_mm": self.raised_mm,
+                "bottomed_clearance_mm": bike.fork.bottomed_clearance_mm - more,
+            }
+        )
+        return bike.model_copy(update={"fork": fork})
+
+    def summary(self) -> str:
+        """How far."""
+        return f"{self.raised_mm:g} mm of tube above the top clamp"
+
+    def steps(self, bike: Bike) -> list[str]:
+        """One clamp at a time."""
+        _ = bike
+        return [
+            f"Clamps loose one leg at a time, tubes up to {self.raised_mm:g} mm above the top clamp, both legs equal "
+            "to half a millimetre; turn the bar lock to lock: nothing may touch."
+        ]

@@ -1,0 +1,44 @@
+"""The spacer over the fork springs cut to another length: preload, both legs equal."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.changes.fork_springs import coils_of, with_springs
+
+
+class ForkSpacer(BikeChange):
+    """Spacers of both legs."""
+
+    title: ClassVar[str] = "Fork spacer"
+    end: ClassVar = "front"
+
+    type: Literal["fork_spacer"] = "fork_spacer"
+    spacer_mm: float = Field(ge=0, le=500, title="Spacer length", json_schema_extra={"step": 0.5})
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """As it is."""
+        return cls(spacer_mm=coils_of(bike).spacer_mm)
+
+    def apply(self, bike: Bike) -> Bike:
+        """Both legs."""
+        return with_springs(bike, spacer_mm=self.spacer_mm, right_spacer_mm=None)
+
+    def summary(self) -> str:
+        """Length."""
+        return f"{self.spacer_mm:g} mm, both legs"
+
+    def parts(self, bike: Bike) -> list[str]:
+        """A pair."""
+        return [f"{coils_of(bike).legs} spacer(s) {self.spacer_mm:g} mm, ends square, with washers"]
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Cut square."""
+        preload = coils_of(self.apply(bike)).preload() or 0.0
+        return [
+            f"Spacers cut square to {self.spacer_mm:g} mm and deburred: preload + room − spring, "
+            f"{preload:.1f} mm of preload remains. Both legs equal."
+        ]

@@ -1,0 +1,72 @@
+"""Other springs in the fork, both legs."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange, named
+from inclinum.core.bike.fork import CoilForkSprings, LegSpring
+
+
+def coils_of(bike: Bike) -> CoilForkSprings:
+    """The coil springs of the fork.
+
+    Raises:
+        ValueError: it stands on air.
+    """
+    if not isinstance(bike.fork.springs, CoilForkSprings):
+        raise ValueError("This fork stands on air: it has no coil or spacer to change.")
+    return bike.fork.springs
+
+
+def with_springs(bike: Bike, **fields: object) -> Bike:
+    """The machine with some fields of its fork springs replaced."""
+    springs = coils_of(bike).model_copy(update=fields)
+    return bike.model_copy(update={"fork": bike.fork.model_copy(update={"springs": springs})})
+
+
+class ForkSprings(BikeChange):
+    """Both fork springs replaced; with the spacer as cut unless stated."""
+
+    title: ClassVar[str] = "Fork springs"
+    end: ClassVar = "front"
+
+    type: Literal["fork_springs"] = "fork_springs"
+    spring: LegSpring
+    spacer_mm: float | None = Field(
+        default=None, ge=0, le=500, title="Spacer", description="cut so that the preload stays when left empty"
+    )
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """The fitted ones."""
+        return cls(spring=coils_of(bike).left.model_copy(update={"part": ""}))
+
+    def apply(self, bike: Bike) -> Bike:
+        """Springs of both legs, and the spacer that keeps the preload or is stated."""
+        was = coils_of(bike)
+        kept = (was.preload() or 0.0) + was.available_mm - self.spring.free_length_mm
+        spacer = max(kept, 0.0) if self.spacer_mm is None else self.spacer_mm
+        return with_springs(bike, left=self.spring, right=None, spacer_mm=spacer, right_spacer_mm=None)
+
+    def summary(self) -> str:
+        """Rate and length of a leg."""
+        s = self.spring
+        return named(s.part, f"{s.rate_n_per_mm:g} N/mm a leg, free {s.free_length_mm:g} mm")
+
+    def parts(self, bike: Bike) -> list[str]:
+        """A pair, or one."""
+        return [f"{coils_of(bike).legs} fork spring(s), {self.summary()}"]
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Which way up, cut spacer."""
+        after = coils_of(self.apply(bike))
+        way = ""
+        if self.spring.soft_closes_mm:
+            end = "up" if self.spring.coils_up else "down"
+            way = f" Close-wound coils {end}, both legs alike: the force is the same either way."
+        return [
+            f"New fork springs in, spacers cut to {after.spacer_mm:g} mm (preload + room − spring: "
+            f"{after.preload() or 0:.1f} mm of preload remains).{way}"
+        ]

@@ -1,0 +1,58 @@
+"""Shorter fork parts inside: less stroke, a lower front; or the bottom-out parts left out, which is refused."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange
+
+
+class ForkTravel(BikeChange):
+    """Internal spacers that keep the fork from extending as far."""
+
+    title: ClassVar[str] = "Shorter fork inside"
+    end: ClassVar = "front"
+
+    type: Literal["fork_travel"] = "fork_travel"
+    shorter_mm: float = Field(ge=0, le=150, title="Shorter by", json_schema_extra={"step": 1, "slider": [0, 60]})
+    bottom_out_parts: bool = Field(default=True, title="Bottom-out parts stay in")
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """A little."""
+        _ = bike
+        return cls(shorter_mm=10)
+
+    def apply(self, bike: Bike) -> Bike:
+        """Stroke and room for the springs go; the front stands lower by it at full extension."""
+        fork = bike.fork
+        if self.shorter_mm >= fork.stroke_mm - 20:
+            raise ValueError(
+                f"A fork with {fork.stroke_mm:g} mm of stroke cannot be made {self.shorter_mm:g} mm shorter."
+            )
+        fields: dict[str, object] = {
+            "stroke_mm": fork.stroke_mm - self.shorter_mm,
+            "shortened_mm": fork.shortened_mm + self.shorter_mm,
+            "bottom_out_parts": fork.bottom_out_parts and self.bottom_out_parts,
+        }
+        if fork.springs.type == "coil":
+            fields["springs"] = fork.springs.model_copy(
+                update={"available_mm": fork.springs.available_mm - self.shorter_mm}
+            )
+        return bike.model_copy(update={"fork": fork.model_copy(update=fields)})
+
+    def summary(self) -> str:
+        """How much."""
+        left_out = "" if self.bottom_out_parts else ", bottom-out parts left out"
+        return f"{self.shorter_mm:g} mm shorter{left_out}"
+
+    def parts(self, bike: Bike) -> list[str]:
+        """Spacers."""
+        _ = bike
+        return [f"Internal travel spacers {self.shorter_mm:g} mm, both legs, from the fork's maker or supplier"]
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Inside."""
+        _ = bike
+        return [f"Travel spacers of {self.shorter_mm:g} mm on both damper rods, bottom-out parts back in their places."]

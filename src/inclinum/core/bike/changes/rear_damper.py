@@ -1,0 +1,43 @@
+"""A damper of another length or stroke."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange, named
+
+
+class RearDamperSwap(BikeChange):
+    """Shorter or longer dampers."""
+
+    title: ClassVar[str] = "Damper"
+    end: ClassVar = "rear"
+
+    type: Literal["rear_damper"] = "rear_damper"
+    extended_mm: float = Field(gt=80, le=700, title="Eye to eye, extended", json_schema_extra={"step": 1})
+    stroke_mm: float = Field(gt=5, le=300, title="Stroke", json_schema_extra={"step": 1})
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """The lengths it has."""
+        return cls(extended_mm=bike.damper.extended_mm, stroke_mm=bike.damper.stroke_mm)
+
+    def apply(self, bike: Bike) -> Bike:
+        """Extended length and stroke; the collar stays where it is on the body, so the preload is as counted."""
+        data = bike.damper.model_dump() | {"extended_mm": self.extended_mm, "stroke_mm": self.stroke_mm}
+        return bike.model_copy(update={"damper": type(bike.damper).model_validate(data)})
+
+    def summary(self) -> str:
+        """Length and stroke."""
+        return named(self.part, f"{self.extended_mm:g} mm eye to eye, stroke {self.stroke_mm:g} mm")
+
+    def parts(self, bike: Bike) -> list[str]:
+        """One or a pair."""
+        return [f"{bike.damper.count} damper{'s' if bike.damper.count > 1 else ''}, {self.summary()}"]
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Compare."""
+        _ = bike
+        return ["New damper beside the old one, both forced out: eye to eye, stroke, eye widths, which end is up."]

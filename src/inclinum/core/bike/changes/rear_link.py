@@ -1,0 +1,99 @@
+"""Another link: the rocker's rod hole at another distance, a rod of another length."""
+
+from typing import ClassVar, Literal, Self
+
+import numpy as np
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange, named
+from inclinum.core.bike.rear import RearEnd, RockerOnArm, RockerOnFrame
+from inclinum.core.linkage.rigid import Array
+
+LINKED = (RockerOnFrame, RockerOnArm)
+
+
+def holes(rear: RearEnd) -> tuple[float, float]:
+    """Distance of rocker pivot and rod hole, and length of the rod, mm.
+
+    Raises:
+        ValueError: this rear end has no rod.
+    """
+    if not isinstance(rear, LINKED):
+        raise ValueError(f"A rear end of the kind “{rear.title.lower()}” has no link to change.")
+    p = rear.arrays()
+    one, other = rear.rods[0]
+    return float(np.linalg.norm(p["rod_rocker"] - p["rocker_pivot"])), float(np.linalg.norm(p[one] - p[other]))
+
+
+class RearLink(BikeChange):
+    """A lowering or raising link by its hole distance and rod length."""
+
+    title: ClassVar[str] = "Link"
+    end: ClassVar = "rear"
+
+    type: Literal["rear_link"] = "rear_link"
+    hole_mm: float = Field(
+        gt=5, le=300, title="Rocker pivot to rod hole", json_schema_extra={"unit": "mm", "step": 0.5}
+    )
+    rod_mm: float = Field(gt=20, le=500, title="Rod, hole to hole", json_schema_extra={"unit": "mm", "step": 0.5})
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """The holes it has."""
+        hole, rod = holes(bike.rear)
+        return cls(hole_mm=round(hole, 1), rod_mm=round(rod, 1))
+
+    def apply(self, bike: Bike) -> Bike:
+        """The swing arm held where it is drawn: the rod turns the rocker to where both lengths are met."""
+        rear = bike.rear
+        holes(rear)
+        p = rear.arrays()
+        arm_end = p["rod_arm"] if isinstance(rear, RockerOnFrame) else p["rod_frame"]
+        pivot, was = p["rocker_pivot"], p["rod_rocker"]
+        now = _meeting(pivot, self.hole_mm, arm_end, self.rod_mm, was)
+        turn = float(np.arctan2(*(now - pivot)[::-1]) - np.arctan2(*(was - pivot)[::-1]))
+        moved = {"rod_rocker": now}
+        # The damper's hole keeps its angle to the rod's hole: on the rocker it turns with it.
+        c, s = np.cos(turn), np.sin(turn)
+        moved["damper_rocker"] = pivot + np.array([[c, -s], [s, c]]) @ (p["damper_rocker"] - pivot)
+        return bike.model_copy(update={"rear": rear.with_points(moved)})
+
+    def summary(self) -> str:
+        """Both distances."""
+        return named(self.part, f"hole {self.hole_mm:g} mm, rod {self.rod_mm:g} mm")
+
+    def parts(self, bike: Bike) -> list[str]:
+        """The link."""
+        _ = bike
+        return [f"Link, {self.summary()}, with its sleeves, seals and bolts"]
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Rollers, sleeves, seals."""
+        _ = bike
+        return [
+            "Push the sleeves out only as far as needed: the needle rollers stay in their sleeves. Count them.",
+            f"Hole to hole of the new link against the order: {self.summary()}.",
+            "Fit the link, bolt heads with their flats against the casting, grease until it shows at the seals.",
+        ]
+
+
+def _meeting(pivot: Array, radius: float, end: Array, length: float, near: Array) -> Array:
+    """Where a circle about the pivot meets one about the rod's end, of the two the one nearer to where it was.
+
+    Raises:
+        ValueError: they do not meet.
+    """
+    away = end - pivot
+    distance = float(np.hypot(*away))
+    along = (radius**2 - length**2 + distance**2) / (2 * distance)
+    square = radius**2 - along**2
+    if square <= 0:
+        raise ValueError(
+            f"A rod of {length:g} mm does not reach a rocker hole {radius:g} mm from its pivot: its other end is "
+            f"{distance:.0f} mm away. Take a rod between {abs(distance - radius):.0f} and {distance + radius:.0f} mm."
+        )
+    unit = away / distance
+    across = np.array([-unit[1], unit[0]]) * np.sqrt(square)
+    return min((pivot + along * unit + s * across for s in (1, -1)), key=lambda q: float(np.hypot(*(q - near))))

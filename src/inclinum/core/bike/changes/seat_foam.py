@@ -1,0 +1,42 @@
+"""Seat foam taken off, or put on."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange
+
+
+class SeatFoam(BikeChange):
+    """The seat lower by so much foam."""
+
+    title: ClassVar[str] = "Seat foam"
+    end: ClassVar = None
+    reversible: ClassVar[bool] = False
+
+    type: Literal["seat_foam"] = "seat_foam"
+    lower_mm: float = Field(ge=-60, le=120, title="Lower by", json_schema_extra={"step": 1, "slider": [0, 40]})
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """A centimetre."""
+        return cls(lower_mm=min(10.0, bike.seat.foam_mm))
+
+    def apply(self, bike: Bike) -> Bike:
+        """Height and what foam is left."""
+        if self.lower_mm > bike.seat.foam_mm:
+            raise ValueError(f"The seat has {bike.seat.foam_mm:g} mm of foam to give, not {self.lower_mm:g}.")
+        seat = bike.seat.model_copy(
+            update={"height_mm": bike.seat.height_mm - self.lower_mm, "foam_mm": bike.seat.foam_mm - self.lower_mm}
+        )
+        return bike.model_copy(update={"seat": seat})
+
+    def summary(self) -> str:
+        """How much."""
+        return f"{self.lower_mm:g} mm {'off' if self.lower_mm >= 0 else 'on'}"
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Cover."""
+        _ = bike
+        return [f"Seat foam: {self.summary()}, cover back without folds, seat latched."]

@@ -1,0 +1,67 @@
+"""The side stand shortened along its leg, or bent out or in."""
+
+from typing import ClassVar, Literal, Self
+
+import numpy as np
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange
+
+
+class StandLeg(BikeChange):
+    """Another length of the leg, and a bend."""
+
+    title: ClassVar[str] = "Side stand"
+    end: ClassVar = None
+    reversible: ClassVar[bool] = False
+
+    type: Literal["side_stand"] = "side_stand"
+    shorter_mm: float = Field(
+        ge=-60, le=120, title="Shorter along the leg", json_schema_extra={"step": 0.5, "slider": [0, 50]}
+    )
+    bent_out_deg: float = Field(
+        default=0, ge=-15, le=15, title="Bent out by", description="about its pivot, foot outward positive"
+    )
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """No change."""
+        if bike.stand is None:
+            raise ValueError("This machine has no side stand.")
+        return cls(shorter_mm=0)
+
+    def apply(self, bike: Bike) -> Bike:
+        """The foot up along the leg and in; a bend swings it about the stand's pivot."""
+        stand = bike.stand
+        if stand is None:
+            raise ValueError("This machine has no side stand.")
+        splay, bend = np.radians(stand.splay_deg), np.radians(self.bent_out_deg)
+        height = stand.foot_height_mm + self.shorter_mm * np.cos(splay)
+        lateral = stand.lateral_mm - self.shorter_mm * np.sin(splay)
+        if self.bent_out_deg:
+            # The leg's own length is not measured: its pivot is taken to be above the tyre line.
+            leg = lateral / max(np.sin(splay), 0.05)
+            height += leg * (np.cos(splay) - np.cos(splay + bend))
+            lateral += leg * (np.sin(splay + bend) - np.sin(splay))
+        new = stand.model_copy(
+            update={
+                "foot_height_mm": float(height),
+                "lateral_mm": float(lateral),
+                "splay_deg": stand.splay_deg + self.bent_out_deg,
+            }
+        )
+        return bike.model_copy(update={"stand": new})
+
+    def summary(self) -> str:
+        """Length and bend."""
+        bend = f", bent out {self.bent_out_deg:g}°" if self.bent_out_deg else ""
+        return f"{self.shorter_mm:g} mm shorter along its leg{bend}"
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Cut and weld, or a shorter one."""
+        _ = bike
+        return [
+            f"Side stand {self.summary()}: a shorter stand, or cut and welded by a qualified welder off the machine. "
+            "Its switch and spring must work as before."
+        ]

@@ -1,0 +1,44 @@
+"""Tyres or wheels of another size: the axles stand at another height, nothing else moves."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes.base import BikeChange
+
+
+class Tyres(BikeChange):
+    """Loaded radii of both wheels."""
+
+    title: ClassVar[str] = "Tyres and wheels"
+    end: ClassVar = None
+
+    type: Literal["tyres"] = "tyres"
+    front_radius_mm: float = Field(gt=100, le=450, title="Front radius, loaded", json_schema_extra={"step": 1})
+    rear_radius_mm: float = Field(gt=100, le=450, title="Rear radius, loaded", json_schema_extra={"step": 1})
+
+    @classmethod
+    def start(cls, bike: Bike) -> Self:
+        """As they are."""
+        return cls(front_radius_mm=bike.front_tyre_radius_mm, rear_radius_mm=bike.rear_tyre_radius_mm)
+
+    def apply(self, bike: Bike) -> Bike:
+        """Both radii."""
+        return bike.model_copy(
+            update={"front_tyre_radius_mm": self.front_radius_mm, "rear_tyre_radius_mm": self.rear_radius_mm}
+        )
+
+    def summary(self) -> str:
+        """Radii."""
+        return f"front {self.front_radius_mm:g} mm, rear {self.rear_radius_mm:g} mm loaded radius"
+
+    def parts(self, bike: Bike) -> list[str]:
+        """Tyres."""
+        _ = bike
+        return [f"Tyres, {self.summary()}, of a size the rims and local rules allow"]
+
+    def steps(self, bike: Bike) -> list[str]:
+        """Clearances."""
+        _ = bike
+        return ["Tyres on, to pressure; turn each wheel by hand at both ends of travel: guard, stay and chain clear."]

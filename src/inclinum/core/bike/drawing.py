@@ -1,0 +1,143 @@
+"""The side elevation of a two-wheeler in ground axes: x forward, z up, mm, both wheels on the ground.
+
+The body turns about the rear axle's station by the change of pitch and comes down by the drops; wheels stay on the
+ground. Front to the right as drawn by the core; the client mirrors nothing.
+"""
+
+import numpy as np
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.stance import Condition, Standing
+from inclinum.core.document import Document
+from inclinum.core.linkage.rigid import Array
+
+Point = tuple[float, float]
+
+
+class Line(Document):
+    """A part drawn between two points."""
+
+    look: str
+    start: Point
+    end: Point
+    names: tuple[str, str] = ("", "")
+
+
+class BikePose(Document):
+    """One machine in one condition."""
+
+    lines: tuple[Line, ...]
+    body: tuple[tuple[Point, ...], ...]
+    rear_axle: Point
+    front_axle: Point
+    rear_radius: float
+    front_radius: float
+    seat: Point
+    pivot: Point
+    head: tuple[Point, Point]
+    """Steering axis, lower and upper end as drawn."""
+    chain: tuple[Line, ...]
+    stations: dict[str, Point]
+
+
+class BikeDrawing(Document):
+    """Before and planned, unladen and with the rider on; and the ends of the planned travel."""
+
+    before_unladen: BikePose
+    before_laden: BikePose
+    unladen: BikePose
+    laden: BikePose
+    extended: BikePose
+    full: BikePose
+
+
+def draw(before: Standing, after: Standing) -> BikeDrawing:
+    """All poses."""
+    return BikeDrawing(
+        before_unladen=_pose(before, before, "unladen"),
+        before_laden=_pose(before, before, "laden"),
+        unladen=_pose(after, before, "unladen"),
+        laden=_pose(after, before, "laden"),
+        extended=_pose(after, before, "extended"),
+        full=_pose(after, before, "full"),
+    )
+
+
+def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
+    bike, at = standing.bike, standing.attitude(condition, came)
+    points = standing.rear_points[condition]
+    out = came.bike
+    # In the frame the machine at full extension stands on a level line through both contact patches.
+    axle, radius = points["axle"], bike.rear_tyre_radius_mm
+    front_sag = standing.ends[condition][0].sag + bike.fork.raised_mm - out.fork.raised_mm + bike.fork.shortened_mm
+    base0 = _extended_wheelbase(came)
+    rake = _frame_rake(came)
+    along = np.array([-np.sin(rake), np.cos(rake)])
+    front = np.array([base0, out.front_tyre_radius_mm]) + front_sag * along
+    # Both wheels on the ground: the frame turns until they are, then moves so that the rear axle stands at x = 0.
+    span = front - axle
+    lift = bike.front_tyre_radius_mm - radius
+    tilt = float(np.arcsin(np.clip(lift / np.hypot(*span), -1, 1))) - float(np.arctan2(span[1], span[0]))
+    c, s = np.cos(tilt), np.sin(tilt)
+
+    def ground(p: Array) -> Point:
+        x, z = p - axle
+        return round(float(c * x - s * z), 1), round(float(s * x + c * z) + radius, 1)
+
+    placed = {n: ground(p) for n, p in points.items()}
+    lines = tuple(Line(look=k, start=placed[a], end=placed[b], names=(a, b)) for k, a, b in standing.rear.swing.lines)
+    normal = np.array([np.cos(rake), np.sin(rake)])
+    foot = front - bike.offset_mm * normal
+    top = foot + along * (_fork_length(bike) - front_sag + 0.0)
+    upper = top + along * 110.0
+    fork = (
+        Line(look="fork", start=ground(front), end=ground(foot + along * 40.0)),
+        Line(look="fork", start=ground(foot + along * 40.0), end=ground(upper)),
+    )
+    sprocket = bike.drive.sprocket
+    chain = ()
+    if sprocket is not None:
+        chain = (Line(look="chain", start=placed["axle"], end=ground(np.array(sprocket))),)
+
+    # Stations hold unladen as it came; they ride along with the body by the line through both axles.
+    def station(x: float, z: float) -> Point:
+        drop = at.rear_drop + (at.front_drop - at.rear_drop) * x / out.wheelbase_mm
+        return round(x, 1), round(z - drop, 1)
+
+    seat = station(bike.seat.x_mm, bike.seat.height_mm)
+    return BikePose(
+        lines=(*lines, *fork),
+        body=tuple(tuple(ground(np.array(p)) for p in shape) for shape in bike.body),
+        rear_axle=placed["axle"],
+        front_axle=ground(front),
+        rear_radius=radius,
+        front_radius=bike.front_tyre_radius_mm,
+        seat=seat,
+        pivot=placed["pivot"],
+        head=(ground(foot), ground(upper)),
+        chain=chain,
+        stations={p.name: station(p.x_mm, p.height_mm) for p in bike.clearances},
+    )
+
+
+def _fork_length(bike: Bike) -> float:
+    """Axle to lower clamp at full extension, as drawn: stroke and what the bottomed clearance leaves."""
+    return bike.fork.stroke_mm + bike.front_tyre_radius_mm + max(bike.fork.bottomed_clearance_mm, 0.0) + 40.0
+
+
+def _frame_rake(came: Standing) -> float:
+    """Rake in frame axes: what it is standing unladen less how the frame is pitched then, rad."""
+    unladen = came.ends["unladen"]
+    rake = float(np.radians(came.bike.rake_deg))
+    down_front = unladen[0].sag * float(np.cos(rake))
+    down_rear = unladen[1].height - came.rear.extended_height
+    return rake - float(np.arctan2(down_rear - down_front, came.bike.wheelbase_mm))
+
+
+def _extended_wheelbase(came: Standing) -> float:
+    """At full extension, mm: the stated one holds unladen, where the fork has slid back by its sag."""
+    unladen = came.ends["unladen"]
+    rake = float(np.radians(came.bike.rake_deg))
+    back = unladen[0].sag * float(np.sin(rake))
+    forward = came.rear_points["unladen"]["axle"][0] - came.rear_points["extended"]["axle"][0]
+    return came.bike.wheelbase_mm + back + float(forward) + float(came.rear_points["extended"]["axle"][0])

@@ -1,0 +1,236 @@
+"""A rear end from calliper and tape: distances hole to hole and heights, fitted to the archetype's points.
+
+Minimised is Σ((g(p) − m)/σ)² over the readings plus Σ((p − p₀)/σ₀)² over all coordinates, as for four wheels.
+"""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from scipy.optimize import least_squares
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.job import BikeMeasurements
+from inclinum.core.bike.rear import RearEnd, swing_of
+from inclinum.core.document import Document
+from inclinum.core.learn import COVERAGE
+from inclinum.core.linkage.rigid import Array
+from inclinum.core.vehicle import Provenance
+
+PRIOR_SIGMA_MM, CALLIPER_SIGMA_MM, HEIGHT_SIGMA_MM = 12.0, 0.3, 1.5
+"""One standard deviation: of an archetype's point, of a calliper hole to hole, of a height from the ground."""
+CONTRADICTION_SIGMAS = 3.0
+MEASURED_MM, SCALED_MM = 3.0, 20.0
+WHOLE = {"damper.extended": "Damper, eye to eye, forced out", "damper.stroke": "Damper, stroke"}
+"""Readings that are no distance of two points of the linkage."""
+
+
+@dataclass(frozen=True)
+class BikePlace:
+    """Where to measure: between two holes, or the height of one above the ground, wheel hanging just clear of it."""
+
+    key: str
+    points: tuple[str, ...]
+
+    def value(self, points: dict[str, Array]) -> float:
+        """What the calliper or tape would read, mm."""
+        if len(self.points) == 1:
+            return float(points[self.points[0]][1])
+        return float(np.linalg.norm(points[self.points[0]] - points[self.points[1]]))
+
+    @property
+    def title(self) -> str:
+        """In words."""
+        names = [n.replace("_", " ") for n in self.points]
+        return (
+            f"{names[0].capitalize()} above the ground" if len(names) == 1 else f"{names[0].capitalize()} to {names[1]}"
+        )
+
+
+def places(rear: RearEnd) -> tuple[BikePlace, ...]:
+    """The guided sheet: holes of every member, rods, the damper's eyes, and heights of what sits in the frame."""
+    found: dict[str, BikePlace] = {}
+
+    def add(*names: str) -> None:
+        key = ".".join(sorted(names)) if len(names) == 2 else f"{names[0]}.height"
+        found.setdefault(key, BikePlace(key, names))
+
+    members = rear.members()
+    for a, b in rear.rods:
+        add(a, b)
+    for member, names in members.items():
+        if member != "frame":
+            for other in names[1:]:
+                add(names[0], other)
+            if len(names) > 2:
+                add(names[1], names[2])
+    for name in members["frame"]:
+        add(name)
+    frame = members["frame"]
+    for other in frame[1:]:
+        add(frame[0], other)
+    return tuple(found.values())
+
+
+class BikeRow(Document):
+    """One place on the sheet."""
+
+    key: str
+    title: str
+    points: tuple[str, ...]
+    fitted: float
+    residual: float | None
+    """Read less drawn, mm, where it was read."""
+
+
+class BikeFit(Document):
+    """The rear end as its readings make it."""
+
+    rows: tuple[BikeRow, ...]
+    misses: tuple[str, ...]
+    next: tuple[str, ...]
+    """Keys worth reading next, most first."""
+    known: dict[str, Provenance]
+    plus_minus: dict[str, float]
+    """Of each point, two standard deviations, mm."""
+    ratio_percent: float
+    """± of the installation ratio that comes from the points, %."""
+
+
+@dataclass(frozen=True)
+class Fitted:
+    """Machine and what is known of it."""
+
+    bike: Bike
+    fit: BikeFit
+
+
+def fitted(bike: Bike, readings: BikeMeasurements) -> Fitted:
+    """The machine with its readings taken in.
+
+    Raises:
+        ValueError: a reading of a place it does not have, or points that make no linkage that moves.
+    """
+    tape = tuple((t.key, t.reading.value, t.reading.tolerance) for t in readings.tape if t.key not in WHOLE)
+    rear, fit = _fit(bike.rear, tape)  # pyright: ignore[reportArgumentType] (hashable)
+    whole = {t.key: t.reading.value for t in readings.tape if t.key in WHOLE}
+    damper = bike.damper.model_dump() | {k.removeprefix("damper.") + "_mm": v for k, v in whole.items()}
+    fields: dict[str, object] = {"rear": rear, "damper": type(bike.damper).model_validate(damper)}
+    if readings.seat is not None:
+        fields["seat"] = bike.seat.model_copy(update={"height_mm": readings.seat.value})
+    rows = [
+        BikeRow(
+            key=k,
+            title=title,
+            points=bike.rear.damper,
+            fitted=damper[k.removeprefix("damper.") + "_mm"],
+            residual=0.0 if k in whole else None,
+        )
+        for k, title in WHOLE.items()
+    ]
+    return Fitted(bike.model_copy(update=fields), fit.model_copy(update={"rows": (*rows, *fit.rows)}))
+
+
+Tape = tuple[tuple[str, float, float | None], ...]
+
+
+@lru_cache(maxsize=64)
+def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
+    points, sheet = prior.arrays(), {p.key: p for p in places(prior)}
+    names = [n for n in points if n != "axle"]
+    for key, _, _ in tape:
+        if key not in sheet:
+            raise ValueError(f"There is no place “{key}” on this rear end; the sheet lists what can be measured.")
+    sigmas = np.array(
+        [
+            (t / COVERAGE if t else HEIGHT_SIGMA_MM if len(sheet[k].points) == 1 else CALLIPER_SIGMA_MM)
+            for k, _, t in tape
+        ]
+    )
+    start = np.concatenate([points[n] for n in names])
+
+    def moved(x: Array) -> dict[str, Array]:
+        return points | dict(zip(names, (start + x).reshape(-1, 2), strict=True))
+
+    def residuals(x: Array) -> Array:
+        at = moved(x)
+        missed = [(sheet[k].value(at) - v) / s for (k, v, _), s in zip(tape, sigmas, strict=True)]
+        return np.concatenate([missed, x / PRIOR_SIGMA_MM])
+
+    best = least_squares(residuals, np.zeros_like(start), x_scale=PRIOR_SIGMA_MM, xtol=1e-12)
+    at = moved(best.x)
+    rear = prior.with_points({n: at[n] for n in names}) if tape else prior
+    covariance = np.linalg.inv(best.jac.T @ best.jac)
+    spread = COVERAGE * np.sqrt(np.diag(covariance).reshape(-1, 2).max(axis=1))
+    plus_minus = dict(zip(names, np.round(spread, 2).tolist(), strict=True))
+    read = {k: v - sheet[k].value(rear.arrays()) for k, v, _ in tape}
+    misses = [
+        f"“{sheet[k].title}” is off by {abs(read[k]):.1f} mm from what the other readings make of this rear end."
+        for (k, _, _), s in zip(tape, sigmas, strict=True)
+        if abs(read[k]) > CONTRADICTION_SIGMAS * s
+    ]
+    effect = _effect(rear, names)
+    variance = float(effect @ covariance @ effect)
+    return rear, BikeFit(
+        rows=tuple(
+            BikeRow(
+                key=p.key,
+                title=p.title,
+                points=p.points,
+                fitted=round(p.value(rear.arrays()), 2),
+                residual=None if p.key not in read else round(read[p.key], 2),
+            )
+            for p in sheet.values()
+        ),
+        misses=tuple(misses),
+        next=tuple(_next(sheet, {k for k, _, _ in tape}, rear, names, covariance, effect)),
+        known={n: _source(plus_minus[n]) for n in names},
+        plus_minus=plus_minus,
+        ratio_percent=round(100 * COVERAGE * float(np.sqrt(variance)), 2),
+    )
+
+
+def _source(plus_minus: float) -> Provenance:
+    return "measured" if plus_minus <= MEASURED_MM else "scaled" if plus_minus <= SCALED_MM else "assumed"
+
+
+def _ratio(rear: RearEnd) -> float:
+    linkage = rear.linkage()
+    return float(linkage.distance(*rear.damper, linkage.poses(40.0))[1][0])
+
+
+def _effect(rear: RearEnd, names: list[str], step: float = 0.5) -> Array:
+    """d(ln ratio)/d(coordinate) a little into the travel, (2n,), 1/mm."""
+    points, base, slopes = rear.arrays(), _ratio(rear), []
+    for name in names:
+        for axis in range(2):
+            try:
+                there = _ratio(rear.with_points({name: points[name] + step * np.eye(2)[axis]}))
+            except ValueError:
+                there = base
+            slopes.append((there - base) / step / base)
+    return np.array(slopes)
+
+
+def _next(
+    sheet: dict[str, BikePlace], taken: set[str], rear: RearEnd, names: list[str], covariance: Array, effect: Array
+) -> list[str]:
+    """Places not read yet by how much of the ratio's spread they would take."""
+    points, worth = rear.arrays(), {}
+    for key, place in sheet.items():
+        if key in taken:
+            continue
+        slope = np.zeros(2 * len(names))
+        for name in set(place.points) & set(names):
+            for axis in range(2):
+                up, down = (
+                    place.value(points | {name: points[name] + s * 0.01 * np.eye(2)[axis]}) for s in (1.0, -1.0)
+                )
+                slope[2 * names.index(name) + axis] = (up - down) / 0.02
+        seen = covariance @ slope
+        sigma = HEIGHT_SIGMA_MM if len(place.points) == 1 else CALLIPER_SIGMA_MM
+        worth[key] = float((effect @ seen) ** 2 / (slope @ seen + sigma**2))
+    return sorted(worth, key=lambda k: -worth[k])[:4]
+
+
+__all__ = ["BikeFit", "BikePlace", "BikeRow", "Fitted", "fitted", "places", "swing_of"]

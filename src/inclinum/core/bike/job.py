@@ -1,0 +1,153 @@
+"""A job on a two-wheeler: what is wanted, who rides it, what was measured, planned, done and proved."""
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from inclinum.core.bike.bike import Bike, End, RearSpring, Use
+from inclinum.core.bike.changes import PlannedBikeChange
+from inclinum.core.document import Document
+from inclinum.core.job import Build, SignOff
+from inclinum.core.quantity import Length, Mass
+from inclinum.core.vehicle import Name, Text
+
+
+class Rides(Document):
+    """Somebody or something the machine carries, at its station."""
+
+    name: Name
+    role: Literal["rider", "kit", "luggage", "passenger"] = "rider"
+    mass: Mass
+    x_mm: float = Field(ge=-800, le=2200, title="Ahead of the rear axle")
+    aboard: bool = True
+
+
+class SagWindow(Document):
+    """Sag wanted at one end for a use, as shares of its travel, with the reason."""
+
+    use: Use
+    end: End
+    laden_low: float = Field(ge=0, le=0.8)
+    laden_high: float = Field(gt=0, le=0.9)
+    unladen_low: float = Field(ge=0, le=0.6)
+    unladen_high: float = Field(gt=0, le=0.8)
+    frequency_hz: float = Field(gt=0.3, le=6, description="ride frequency wanted with the rider on")
+    reason: Text = ""
+
+    @model_validator(mode="after")
+    def _ordered(self) -> "SagWindow":
+        if self.laden_low >= self.laden_high or self.unladen_low >= self.unladen_high:
+            raise ValueError(f"the sag window of {self.use}, {self.end}, ends before it begins")
+        return self
+
+
+class ShelfSpring(Document):
+    """A rear spring on the shop's shelf."""
+
+    spring: RearSpring
+    count: int = Field(default=1, ge=0, le=99)
+
+
+class BikeBrief(Document):
+    """What the owner wants."""
+
+    owner: Name
+    purpose: Text = ""
+    rear_drop: Length = Field(description="how far the rear is to come down; negative to go up")
+    tolerance_mm: float = Field(default=3, gt=0, le=50, description="how near counts as met")
+    keep_steering: bool = Field(default=True, description="trail unchanged, as far as the clamps allow")
+    supplier_raise_mm: float | None = Field(
+        default=None, ge=-60, le=100, description="fork raise the link's supplier states, shown beside ours"
+    )
+    use: Use = "road"
+    rides: tuple[Rides, ...] = Field(default=(), max_length=12)
+    inseam_mm: float | None = Field(default=None, gt=400, le=1100, description="of the rider, barefoot")
+    sole_mm: float = Field(default=25, ge=0, le=80)
+    one_foot_lean_deg: float = Field(default=5, ge=0, le=20)
+    slope_deg: float = Field(default=3, ge=-10, le=10, description="of the shop's yard, falling to the stand's side")
+    windows: tuple[SagWindow, ...] = Field(default=(), max_length=28, description="the shop's own, before ours")
+    shelf: tuple[ShelfSpring, ...] = Field(default=(), max_length=200)
+    reversible: bool = True
+    due: date | None = None
+
+
+class TapeAt(Document):
+    """What the calliper or tape read between two points, or from one to the ground."""
+
+    key: Name
+    reading: Length
+
+
+class SagReading(Document):
+    """From the axle to a mark above it (of a fork: along it): wheel hanging, on its own, with the rider on."""
+
+    end: End
+    state: Literal["extended", "unladen", "laden"]
+    reading: Length
+
+
+class BikeMeasurements(Document):
+    """One round of readings."""
+
+    tape: tuple[TapeAt, ...] = Field(default=(), max_length=60)
+    sags: tuple[SagReading, ...] = ()
+    seat: Length | None = Field(default=None, description="seat height, unladen")
+    default_tolerance_mm: float = Field(default=1, ge=0, le=20)
+    note: Text = ""
+
+    @model_validator(mode="after")
+    def _each_once(self) -> "BikeMeasurements":
+        for keys in ([t.key for t in self.tape], [f"{s.end} {s.state}" for s in self.sags]):
+            twice = {k for k in keys if keys.count(k) > 1}
+            if twice:
+                raise ValueError(f"the reading {sorted(twice)[0]} is there twice")
+        return self
+
+    def sag_reading(self, end: End, state: str) -> float | None:
+        """One reading, mm."""
+        return next((s.reading.value for s in self.sags if (s.end, s.state) == (end, state)), None)
+
+    def sag(self, end: End, state: Literal["unladen", "laden"]) -> float | None:
+        """Measured sag against the machine's own full extension, mm."""
+        extended, sunk = self.sag_reading(end, "extended"), self.sag_reading(end, state)
+        return None if extended is None or sunk is None else extended - sunk
+
+
+class BikePlan(Document):
+    """The stack of changes, and a written override when something stops it."""
+
+    changes: tuple[PlannedBikeChange, ...] = Field(default=(), max_length=40)
+    override: Text = ""
+
+
+class BikeAlign(Document):
+    """What was decided about the steering."""
+
+    note: Text = ""
+
+
+class BikeProve(Document):
+    """Readings after, and the sign-off."""
+
+    after: BikeMeasurements = BikeMeasurements()
+    sign_off: SignOff | None = None
+
+
+class BikeJob(Document):
+    """One job on a two-wheeler."""
+
+    id: Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[A-Za-z0-9._-]+$")]
+    title: Name
+    vehicle: Bike
+    brief: BikeBrief
+    measure: BikeMeasurements = BikeMeasurements()
+    plan: BikePlan = BikePlan()
+    align: BikeAlign = BikeAlign()
+    build: Build = Build()
+    prove: BikeProve = BikeProve()
+
+    @property
+    def aboard_kg(self) -> float:
+        """Everything that rides along, kg."""
+        return sum(r.mass.value for r in self.brief.rides if r.aboard)

@@ -1,0 +1,41 @@
+"""Landmarks and margins of two-wheelers. A limit joins the product by being listed in :data:`LIMITS`."""
+
+from collections.abc import Callable
+
+from inclinum.core.bike.limits import (
+    aim,
+    clevis,
+    fork_clamps,
+    fork_inside,
+    ground,
+    preload,
+    reach,
+    rear_travel,
+    sag_windows,
+    stands,
+    steering_kept,
+)
+from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
+from inclinum.core.limits.finding import WORST_FIRST
+
+LIMITS: tuple[Callable[[BikeCase], list[BikeFinding]], ...] = (
+    fork_inside.check,
+    rear_travel.check,
+    clevis.check,
+    fork_clamps.check,
+    preload.check,
+    stands.check,
+    aim.check,
+    steering_kept.check,
+    sag_windows.check,
+    reach.check,
+    ground.check,
+)
+
+
+def findings(case: BikeCase) -> list[BikeFinding]:
+    """All findings, worst first."""
+    return sorted((f for check in LIMITS for f in check(case)), key=lambda f: WORST_FIRST[f.severity])
+
+
+__all__ = ["LIMITS", "BikeCase", "BikeCure", "BikeFinding", "findings"]

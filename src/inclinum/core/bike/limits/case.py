@@ -1,0 +1,64 @@
+"""The planned machine as the limits look at it, and what they say."""
+
+from dataclasses import dataclass
+from typing import Literal
+
+from inclinum.core.bike.bike import Bike, End
+from inclinum.core.bike.changes import BikeChange, PlannedBikeChange, unused_id
+from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.sag import SagBench
+from inclinum.core.bike.stance import Attitude, Standing
+from inclinum.core.bike.steering import Steering
+from inclinum.core.document import Document
+from inclinum.core.limits.finding import Severity
+
+
+class BikeCure(Document):
+    """A way out: the whole plan as it would be with one press."""
+
+    title: str
+    changes: tuple[PlannedBikeChange, ...]
+
+
+class BikeFinding(Document):
+    """One landmark or margin."""
+
+    id: str
+    end: End | None
+    severity: Severity
+    what: str
+    value: float
+    limit: float
+    margin: float
+    unit: Literal["mm", "deg", "%", "N/mm"]
+    why: str
+    source: str
+    cures: tuple[BikeCure, ...] = ()
+
+
+@dataclass(frozen=True)
+class BikeCase:
+    """Before and after of one plan."""
+
+    job: BikeJob
+    before: Standing
+    after: Standing
+    attitude: Attitude
+    """Planned, laden."""
+    sags: dict[End, SagBench]
+    steering: Steering
+
+    @property
+    def bike(self) -> Bike:
+        """As planned."""
+        return self.after.bike
+
+    def setting(self, title: str, change: BikeChange) -> BikeCure:
+        """The plan with a change of this kind set so: in place of one that is there, or added at the end."""
+        stack = self.job.plan.changes
+        there = next((p for p in stack if p.on and type(p.change) is type(change)), None)
+        if there is not None:
+            new = there.model_copy(update={"change": change})
+            return BikeCure(title=title, changes=tuple(new if p.id == there.id else p for p in stack))
+        added = PlannedBikeChange.model_validate({"id": unused_id(stack), "on": True, "change": change})
+        return BikeCure(title=title, changes=(*stack, added))

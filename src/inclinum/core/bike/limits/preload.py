@@ -1,0 +1,66 @@
+"""Preload against its limits: loose springs, more than the spring's maker allows, a zero that cannot be believed."""
+
+from inclinum.core.bike.bike import End
+from inclinum.core.bike.changes import ForkSpacer, RearPreload
+from inclinum.core.bike.fork import CoilForkSprings
+from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
+from inclinum.core.limits.finding import Severity
+
+
+def check(case: BikeCase) -> list[BikeFinding]:
+    """Both ends."""
+    found = []
+    bike = case.bike
+    most = bike.spring.max_preload_mm
+    if most is not None and bike.preload > most:
+        found.append(
+            _said(
+                "rear", "stops", "More rear preload than the spring may have", bike.preload, most,
+                "Its maker's figure; a stiffer spring needs less.", "the spring's maker",
+                case.setting(f"Preload {most:g} mm", RearPreload(preload_mm=most)),
+            )
+        )  # fmt: skip
+    if bike.preload < 0:
+        found.append(
+            _said(
+                "rear", "fix", "The rear spring is loose at full extension", bike.preload, 0.0,
+                "It rattles and can leave its seat.", "the collar",
+                case.setting("Preload 1 mm", RearPreload(preload_mm=1.0)),
+            )
+        )  # fmt: skip
+    springs = bike.fork.springs
+    if isinstance(springs, CoilForkSprings):
+        preload = springs.preload()
+        if preload < 0:
+            spacer = max(0.0, round(springs.spacer_for(2.0), 1))
+            found.append(
+                _said(
+                    "front", "fix", "The fork springs are loose at full extension", preload, 0.0,
+                    "They rattle against the caps.", "spacer + spring − room",
+                    case.setting(f"Spacers {spacer:g} mm", ForkSpacer(spacer_mm=spacer)),
+                )
+            )  # fmt: skip
+        if springs.max_preload_mm is not None and preload > springs.max_preload_mm:
+            spacer = max(0.0, round(springs.spacer_for(springs.max_preload_mm), 1))
+            found.append(
+                _said(
+                    "front", "stops", "More fork preload than the springs may have", preload, springs.max_preload_mm,
+                    "Their maker's figure.", "the springs' maker",
+                    case.setting(f"Spacers {spacer:g} mm", ForkSpacer(spacer_mm=spacer)),
+                )
+            )  # fmt: skip
+    if question := case.sags["rear"].zero_question:
+        found.append(
+            _said("rear", "know", "The zero of the rear preload is not known", 0.0, 0.0, question, "the measurement")
+        )
+    return found
+
+
+def _said(
+    end: End, severity: Severity, what: str, value: float, limit: float, why: str, source: str, *cures: BikeCure
+) -> BikeFinding:
+    margin = value - limit if value < limit else limit - value
+    return BikeFinding(
+        id=f"preload.{end}.{what[:12]}", end=end, severity=severity, what=what, value=round(value, 1), limit=limit,
+        margin=round(margin, 1), unit="mm", why=why, source=source, cures=cures,
+    )  # fmt: skip

@@ -1,0 +1,31 @@
+"""Whether the rider's feet reach the ground."""
+
+from inclinum.core.bike.changes import SeatFoam
+from inclinum.core.bike.limits.case import BikeCase, BikeFinding
+from inclinum.core.bike.standing_up import reach_of
+
+HEEL_MM = 60.0
+"""Our rule: with the heels this far up the balls of both feet still stand."""
+
+
+def check(case: BikeCase) -> list[BikeFinding]:
+    """Not even one foot is worth a fix; both feet missing by more than a heel is worth knowing."""
+    told = reach_of(case.job, case.before, case.after)
+    both, one = told.both_missing_after_mm, told.one_missing_after_mm
+    if both is None or one is None or (one <= HEEL_MM and both <= HEEL_MM):
+        return []
+    severity = "fix" if one > HEEL_MM else "know"
+    value = one if severity == "fix" else both
+    foam = min(case.bike.seat.foam_mm, round(value - HEEL_MM + 0.5))
+    cures = (case.setting(f"{foam:g} mm of seat foam off", SeatFoam(lower_mm=foam)),) if foam >= 3 else ()
+    if any(isinstance(p.change, SeatFoam) and p.on for p in case.job.plan.changes):
+        cures = ()
+    return [
+        BikeFinding(
+            id="reach", end=None, severity=severity,
+            what="The rider's feet do not reach" if severity == "fix" else "Both feet do not reach together",
+            value=round(value, 0), limit=HEEL_MM, margin=round(HEEL_MM - value, 0), unit="mm",
+            why=f"Seat {told.seat_after_mm:.0f} mm under the rider; the leg is {value:.0f} mm short, soles on.",
+            source="inseam of the brief", cures=cures,
+        )
+    ]  # fmt: skip

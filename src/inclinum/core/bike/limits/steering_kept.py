@@ -1,0 +1,34 @@
+"""Trail against what it was, and the fork raise that keeps it."""
+
+from inclinum.core.bike.changes import ForkRaise
+from inclinum.core.bike.limits.case import BikeCase, BikeFinding
+
+NOTICED_MM = 1.5
+"""Our rule: less change of trail than this is not felt, and is within what a tape gives."""
+
+
+def check(case: BikeCase) -> list[BikeFinding]:
+    """Only where the brief wants the steering kept."""
+    s = case.steering
+    changed = s.trail_after_mm - s.trail_before_mm
+    if not case.job.brief.keep_steering or abs(changed) <= NOTICED_MM:
+        return []
+    best = round(s.raise_allowed_mm * 2) / 2
+    cures = ()
+    if abs(best - s.raise_now_mm) >= 0.5 and case.bike.fork.crown == "double":
+        cures = (case.setting(f"Tubes {best:g} mm above the clamp", ForkRaise(raised_mm=best)),)
+    left = ""
+    if s.clipped:
+        left = (
+            f" Unchanged trail wants {s.raise_wanted_mm:.1f} mm; {s.clipped_by} allows {s.raise_allowed_mm:.1f}, "
+            f"which leaves {s.trail_left_mm:+.1f} mm of trail."
+        )
+    slower = "slower and heavier" if changed > 0 else "quicker and lighter"
+    return [
+        BikeFinding(
+            id="steering.trail", end="front", severity="fix" if cures else "know",
+            what=f"Trail {'grows' if changed > 0 else 'shrinks'} by {abs(changed):.1f} mm",
+            value=round(s.trail_after_mm, 1), limit=round(s.trail_before_mm, 1), margin=round(-abs(changed), 1),
+            unit="mm", why=f"The steering gets {slower}.{left}", source="the brief keeps the steering", cures=cures,
+        )
+    ]  # fmt: skip

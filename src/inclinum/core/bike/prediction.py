@@ -1,0 +1,373 @@
+"""Everything that follows from a two-wheeler's job: sags, drops, steering, stand, reach, sag bench and findings.
+
+A pure function of the job document. Drops are told at the same load, rider on and off, before against planned.
+"""
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from inclinum.core.bike.bike import ENDS, Bike, End
+from inclinum.core.bike.changes import PlannedBikeChange, RearLink, apply_all
+from inclinum.core.bike.drawing import BikeDrawing, draw
+from inclinum.core.bike.fit import BikeFit, Fitted, fitted
+from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.limits import BikeCase, BikeFinding, findings
+from inclinum.core.bike.rear import chain_slack_change
+from inclinum.core.bike.sag import SagBench, sag_bench
+from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing
+from inclinum.core.bike.standing_up import ReachTold, StandLean, reach_of, stand_of
+from inclinum.core.bike.steering import Steering, steering
+from inclinum.core.document import Document
+
+CURVE_POINTS = 41
+
+
+class ConditionTold(Document):
+    """How the machine stands in one condition."""
+
+    front_sag_mm: float
+    """Along the fork."""
+    rear_sag_mm: float
+    rake_deg: float
+    trail_mm: float
+    wheelbase_mm: float
+    arm_angle_deg: float
+    """Of pivot to axle below horizontal."""
+    seat_mm: float
+    front_drop_mm: float
+    rear_drop_mm: float
+    """Of the body against the machine as it came, unladen."""
+
+
+class Stance(Document):
+    """One machine in every condition."""
+
+    extended: ConditionTold
+    unladen: ConditionTold
+    laden: ConditionTold
+    full: ConditionTold
+    rear_travel_mm: float
+    front_travel_mm: float
+    damper_laden_mm: float
+    ratio_laden: float
+    leverage_laden: float
+    wheel_rate_rear: float
+    wheel_rate_front: float
+
+
+class LeverageCurve(Document):
+    """Over wheel travel from full extension."""
+
+    travel: list[float]
+    leverage: list[float]
+    """Wheel travel per damper travel."""
+    force: list[float]
+    """Vertical load carried, N."""
+    axle_x: list[float]
+    """Axle path, forward of where it is extended, mm."""
+    chain_slack: list[float] | None
+    unladen: float
+    laden: float
+
+
+class ForkCurve(Document):
+    """Over slider travel."""
+
+    travel: list[float]
+    force: list[float]
+    unladen: float
+    laden: float
+
+
+class BikeShare(Document):
+    """What one change of the stack brings, given those before it, rider on; zero when it is off."""
+
+    id: str
+    front: float
+    rear: float
+
+
+class BikePrediction(Document):
+    """The whole answer."""
+
+    before: Stance
+    planned: Stance
+    rear_drop_mm: float
+    """Of the rear axle station, planned against before, rider on; down positive."""
+    front_drop_mm: float
+    rear_drop_unladen_mm: float
+    plus_minus_mm: float
+    """Of the rear drop."""
+    aim_mm: float
+    aim_met: bool
+    full_extension_rise_mm: float
+    """How much higher the axle sits in the frame at full extension than before."""
+    front_load_n: tuple[float, float]
+    rear_load_n: tuple[float, float]
+    """Unladen and laden."""
+    preload_before_mm: float
+    preload_mm: float
+    preload_turns: float
+    """From before to planned; more preload positive."""
+    rear_curve_before: LeverageCurve
+    rear_curve: LeverageCurve
+    fork_curve_before: ForkCurve
+    fork_curve: ForkCurve
+    sags: dict[End, SagBench]
+    steering: Steering
+    stand: StandLean | None
+    reach: ReachTold
+    clearances: dict[str, tuple[float, float]]
+    """Rider on, before and planned, mm."""
+    shares: list[BikeShare]
+    findings: list[BikeFinding]
+    stopped: bool
+    fit: BikeFit
+    questions: list[str]
+    drawing: BikeDrawing
+
+
+@dataclass(frozen=True)
+class Assessed:
+    """A job with both machines standing."""
+
+    job: BikeJob
+    fitted: Fitted
+    before: Standing
+    after: Standing
+
+    def case(self) -> BikeCase:
+        """As the limits look at it."""
+        return BikeCase(
+            job=self.job,
+            before=self.before,
+            after=self.after,
+            attitude=self.after.attitude("laden", self.before),
+            sags={end: sag_bench(self.job, self.after, end) for end in ENDS},
+            steering=steering(self.before, self.after, self.job.brief.supplier_raise_mm),
+        )
+
+
+def assess(job: BikeJob) -> Assessed:
+    """Both machines.
+
+    Raises:
+        ValueError: points that make no linkage, a damper it does not reach, a change it cannot take.
+    """
+    taken = fitted(job.vehicle, job.measure)
+    riding = tuple((r.mass.value, r.x_mm) for r in job.brief.rides if r.aboard)
+    loads = Loads.of(taken.bike, riding)
+    before = Standing(taken.bike, loads)
+    planned = apply_all(taken.bike, job.plan.changes)
+    return Assessed(job, taken, before, before if planned == taken.bike else Standing(planned, loads))
+
+
+def predict_bike(job: BikeJob) -> BikePrediction:
+    """The whole prediction. Raises as :func:`assess`."""
+    assessed = assess(job)
+    before, after = assessed.before, assessed.after
+    case = assessed.case()
+    found = findings(case)
+    was, now = (s.attitude("laden", before) for s in (before, after))
+    bare = (s.attitude("unladen", before) for s in (before, after))
+    bare_was, bare_now = bare
+    drop = now.rear_drop - was.rear_drop
+    aim, tolerance = job.brief.rear_drop.value, job.brief.tolerance_mm
+    loads = after.loads
+    curve, fork_curve = _leverage(after), _fork(after)
+    return BikePrediction(
+        before=_stance(before, before),
+        planned=_stance(after, before),
+        rear_drop_mm=drop,
+        front_drop_mm=now.front_drop - was.front_drop,
+        rear_drop_unladen_mm=bare_now.rear_drop - bare_was.rear_drop,
+        plus_minus_mm=_plus_minus(assessed),
+        aim_mm=aim,
+        aim_met=abs(drop - aim) <= tolerance,
+        full_extension_rise_mm=after.rear.extended_height - before.rear.extended_height,
+        front_load_n=(loads.front_unladen, loads.front_laden),
+        rear_load_n=(loads.rear_unladen, loads.rear_laden),
+        preload_before_mm=before.bike.preload,
+        preload_mm=after.bike.preload,
+        preload_turns=(after.bike.preload - before.bike.preload) / after.bike.damper.collar_pitch_mm,
+        rear_curve_before=curve if after is before else _leverage(before),
+        rear_curve=curve,
+        fork_curve_before=fork_curve if after is before else _fork(before),
+        fork_curve=fork_curve,
+        sags=case.sags,
+        steering=case.steering,
+        stand=stand_of(job, before, after),
+        reach=reach_of(job, before, after),
+        clearances={
+            p.name: (
+                p.height_mm - _drop_at(before, was.front_drop, was.rear_drop, p.x_mm),
+                p.height_mm - _drop_at(before, now.front_drop, now.rear_drop, p.x_mm),
+            )
+            for p in before.bike.clearances
+        },
+        shares=_shares(assessed),
+        findings=found,
+        stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
+        fit=assessed.fitted.fit,
+        questions=_questions(assessed),
+        drawing=draw(before, after),
+    )
+
+
+def _drop_at(came: Standing, front: float, rear: float, x: float) -> float:
+    return rear + (front - rear) * x / came.bike.wheelbase_mm
+
+
+def _stance(standing: Standing, came: Standing) -> Stance:
+    laden_front, laden = standing.ends["laden"]
+    told = {c: _told(standing, came, c) for c in CONDITIONS}
+    return Stance(
+        **told,
+        rear_travel_mm=standing.rear.travel_at_full_stroke,
+        front_travel_mm=standing.bike.fork.stroke_mm,
+        damper_laden_mm=laden.damper_length,
+        ratio_laden=laden.ratio,
+        leverage_laden=1 / laden.ratio,
+        wheel_rate_rear=standing.rear.wheel_rate(laden.sag),
+        wheel_rate_front=standing.front.wheel_rate(laden_front.sag),
+    )
+
+
+def _told(standing: Standing, came: Standing, condition: Condition) -> ConditionTold:
+    at, (front, rear) = standing.attitude(condition, came), standing.ends[condition]
+    seat = standing.bike.seat
+    return ConditionTold(
+        front_sag_mm=front.sag,
+        rear_sag_mm=rear.sag,
+        rake_deg=float(np.degrees(at.rake)),
+        trail_mm=at.trail,
+        wheelbase_mm=at.wheelbase,
+        arm_angle_deg=float(np.degrees(at.arm_angle)),
+        seat_mm=seat.height_mm - _drop_at(came, at.front_drop, at.rear_drop, seat.x_mm),
+        front_drop_mm=at.front_drop,
+        rear_drop_mm=at.rear_drop,
+    )
+
+
+def _leverage(standing: Standing) -> LeverageCurve:
+    rear = standing.rear
+    travel = np.linspace(0.0, rear.travel_at_full_stroke, CURVE_POINTS)
+    _, ratio, _ = rear.swing.curve.at(rear.extended_rise + travel)
+    axle = rear.swing.places(rear.extended_rise + travel)["axle"]
+    sprocket = standing.bike.drive.sprocket
+    return LeverageCurve(
+        travel=travel.tolist(),
+        leverage=(1 / ratio).tolist(),
+        force=rear.force(travel).tolist(),
+        axle_x=(axle[:, 0] - axle[0, 0]).tolist(),
+        chain_slack=None if sprocket is None else chain_slack_change(sprocket, axle).tolist(),
+        unladen=standing.ends["unladen"][1].sag,
+        laden=standing.ends["laden"][1].sag,
+    )
+
+
+def _fork(standing: Standing) -> ForkCurve:
+    travel = np.linspace(0.0, standing.bike.fork.stroke_mm, CURVE_POINTS)
+    return ForkCurve(
+        travel=travel.tolist(),
+        force=standing.bike.fork.force(travel).tolist(),
+        unladen=standing.ends["unladen"][0].sag,
+        laden=standing.ends["laden"][0].sag,
+    )
+
+
+def _shares(assessed: Assessed) -> list[BikeShare]:
+    """Each change alone on top of those before it, rider on."""
+    came, stack = assessed.before, assessed.job.plan.changes
+    base, found = came, []
+    done: list[PlannedBikeChange] = []
+    for n, planned in enumerate(stack):
+        done.append(planned)
+        if not planned.on:
+            found.append(BikeShare(id=planned.id, front=0.0, rear=0.0))
+            continue
+        last = n == len(stack) - 1
+        now = assessed.after if last else Standing(apply_all(came.bike, tuple(done)), came.loads)
+        (f0, r0), (f1, r1) = (
+            (a.front_drop, a.rear_drop) for a in (base.attitude("laden", came), now.attitude("laden", came))
+        )
+        found.append(BikeShare(id=planned.id, front=f1 - f0, rear=r1 - r0))
+        base = now
+    return found
+
+
+CALLIPER_MM, PRELOAD_MM, RATE_SHARE, MASS_SHARE = 0.2, 1.0, 0.04, 0.03
+"""± (two standard deviations) taken for holes and rods, preload, spring rate and masses: our judgement."""
+
+
+def _plus_minus(assessed: Assessed) -> float:
+    """± of the rear drop, two standard deviations, mm: linear in each input, what both machines share cancels."""
+    before, after = assessed.before, assessed.after
+
+    def drop(was: Standing, now: Standing) -> float:
+        return now.rear.at(now.loads.rear_laden).height - was.rear.at(was.loads.rear_laden).height
+
+    base = drop(before, after)
+    parts = [base * assessed.fitted.fit.ratio_percent / 100]
+    if before.bike.rear != after.bike.rear and before.bike.rear.rods:
+        parts.append(float(np.sqrt(2)) * CALLIPER_MM * _per_rod(after))
+
+    def stiffer(s: Standing) -> Standing:
+        return _with_rear(s, rate=s.rear.rate * (1 + RATE_SHARE))
+
+    parts.append(drop(stiffer(before), stiffer(after)) - base)
+    parts.append(drop(before, _with_rear(after, preload=after.rear.preload + PRELOAD_MM)) - base)
+    heavier = [replace(s.loads, rear_laden=s.loads.rear_laden * (1 + MASS_SHARE)).rear_laden for s in (before, after)]
+    parts.append(after.rear.at(heavier[1]).height - before.rear.at(heavier[0]).height - base)
+    return float(np.sqrt(sum(p * p for p in parts)))
+
+
+def _with_rear(standing: Standing, **fields: float) -> Standing:
+    """The same machine with its rear end told otherwise."""
+    other = Standing(standing.bike, standing.loads)
+    other.__dict__["rear"] = replace(standing.rear, **fields)
+    return other
+
+
+def _per_rod(standing: Standing) -> float:
+    """Axle movement per mm of rod at a constant damper length, near the laden position."""
+    rear = standing.rear
+    linkage = rear.swing.linkage
+    poses = rear.swing.poses(rear.extended_rise + standing.ends["laden"][1].sag)
+    effect = replace(poses, rate=linkage.rod_effect(0, poses))
+    per_length = float(linkage.distance(*rear.swing.rear.damper, effect)[1][0])
+    ratio = float(linkage.distance(*rear.swing.rear.damper, poses)[1][0])
+    return abs(per_length / ratio)
+
+
+APART_MM = 6.0
+
+
+def _questions(assessed: Assessed) -> list[str]:
+    """Readings that do not fit together, each as a question."""
+    job, asked = assessed.job, list(assessed.fitted.fit.misses)
+    states: tuple[Literal["unladen", "laden"], ...] = ("unladen", "laden")
+    for n, end in enumerate(ENDS):
+        for state in states:
+            read, says = job.measure.sag(end, state), assessed.before.ends[state][n].sag
+            if read is None:
+                continue
+            if read < 0:
+                asked.append(f"{end.capitalize()} {state}: it reads longer than at full extension. Which mark was it?")
+            elif abs(read - says) > APART_MM:
+                asked.append(
+                    f"{end.capitalize()} {state} sag reads {read:.0f} mm, the spring and load say {says:.0f} mm: "
+                    "rate, preload, masses or the zero of one of them is off."
+                )
+    return asked
+
+
+def uses_link(bike: Bike) -> bool:
+    """Whether a link can be changed on it."""
+    try:
+        RearLink.start(bike)
+    except ValueError:
+        return False
+    return True

@@ -1,0 +1,94 @@
+"""Readings after a two-wheeler's job against what was predicted."""
+
+import math
+from typing import Literal
+
+from inclinum.core.bike.bike import ENDS, End
+from inclinum.core.bike.job import BikeJob, BikeMeasurements
+from inclinum.core.bike.prediction import predict_bike
+from inclinum.core.document import Document
+
+SAG_MM = 3.0
+"""± of a sag that two readings of a tape and a shifting rider give. Our judgement."""
+
+
+class SagProof(Document):
+    """One sag after, against its prediction, mm."""
+
+    end: End
+    state: Literal["unladen", "laden"]
+    before: float | None
+    predicted: float
+    plus_minus: float
+    after: float
+    residual: float
+    within: bool
+
+
+class BikeProof(Document):
+    """What the tape says after the job."""
+
+    sags: list[SagProof]
+    rear_drop: SagProof | None
+    """Of the rear with the rider on, told by the readings from axle to mark: only where the mark stayed."""
+    seat_after: float | None
+    seat_predicted: float
+    verdict: Literal["nothing measured", "within", "outside"]
+
+
+def prove_bike(job: BikeJob) -> BikeProof:
+    """Compare. Raises as ``assess``."""
+    told, after = predict_bike(job), job.prove.after
+    states: tuple[Literal["unladen", "laden"], ...] = ("unladen", "laden")
+    sags = []
+    for end in ENDS:
+        for state in states:
+            read = after.sag(end, state)
+            if read is None:
+                continue
+            bench = told.sags[end]
+            says = bench.unladen_mm if state == "unladen" else bench.laden_mm
+            plus_minus = math.hypot(SAG_MM, told.plus_minus_mm)
+            sags.append(
+                SagProof(
+                    end=end,
+                    state=state,
+                    before=job.measure.sag(end, state),
+                    predicted=says,
+                    plus_minus=plus_minus,
+                    after=read,
+                    residual=read - says,
+                    within=abs(read - says) <= plus_minus,
+                )
+            )
+    drop = _drop(job, after, told.rear_drop_mm, told.plus_minus_mm)
+    seat = after.seat.value if after.seat else None
+    predicted = told.planned.unladen.seat_mm
+    good = all(s.within for s in sags) and (drop is None or drop.within)
+    if seat is not None:
+        good = good and abs(seat - predicted) <= math.hypot(4.0, told.plus_minus_mm)
+    measured = bool(sags) or drop is not None or seat is not None
+    return BikeProof(
+        sags=sags,
+        rear_drop=drop,
+        seat_after=seat,
+        seat_predicted=predicted,
+        verdict="nothing measured" if not measured else "within" if good else "outside",
+    )
+
+
+def _drop(job: BikeJob, after: BikeMeasurements, says: float, spread: float) -> SagProof | None:
+    was, now = job.measure.sag_reading("rear", "laden"), after.sag_reading("rear", "laden")
+    if was is None or now is None:
+        return None
+    plus_minus = math.hypot(SAG_MM, spread)
+    return SagProof(
+        end="rear",
+        state="laden",
+        before=was,
+        predicted=says,
+        plus_minus=plus_minus,
+        after=was - now,
+        residual=was - now - says,
+        within=abs(was - now - says) <= plus_minus,
+    )

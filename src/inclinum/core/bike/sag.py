@@ -1,0 +1,251 @@
+"""The sag bench: what each end sinks by, what it should, the preload that gives it, and which spring would suit.
+
+Preload sets laden sag; unladen sag then tells the rate. Too little of it left means a spring too soft for the load,
+wound up to hold it; too much means too stiff a spring. Both schools of choosing a spring stand side by side: by sag
+(laden in the middle of its window, unladen in the middle of its own), and by ride frequency.
+"""
+
+from dataclasses import replace
+from typing import Literal
+
+import numpy as np
+
+from inclinum.core.bike.bike import End, RearSpring
+from inclinum.core.bike.ends import GRAVITY, RearCarrying
+from inclinum.core.bike.fork import CoilForkSprings
+from inclinum.core.bike.job import BikeJob, SagWindow
+from inclinum.core.bike.stance import Standing
+from inclinum.core.bike.windows import window_of
+from inclinum.core.document import Document
+from inclinum.core.springs.root import root
+
+Verdict = Literal["right", "too soft", "too stiff", "set the preload first", "air: set the pressure"]
+
+
+class SpringChoice(Document):
+    """A spring on the shelf with the preload it would need and what it leaves."""
+
+    part: str
+    rate_n_per_mm: float
+    preload_mm: float
+    preload_possible: bool
+    unladen_sag_mm: float
+    laden_sag_mm: float
+    within: bool
+    """Whether both sags lie in their windows."""
+    on_shelf: int
+    spring: RearSpring
+
+
+class SagBench(Document):
+    """One end."""
+
+    end: End
+    travel_mm: float
+    unladen_mm: float
+    laden_mm: float
+    unladen_measured_mm: float | None
+    laden_measured_mm: float | None
+    window: SagWindow
+    target_mm: float
+    """Laden sag in the middle of its window."""
+    preload_mm: float | None
+    preload_for_target_mm: float | None
+    spacer_for_target_mm: float | None
+    """Of a fork: what its spacers are cut to."""
+    topped_out: bool
+    bottomed: bool
+    laden_ok: bool
+    unladen_ok: bool
+    verdict: Verdict
+    why: str
+    rate_by_sag: float | None
+    """Spring that would stand in the middle of both windows, N/mm."""
+    rate_by_frequency: float | None
+    """Spring that would give the frequency wanted with the rider on, N/mm."""
+    frequency_hz: float
+    softer: SpringChoice | None
+    """Nearest on the shelf below the rate by sag, and above it."""
+    stiffer: SpringChoice | None
+    zero_question: str
+    """Empty, or what has to be asked before the preload can be believed."""
+
+
+def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
+    """One end of the planned machine under its loads."""
+    window = window_of(job, end)
+    at = 1 if end == "rear" else 0
+    unladen, laden = standing.ends["unladen"][at], standing.ends["laden"][at]
+    rear = end == "rear"
+    fork = standing.bike.fork
+    travel = standing.rear.travel_at_full_stroke if rear else fork.stroke_mm
+    target = (window.laden_low + window.laden_high) / 2 * travel
+    preload = standing.bike.preload if rear else fork.springs.preload()
+    wanted, spacer = _for_target(standing, target, end)
+    laden_ok = window.laden_low * travel <= laden.sag <= window.laden_high * travel
+    left = _unladen_at_target(standing, wanted, end)
+    low, high = window.unladen_low * travel, window.unladen_high * travel
+    verdict, why = _verdict(left, low, high, air=not rear and not isinstance(fork.springs, CoilForkSprings))
+    load = standing.loads.rear_laden if rear else standing.loads.front_laden
+    mass = load / GRAVITY
+    wheel_rate = standing.rear.wheel_rate(laden.sag) if rear else standing.front.wheel_rate(laden.sag)
+    by_sag = _rate_by_sag(standing, target, (low + high) / 2, end)
+    choices = _choices(job, standing, target, (low, high), window) if rear else []
+    middle = by_sag or standing.bike.spring.rate_n_per_mm
+    below = [c for c in choices if c.rate_n_per_mm <= middle]
+    above = [c for c in choices if c.rate_n_per_mm > middle]
+    return SagBench(
+        end=end,
+        travel_mm=travel,
+        unladen_mm=unladen.sag,
+        laden_mm=laden.sag,
+        unladen_measured_mm=job.measure.sag(end, "unladen"),
+        laden_measured_mm=job.measure.sag(end, "laden"),
+        window=window,
+        target_mm=target,
+        preload_mm=preload,
+        preload_for_target_mm=wanted,
+        spacer_for_target_mm=spacer,
+        topped_out=unladen.topped_out,
+        bottomed=laden.bottomed,
+        laden_ok=laden_ok,
+        unladen_ok=low <= unladen.sag <= high,
+        verdict=verdict,
+        why=why,
+        rate_by_sag=by_sag,
+        rate_by_frequency=_rate_by_frequency(standing, laden.sag, mass, window.frequency_hz, end),
+        frequency_hz=float(np.sqrt(max(wheel_rate, 0.0) * 1000 / mass) / (2 * np.pi)),
+        softer=below[-1] if below else None,
+        stiffer=above[0] if above else None,
+        zero_question=_zero_question(standing) if rear else "",
+    )
+
+
+def _zero_question(standing: Standing) -> str:
+    d = standing.bike.damper
+    if d.zero_found == "hanging" and d.hidden_mm is None:
+        return (
+            "The preload's zero was found with the damper hanging: how much longer does it get when forced out? "
+            "A top-out spring hides that much."
+        )
+    return ""
+
+
+def _for_target(standing: Standing, target: float, end: End) -> tuple[float | None, float | None]:
+    """Preload for the laden target, and the spacer of a fork that gives it, mm."""
+    if end == "rear":
+        return standing.rear.preload_for(standing.loads.rear_laden, target), None
+    fork = standing.bike.fork
+    springs = fork.springs
+    if not isinstance(springs, CoilForkSprings) or not 0 < target < fork.stroke_mm:
+        return None, None
+    axial = standing.loads.front_laden * float(np.cos(standing.front.rake))
+
+    def miss(spacer: float) -> float:
+        set_to = springs.model_copy(update={"spacer_mm": spacer, "right_spacer_mm": None})
+        return float(set_to.force(target, fork.stroke_mm)) - axial
+
+    # Where the spring is loose at the target a longer spacer changes nothing: start from where it just touches.
+    loose = springs.available_mm - springs.left.free_length_mm - target
+    high = loose + axial / springs.left.rate_n_per_mm * 4 + 50.0
+    if not miss(loose) <= 0 <= miss(high):
+        return None, None
+    spacer = root(miss, loose, high)
+    return spacer + springs.left.free_length_mm - springs.available_mm, spacer
+
+
+def _unladen_at_target(standing: Standing, preload: float | None, end: End) -> float | None:
+    """Unladen sag with the preload set for the laden target, mm; None where it cannot be set."""
+    if preload is None:
+        return None
+    if end == "rear":
+        return replace(standing.rear, preload=preload).at(standing.loads.rear_unladen).sag
+    springs = standing.bike.fork.springs
+    assert isinstance(springs, CoilForkSprings)
+    spacer = springs.spacer_for(preload)
+    fork = standing.bike.fork.model_copy(
+        update={"springs": springs.model_copy(update={"spacer_mm": spacer, "right_spacer_mm": None})}
+    )
+    return replace(standing.front, fork=fork).at(standing.loads.front_unladen).sag
+
+
+def _verdict(left: float | None, low: float, high: float, *, air: bool) -> tuple[Verdict, str]:
+    """What the unladen sag at the target laden sag says of the rate."""
+    if air:
+        return "air: set the pressure", "An air spring is set by its pressure; the rate comes with it."
+    if left is None:
+        return "set the preload first", "No preload reaches the laden target with this spring."
+    said = f"With the laden sag on target {left:.0f} mm are left unladen, wanted {low:.0f} to {high:.0f}"
+    if left < low:
+        return "too soft", f"{said}: too soft for the load, it has to be wound up to hold it."
+    if left > high:
+        return "too stiff", f"{said}: too stiff for the load, it hardly needs winding up."
+    return "right", f"{said}: the rate suits the load."
+
+
+def _rate_by_sag(standing: Standing, laden: float, unladen: float, end: End) -> float | None:
+    """Rate and preload that meet both sags: two equations of the same spring."""
+    if end == "front":
+        return None
+    r, loads = standing.rear, standing.loads
+
+    def pressed(sag: float, load: float) -> tuple[float, float]:
+        length, ratio, _ = r.swing.curve.at(r.extended_rise + sag)
+        return r.extended - float(length), load / float(ratio) / r.count - r.gas
+
+    (x1, f1), (x2, f2) = pressed(unladen, loads.rear_unladen), pressed(laden, loads.rear_laden)
+    return (f2 - f1) / (x2 - x1) if x2 > x1 and f2 > f1 else None
+
+
+def _rate_by_frequency(standing: Standing, sag: float, mass: float, hertz: float, end: End) -> float | None:
+    """Spring rate at which the end rides at a frequency, N/mm: (k_wheel − F·dMR/dz)/(count·MR²)."""
+    wanted = mass * (2 * np.pi * hertz) ** 2 / 1000
+    if end == "front":
+        springs, fork = standing.bike.fork.springs, standing.bike.fork
+        if not isinstance(springs, CoilForkSprings):
+            return None
+        h = 1.0
+        air = 0.0
+        if springs.air is not None:
+            ends = springs.air.force(np.array([max(sag - h, 0.0), sag + h]), fork.stroke_mm)
+            air = 2 * float(ends[1] - ends[0]) / (sag + h - max(sag - h, 0.0))
+        rate = (wanted * float(np.cos(standing.front.rake)) ** 2 - air) / springs.legs
+        return rate if rate > 0 else None
+    r = standing.rear
+    _, ratio, slope = r.swing.curve.at(r.extended_rise + sag)
+    push = standing.loads.rear_laden / float(ratio)
+    rate = (wanted - push * float(slope)) / (r.count * float(ratio) ** 2)
+    return rate if rate > 0 else None
+
+
+def _choices(
+    job: BikeJob, standing: Standing, target: float, unladen: tuple[float, float], window: SagWindow
+) -> list[SpringChoice]:
+    """The shelf's springs set to the laden target, softest first."""
+    found = []
+    for shelf in job.brief.shelf:
+        spring = shelf.spring
+        end: RearCarrying = replace(standing.rear, rate=spring.rate_n_per_mm)
+        preload = end.preload_for(standing.loads.rear_laden, target)
+        if preload is None:
+            continue
+        most = spring.max_preload_mm
+        possible = preload >= 0 and (most is None or preload <= most)
+        held = replace(end, preload=max(preload, 0.0) if most is None else min(max(preload, 0.0), most))
+        free, sunk = held.at(standing.loads.rear_unladen).sag, held.at(standing.loads.rear_laden).sag
+        travel = standing.rear.travel_at_full_stroke
+        found.append(
+            SpringChoice(
+                part=spring.part,
+                rate_n_per_mm=spring.rate_n_per_mm,
+                preload_mm=held.preload,
+                preload_possible=possible,
+                unladen_sag_mm=free,
+                laden_sag_mm=sunk,
+                within=unladen[0] <= free <= unladen[1]
+                and window.laden_low * travel <= sunk <= window.laden_high * travel,
+                on_shelf=shelf.count,
+                spring=spring,
+            )
+        )
+    return sorted(found, key=lambda c: c.rate_n_per_mm)

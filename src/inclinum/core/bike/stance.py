@@ -1,0 +1,144 @@
+"""A machine standing: both ends under each load, and the steering geometry, heights and stand that follow.
+
+Everything is told against the machine as it came, standing unladen: there its rake, wheelbase, seat and stand hold.
+"""
+
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Literal
+
+import numpy as np
+
+from inclinum.core.bike import attitude
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.ends import GRAVITY, EndAt, ForkCarrying, RearCarrying
+from inclinum.core.bike.rear import swing_of
+
+Condition = Literal["extended", "unladen", "laden", "full"]
+CONDITIONS: tuple[Condition, ...] = ("extended", "unladen", "laden", "full")
+
+
+@dataclass(frozen=True)
+class Loads:
+    """Vertical loads at both axles, N."""
+
+    front_unladen: float
+    rear_unladen: float
+    front_laden: float
+    rear_laden: float
+
+    @classmethod
+    def of(cls, bike: Bike, riding: tuple[tuple[float, float], ...]) -> "Loads":
+        """Of the machine and what rides along, as (kg, x): the axles share it by its station."""
+        front, rear = bike.sprung_front_kg * GRAVITY, bike.sprung_rear_kg * GRAVITY
+        on_front = sum(kg * GRAVITY * x / bike.wheelbase_mm for kg, x in riding)
+        total = sum(kg * GRAVITY for kg, _ in riding)
+        return cls(front, rear, front + on_front, rear + total - on_front)
+
+
+@dataclass(frozen=True)
+class Attitude:
+    """How the machine stands in one condition; angles in rad."""
+
+    rake: float
+    trail: float
+    wheelbase: float
+    arm_angle: float
+    """Of the line pivot–axle below horizontal."""
+    front_drop: float
+    rear_drop: float
+    """Of the body at both axle stations against the machine as it came, unladen; down positive, mm."""
+
+    @property
+    def trail_known(self) -> bool:
+        """Whether the steering axis meets the ground ahead of the patch at all."""
+        return bool(np.isfinite(self.trail))
+
+
+@dataclass(frozen=True)
+class Standing:
+    """One machine with its loads."""
+
+    bike: Bike
+    loads: Loads
+
+    @cached_property
+    def rear(self) -> RearCarrying:
+        """The rear end."""
+        b, d = self.bike, self.bike.damper
+        swing = swing_of(b.rear, d.extended_mm - d.stroke_mm - 1.0, d.extended_mm + 1.0)  # pyright: ignore[reportArgumentType]
+        bumper = d.bumper
+        return RearCarrying(
+            swing=swing,
+            rate=b.spring.rate_n_per_mm,
+            preload=b.preload,
+            extended=d.extended_mm,
+            stroke=d.stroke_mm,
+            gas=d.gas_n,
+            count=d.count,
+            bumper=bumper.stop() if bumper else None,
+            bumper_height=bumper.height_mm if bumper else 0.0,
+        )
+
+    @cached_property
+    def front(self) -> ForkCarrying:
+        """The fork."""
+        return ForkCarrying(self.bike.fork, float(np.radians(self.bike.rake_deg)))
+
+    @cached_property
+    def ends(self) -> dict[Condition, tuple[EndAt, EndAt]]:
+        """Front and rear in every condition."""
+        r, f, loads = self.rear, self.bike.fork, self.loads
+        full = EndAt(r.travel_at_full_stroke, r.extended_height + r.travel_at_full_stroke, 0.0, 1.0, False, True)
+        out = EndAt(0.0, r.extended_height, r.extended, 1.0, True, False)
+        return {
+            "extended": (EndAt(0.0, 0.0, 0.0, 1.0, True, False), out),
+            "unladen": (self.front.at(loads.front_unladen), r.at(loads.rear_unladen)),
+            "laden": (self.front.at(loads.front_laden), r.at(loads.rear_laden)),
+            "full": (EndAt(f.stroke_mm, f.stroke_mm, 0.0, 1.0, False, True), full),
+        }
+
+    @cached_property
+    def _attitudes(self) -> dict[tuple[Condition, int], Attitude]:
+        return {}
+
+    def attitude(self, condition: Condition, came: "Standing") -> Attitude:
+        """How it stands against the machine as it came, unladen; worked out once."""
+        key = (condition, id(came))
+        if key not in self._attitudes:
+            self._attitudes[key] = self._attitude(condition, came)
+        return self._attitudes[key]
+
+    def _attitude(self, condition: Condition, came: "Standing") -> Attitude:
+        b, was = self.bike, came.bike
+        (front, rear), (front0, rear0) = self.ends[condition], came.ends["unladen"]
+        rake0 = float(np.radians(was.rake_deg))
+        slid = front.sag - front0.sag + b.fork.raised_mm - was.fork.raised_mm
+        slid += b.fork.shortened_mm - was.fork.shortened_mm
+        down_front = slid * float(np.cos(rake0)) - (b.front_tyre_radius_mm - was.front_tyre_radius_mm)
+        down_rear = rear.height - rear0.height - (b.rear_tyre_radius_mm - was.rear_tyre_radius_mm)
+        change = float(attitude.rake_change(down_front, down_rear, was.wheelbase_mm))
+        rake = rake0 + change
+        pivot = self.pivot
+        at, at0 = self.rear_points[condition]["axle"], came.rear_points["unladen"]["axle"]
+        below = float(np.arctan2(pivot[1] - at[1], pivot[0] - at[0]))
+        return Attitude(
+            rake=rake,
+            trail=float(attitude.trail(b.front_tyre_radius_mm, b.offset_mm, rake)),
+            wheelbase=was.wheelbase_mm - slid * float(np.sin(rake0)) - float(at[0] - at0[0]),
+            arm_angle=below + change,
+            front_drop=down_front,
+            rear_drop=down_rear,
+        )
+
+    @property
+    def pivot(self) -> np.ndarray:
+        """Of the swing arm, or of the stay nearest the drive."""
+        return self.bike.rear.arrays()["pivot"]
+
+    @cached_property
+    def rear_points(self) -> dict[Condition, dict[str, np.ndarray]]:
+        """Every point of the rear end in the frame in every condition, in one solve."""
+        heights = [self.ends[c][1].height - self.rear.drawn_height for c in CONDITIONS]
+        placed = self.rear.swing.places(np.array(heights))
+        return {c: {n: p[i] for n, p in placed.items()} for i, c in enumerate(CONDITIONS)}

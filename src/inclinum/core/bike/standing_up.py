@@ -1,0 +1,80 @@
+"""Beside the wheels: the side stand on level ground and on the shop's slope, the seat, and the rider's reach."""
+
+import numpy as np
+
+from inclinum.core.bike import attitude
+from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.stance import Standing
+from inclinum.core.document import Document
+
+
+class StandLean(Document):
+    """On the side stand, unladen, before and as planned."""
+
+    drop_mm: float
+    lean_before_deg: float
+    lean_after_deg: float
+    lean_before_slope_deg: float
+    lean_after_slope_deg: float
+    shortening_mm: float
+    """Along the planned leg, for the lean it had on level ground; negative to make it longer."""
+
+
+class ReachTold(Document):
+    """Rider on, both feet and one foot, mm; what is missing is positive when the leg is too short."""
+
+    seat_before_mm: float
+    seat_after_mm: float
+    both_missing_before_mm: float | None
+    both_missing_after_mm: float | None
+    one_missing_before_mm: float | None
+    one_missing_after_mm: float | None
+
+
+def stand_of(job: BikeJob, came: Standing, planned: Standing) -> StandLean | None:
+    """The lean on the side stand; None without one."""
+    was, now = came.bike.stand, planned.bike.stand
+    if was is None or now is None:
+        return None
+    at = planned.attitude("unladen", came)
+    drop = float(attitude.drop_at(now.x_mm, at.front_drop, at.rear_drop, came.bike.wheelbase_mm))
+    lean0 = float(attitude.stand_lean(was.foot_height_mm, was.lateral_mm))
+    lean1 = float(attitude.stand_lean(now.foot_height_mm - drop, now.lateral_mm))
+    slope, splay = float(np.radians(job.brief.slope_deg)), float(np.radians(now.splay_deg))
+    # The planned leg may be another one: what its foot stands too low by is what is left to take off.
+    low = now.lateral_mm * np.tan(lean0) - (now.foot_height_mm - drop)
+    return StandLean(
+        drop_mm=drop,
+        lean_before_deg=float(np.degrees(lean0)),
+        lean_after_deg=float(np.degrees(lean1)),
+        lean_before_slope_deg=float(np.degrees(attitude.on_slope(lean0, slope))),
+        lean_after_slope_deg=float(np.degrees(attitude.on_slope(lean1, slope))),
+        shortening_mm=float(attitude.stand_shortening(low, lean0, splay)),
+    )
+
+
+def reach_of(job: BikeJob, came: Standing, planned: Standing) -> ReachTold:
+    """Seat height under the rider, and what the rider's legs miss."""
+    heights = []
+    for standing in (came, planned):
+        at = standing.attitude("laden", came)
+        seat = standing.bike.seat
+        drop = float(attitude.drop_at(seat.x_mm, at.front_drop, at.rear_drop, came.bike.wheelbase_mm))
+        heights.append(seat.height_mm - drop)
+    width, leg = planned.bike.seat.width_mm, job.brief.inseam_mm
+
+    def missing(height: float, *, one: bool) -> float | None:
+        if leg is None:
+            return None
+        lean = float(np.radians(job.brief.one_foot_lean_deg))
+        need = attitude.leg_for_one_foot(height, width, lean) if one else attitude.leg_for_both_feet(height, width)
+        return float(need) - leg - job.brief.sole_mm
+
+    return ReachTold(
+        seat_before_mm=heights[0],
+        seat_after_mm=heights[1],
+        both_missing_before_mm=missing(heights[0], one=False),
+        both_missing_after_mm=missing(heights[1], one=False),
+        one_missing_before_mm=missing(heights[0], one=True),
+        one_missing_after_mm=missing(heights[1], one=True),
+    )
