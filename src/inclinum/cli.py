@@ -14,11 +14,15 @@ import typer
 
 from inclinum.core.alignment import align
 from inclinum.core.axle_sheet import sweep, sweep_grid, sweep_steering
+from inclinum.core.bike.card import BikeStep, bike_card
+from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike, sweep_rear
 from inclinum.core.job import Job
 from inclinum.core.prediction import predict
 from inclinum.core.procedure import card
+from inclinum.core.procedure.card import Step
 from inclinum.core.vehicle import AXLES
-from inclinum.jobfile import FORMATS, AxleFile, JobFileError, SheetFile, read, read_any, schema
+from inclinum.jobfile import FORMATS, AxleFile, BikeFile, JobFileError, SheetFile, read, read_any, read_job, schema
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
 
@@ -80,6 +84,10 @@ def predict_command(file: File, table: Table = False) -> None:
         answer = _compute(lambda a: sweep(a, [0.0]), opened.axle, "axle")
         _print(answer, table, lambda: _rows(answer))
         return
+    if isinstance(opened, BikeFile):
+        told = _compute(predict_bike, opened.job)
+        _print(told.model_dump(mode="json"), table, lambda: _bike_rows(told))
+        return
     found = _compute(predict, opened.job)
 
     def rows() -> list[list[str]]:
@@ -97,6 +105,22 @@ def predict_command(file: File, table: Table = False) -> None:
         return lines
 
     _print(found.model_dump(mode="json"), table, rows)
+
+
+def _bike_rows(told: BikePrediction) -> list[list[str]]:
+    """A two-wheeler in lines: both ends, steering, stand, findings."""
+    lines = [["rider on", "before", "planned", "±"]]
+    for name, field in (
+        ("rear sag", "rear_sag_mm"), ("fork sag", "front_sag_mm"), ("rake, °", "rake_deg"), ("trail", "trail_mm"),
+        ("wheelbase", "wheelbase_mm"), ("swing arm below level, °", "arm_angle_deg"), ("seat", "seat_mm"),
+    ):  # fmt: skip
+        was, now = getattr(told.before.laden, field), getattr(told.planned.laden, field)
+        lines.append([name, f"{was:.1f}", f"{now:.1f}", ""])
+    lines.append(["rear drop", "", f"{told.rear_drop_mm:+.1f}", f"{told.plus_minus_mm:.1f}"])
+    lines.append(["fork raise for unchanged trail", "", f"{told.steering.raise_wanted_mm:.1f}", ""])
+    if told.stand is not None:
+        lines.append(["stand lean, °", f"{told.stand.lean_before_deg:.1f}", f"{told.stand.lean_after_deg:.1f}", ""])
+    return lines + [[f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f.unit] for f in told.findings]
 
 
 def _rows(answer: Any, name: str = "") -> list[list[str]]:
@@ -153,6 +177,11 @@ def sweep_command(
     opened = _read(file, read_any)
     if isinstance(opened, SheetFile):
         _refuse("format: A bench sheet has no travel; use inclinum predict.")
+    if isinstance(opened, BikeFile):
+        job, travels = opened.job, _range(travel, "--travel") or [0.0]
+        answer = _compute(lambda j: sweep_rear(assess(j).after, travels), job)
+        _print(answer, table, lambda: _columns(answer))
+        return
     if axle not in AXLES:
         _refuse(f"--axle: “{axle}” is neither front nor rear.")
     sheet = opened.axle if isinstance(opened, AxleFile) else opened.job.vehicle.axle(axle).sheet()
@@ -183,7 +212,8 @@ def _columns(answer: dict[str, Any]) -> list[list[str]]:
 @app.command()
 def check(file: File, table: Table = False) -> None:
     """Findings only, worst first; exit 1 when one stops the plan."""
-    found = _compute(predict, _job(file))
+    opened = _read(file, read_job)
+    found = _compute(predict_bike, opened.job) if isinstance(opened, BikeFile) else _compute(predict, opened.job)
     _print(
         [f.model_dump(mode="json") for f in found.findings],
         table,
@@ -226,13 +256,14 @@ def card_command(
     pdf: Annotated[Path | None, typer.Option("--pdf", help="write the card as a printable PDF")] = None,
 ) -> None:
     """The job card."""
-    job = _job(file)
-    made = _compute(card, job)
+    job = _read(file, read_job).job
+    made = _compute(bike_card, job) if isinstance(job, BikeJob) else _compute(card, job)
     if pdf:
         from inclinum import report  # the page renderer is slow to load and needed here only
 
         try:
-            pdf.write_bytes(report.pdf(report.card_html(job)))
+            html = report.bike_card_html(job) if isinstance(job, BikeJob) else report.card_html(job)
+            pdf.write_bytes(report.pdf(html))
         except OSError as error:
             _refuse(f"{pdf}: cannot be written: {error.strerror}.")
         typer.echo(f"{pdf}: written, {len(made.steps)} steps")
@@ -240,21 +271,23 @@ def card_command(
     _print(
         made.model_dump(mode="json"),
         table,
-        lambda: (
-            [["phase", "where", "step"]]
-            + [[s.phase, f"{s.axle or ''} {s.side or ''}".strip(), s.text] for s in made.steps]
-        ),
+        lambda: [["phase", "where", "step"]] + [[s.phase, _where(s), s.text] for s in made.steps],
     )
+
+
+def _where(step: Step | BikeStep) -> str:
+    """Where a step is done."""
+    return step.end or "" if isinstance(step, BikeStep) else f"{step.axle or ''} {step.side or ''}".strip()
 
 
 @app.command("schema")
 def schema_command(
-    of: Annotated[str, typer.Argument(help="job, axle or sheet")] = "job",
+    of: Annotated[str, typer.Argument(help="job, bike-job, axle or sheet")] = "job",
 ) -> None:
     """The JSON Schema of a file format."""
     model = FORMATS.get(f"inclinum-{of}")
     if model is None:
-        _refuse(f"“{of}” is no format; there are job, axle and sheet.")
+        _refuse(f"“{of}” is no format; there are job, bike-job, axle and sheet.")
     typer.echo(json.dumps(schema(model), ensure_ascii=False, indent=1))
 
 

@@ -24,5 +24,5 @@ def align_job(job: Job) -> Response:
 @router.get("/jobs/{job_id}/alignment.pdf", operation_id="alignment_pdf", response_class=Response)
 def alignment_pdf(job_id: str, session: Database) -> Response:
     """The one-page sheet of the saved job."""
-    job = jobs.load(session, job_id).job
+    job = jobs.four_wheels(session, job_id)
     return Response(report.pdf(report.alignment_html(job)), media_type="application/pdf")

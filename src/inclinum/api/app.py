@@ -10,7 +10,7 @@ from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 from inclinum import __version__
-from inclinum.api import align, brief, build, errors, jobs, measure, plan, prove, shop, vehicles
+from inclinum.api import align, bikes, brief, build, errors, jobs, measure, plan, prove, shop, vehicles
 from inclinum.store.database import session_maker
 
 
@@ -24,7 +24,7 @@ def create_app(engine: Engine | None, client: Path | None = None) -> FastAPI:
     app = FastAPI(title="Inclinum", version=__version__, docs_url="/api/docs", openapi_url="/api/openapi.json")
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=5)
     errors.install(app)
-    for module in (shop, jobs, vehicles, brief, measure, plan, align, build, prove):
+    for module in (shop, jobs, vehicles, brief, measure, plan, align, build, prove, bikes):
         app.include_router(module.router, prefix="/api")
     if engine is not None:
         app.state.sessions = session_maker(engine)

@@ -1,5 +1,6 @@
 """Stage 5: the job card, its ticks and torques."""
 
+from collections.abc import Sequence
 from datetime import UTC, datetime
 from typing import Any
 
@@ -24,13 +25,13 @@ CONFLICT: dict[int | str, dict[str, Any]] = {409: {"model": ConflictBody[Build]}
 @router.get("/jobs/{job_id}/card", operation_id="card", responses={422: {"model": Refusal}})
 def job_card(job_id: str, session: Database) -> Card:
     """The card of the saved plan."""
-    return card(jobs.load(session, job_id).job)
+    return card(jobs.four_wheels(session, job_id))
 
 
 @router.get("/jobs/{job_id}/card.pdf", operation_id="card_pdf", response_class=Response)
 def card_pdf(job_id: str, session: Database) -> Response:
     """The card as pages."""
-    return Response(report.pdf(report.card_html(jobs.load(session, job_id).job)), media_type="application/pdf")
+    return Response(report.pdf(report.card_html(jobs.four_wheels(session, job_id))), media_type="application/pdf")
 
 
 class Tick(BaseModel):
@@ -41,21 +42,30 @@ class Tick(BaseModel):
     done: bool
 
 
+def ticked(build: Build, body: Tick, steps: set[str], stopped_by: Sequence[str], override: str, by: str) -> Build:
+    """What was ticked, with one step done or not done after all.
+
+    Raises:
+        HTTPException: the step is not on the card, or the plan is stopped without a written override.
+    """
+    if body.step not in steps:
+        raise HTTPException(422, "That step is no longer on the card: the plan was changed. Load the card again.")
+    if body.done and stopped_by and not override.strip():
+        raise HTTPException(
+            422, f"The plan is stopped: {stopped_by[0]}. Cure it, or write why it is built all the same."
+        )
+    ticks = [t for t in build.ticks if t.step != body.step]
+    if body.done:
+        ticks.append(StepTick(step=body.step, done_at=datetime.now(UTC), by=by))
+    return build.model_copy(update={"ticks": tuple(ticks)})
+
+
 @router.post("/jobs/{job_id}/build/tick", operation_id="tick", responses=CONFLICT)
 def tick(job_id: str, body: Tick, session: Database, by: Acting) -> Saved:
     """Tick a step with the time and the acting person. A stopped plan needs its written override first."""
-    job = jobs.load(session, job_id).job
+    job = jobs.four_wheels(session, job_id)
     made = card(job)
-    if body.step not in {s.id for s in made.steps}:
-        raise HTTPException(422, "That step is no longer on the card: the plan was changed. Load the card again.")
-    if body.done and made.stopped_by and not job.plan.override.strip():
-        raise HTTPException(
-            422, f"The plan is stopped: {made.stopped_by[0]}. Cure it, or write why it is built all the same."
-        )
-    ticks = [t for t in job.build.ticks if t.step != body.step]
-    if body.done:
-        ticks.append(StepTick(step=body.step, done_at=datetime.now(UTC), by=by))
-    section = job.build.model_copy(update={"ticks": tuple(ticks)})
+    section = ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, job.plan.override, by)
     return Saved(version=jobs.save_stage(session, job_id, "build", section, body.version, by))
 
 
@@ -69,14 +79,19 @@ class Tightened(BaseModel):
     torque: Torque
 
 
-@router.post("/jobs/{job_id}/build/torque", operation_id="record_torque", responses=CONFLICT)
-def record_torque(job_id: str, body: Tightened, session: Database, by: Acting) -> Saved:
-    """Record a torque with the time; a later one at the same place replaces it on the card, the history keeps both."""
-    build = jobs.load(session, job_id).job.build
+def tightened(build: Build, body: Tightened, by: str) -> Build:
+    """With a torque recorded; a later one at the same place replaces it."""
     place = (body.fastener, body.axle, body.side)
     record = TorqueRecord(
         fastener=body.fastener, axle=body.axle, side=body.side, torque=body.torque, done_at=datetime.now(UTC), by=by
     )
     others = tuple(t for t in build.torques if (t.fastener, t.axle, t.side) != place)
-    section = build.model_copy(update={"torques": (*others, record)})
+    return build.model_copy(update={"torques": (*others, record)})
+
+
+@router.post("/jobs/{job_id}/build/torque", operation_id="record_torque", responses=CONFLICT)
+def record_torque(job_id: str, body: Tightened, session: Database, by: Acting) -> Saved:
+    """Record a torque with the time; a later one at the same place replaces it on the card, the history keeps both."""
+    build = jobs.four_wheels(session, job_id).build
+    section = tightened(build, body, by)
     return Saved(version=jobs.save_stage(session, job_id, "build", section, body.version, by))

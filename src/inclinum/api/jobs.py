@@ -10,7 +10,7 @@ from inclinum.api.database import Database
 from inclinum.api.errors import Refusal
 from inclinum.core.job import AxleAim, Brief, Job, StageName
 from inclinum.core.quantity import Length
-from inclinum.jobfile import HistoryEntry, JobFile, read, write
+from inclinum.jobfile import BikeFile, HistoryEntry, JobFile, read_job, write
 from inclinum.store import jobs, vehicles
 from inclinum.store.jobs import JobSummary
 
@@ -34,8 +34,8 @@ def list_jobs(session: Database) -> list[JobSummary]:
 @router.get("/jobs/{job_id}", operation_id="get_job", responses={404: {"model": Refusal}})
 def get_job(job_id: str, session: Database) -> JobView:
     """One job."""
-    stored = jobs.load(session, job_id)
-    return JobView(job=stored.job, versions=stored.versions, history=stored.history)
+    stored, job = jobs.load(session, job_id), jobs.four_wheels(session, job_id)
+    return JobView(job=job, versions=stored.versions, history=stored.history)
 
 
 class NewJob(BaseModel):
@@ -49,6 +49,7 @@ class Created(BaseModel):
     """Where it is."""
 
     id: str
+    wheels: int = 4
 
 
 @router.post("/jobs", operation_id="new_job", responses={404: {"model": Refusal}})
@@ -95,6 +96,6 @@ async def import_job(request: Request, session: Database, by: Acting) -> Created
         data += chunk
         if len(data) > LARGEST_UPLOAD:
             raise HTTPException(413, "The file is larger than any job file; nothing of it was kept.")
-    file = read(data)
+    file = read_job(data)
     jobs.create(session, file, by)
-    return Created(id=file.job.id)
+    return Created(id=file.job.id, wheels=2 if isinstance(file, BikeFile) else 4)

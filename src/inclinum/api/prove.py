@@ -44,7 +44,7 @@ class Sign(BaseModel):
 )
 def sign_off(job_id: str, body: Sign, session: Database, by: Acting) -> Saved:
     """Sign the job off with the time and the acting person. Heights after come first."""
-    job = jobs.load(session, job_id).job
+    job = jobs.four_wheels(session, job_id)
     if prove(job).verdict == "nothing measured":
         raise HTTPException(422, "Nothing was measured after the job: enter the heights before signing off.")
     section = job.prove.model_copy(update={"sign_off": SignOff(by=by, at=datetime.now(UTC), note=body.note)})

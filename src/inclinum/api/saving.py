@@ -28,8 +28,8 @@ class Saved(BaseModel):
     version: int
 
 
-def add_save_route(router: APIRouter, stage: StageName, model: type[Document]) -> None:
-    """``PUT /jobs/{job_id}/<stage>``: save it, or 409 with both values."""
+def add_save_route(router: APIRouter, stage: StageName, model: type[Document], where: str = "jobs") -> None:
+    """``PUT /<where>/{job_id}/<stage>``: save it, or 409 with both values."""
 
     def save(job_id: str, body: Save[model], session: Database, by: Acting) -> Saved:  # type: ignore[valid-type]
         return Saved(version=jobs.save_stage(session, job_id, stage, body.section, body.version, by))
@@ -38,4 +38,5 @@ def add_save_route(router: APIRouter, stage: StageName, model: type[Document]) -
         409: {"model": ConflictBody[model]},  # type: ignore[valid-type]
         422: {"model": Refusal},
     }
-    router.put(f"/jobs/{{job_id}}/{stage}", operation_id=f"save_{stage}", responses=responses)(save)
+    name = f"save_{stage}" if where == "jobs" else f"save_{where.removesuffix('s').replace('-', '_')}_{stage}"
+    router.put(f"/{where}/{{job_id}}/{stage}", operation_id=name, responses=responses)(save)

@@ -7,6 +7,7 @@ from typing import Any, Literal, NoReturn
 from pydantic import Field, ValidationError
 
 from inclinum.core.axle_sheet import AxleSheet
+from inclinum.core.bike.job import BikeJob
 from inclinum.core.document import Document, Moment
 from inclinum.core.job import Job
 from inclinum.core.sheets import AnySheet
@@ -35,6 +36,15 @@ class JobFile(Document):
     history: tuple[HistoryEntry, ...] = ()
 
 
+class BikeFile(Document):
+    """A job on a two-wheeler with its history."""
+
+    format: Literal["inclinum-bike-job"] = "inclinum-bike-job"
+    version: Literal[1] = 1
+    job: BikeJob
+    history: tuple[HistoryEntry, ...] = ()
+
+
 class AxleFile(Document):
     """One axle alone."""
 
@@ -51,8 +61,11 @@ class SheetFile(Document):
     sheet: AnySheet
 
 
-AnyFile = JobFile | AxleFile | SheetFile
-FORMATS: dict[str, type[AnyFile]] = {m.model_fields["format"].default: m for m in (JobFile, AxleFile, SheetFile)}
+AnyJobFile = JobFile | BikeFile
+AnyFile = JobFile | BikeFile | AxleFile | SheetFile
+FORMATS: dict[str, type[AnyFile]] = {
+    m.model_fields["format"].default: m for m in (JobFile, BikeFile, AxleFile, SheetFile)
+}
 
 
 class JobFileError(ValueError):
@@ -95,6 +108,19 @@ def read(data: bytes | str) -> JobFile:
     if parsed.get("format") != FORMAT:
         _refuse(f"This is not a job file: its “format” is not “{FORMAT}”.", "format")
     return _validated(JobFile, parsed)  # type: ignore[return-value]
+
+
+def read_job(data: bytes | str) -> AnyJobFile:
+    """A job of four wheels or of two from its bytes. Raises as :func:`read`."""
+    parsed = _parsed(data)
+    if parsed.get("format") == BikeFile.model_fields["format"].default:
+        return _validated(BikeFile, parsed)  # type: ignore[return-value]
+    return read(data)
+
+
+def file_of(job: Job | BikeJob, history: tuple[HistoryEntry, ...] = ()) -> AnyJobFile:
+    """A job as the file of its kind."""
+    return BikeFile(job=job, history=history) if isinstance(job, BikeJob) else JobFile(job=job, history=history)
 
 
 def read_any(data: bytes | str) -> AnyFile:
@@ -140,7 +166,7 @@ def _validated(model: type[AnyFile], parsed: dict[str, Any]) -> AnyFile:
         raise JobFileError(complaints(error.errors(), model)) from None
 
 
-def write(file: JobFile) -> str:
+def write(file: AnyJobFile) -> str:
     """The file's text: the same job always gives the same text."""
     return json.dumps(file.model_dump(mode="json"), ensure_ascii=False, indent=1) + "\n"
 

@@ -6,6 +6,8 @@ from typing import Any
 
 from pydantic_core import ErrorDetails
 
+from inclinum.core.bike.changes import BIKE_CHANGES
+from inclinum.core.bike.rear import REARS
 from inclinum.core.changes import CHANGE_TYPES
 from inclinum.core.document import Document
 from inclinum.core.fitted import SPRINGS
@@ -47,6 +49,8 @@ TAGS = {
     *SPRINGS,
     *LINKAGES,
     *SHEETS,
+    *(c.model_fields["type"].default for c in BIKE_CHANGES),
+    *REARS,
 }
 """Names Pydantic puts into a path for the branch of a union; they are no keys of the file."""
 

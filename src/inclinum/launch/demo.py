@@ -2,8 +2,8 @@
 
 from sqlalchemy import Engine
 
-from inclinum.demo import PEOPLE, SHOP_NAME, demo_fleet, demo_jobs
-from inclinum.jobfile import JobFile
+from inclinum.demo import PEOPLE, SHOP_NAME, demo_bike_jobs, demo_bikes, demo_fleet, demo_jobs
+from inclinum.jobfile import BikeFile, JobFile
 from inclinum.store import jobs, vehicles
 from inclinum.store.database import session_maker
 
@@ -16,6 +16,8 @@ def load_demo(engine: Engine) -> bool:
         jobs.found_shop(session, SHOP_NAME, PEOPLE)
         for job in demo_jobs():
             jobs.create(session, JobFile(job=job), PEOPLE[2], note="loaded as demo data")
-        for vehicle, owner in demo_fleet():
+        for job in demo_bike_jobs():
+            jobs.create(session, BikeFile(job=job), PEOPLE[1], note="loaded as demo data")
+        for vehicle, owner in (*demo_fleet(), *demo_bikes()):
             vehicles.create(session, vehicle, owner, PEOPLE[2])
     return True

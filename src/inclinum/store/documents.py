@@ -3,13 +3,18 @@
 from collections.abc import Sequence
 from typing import Any
 
+from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeJob, BikeMeasurements, BikePlan, BikeProve
 from inclinum.core.document import Document
 from inclinum.core.job import STAGES, Align, Brief, Build, Job, Measurements, Plan, Prove, StageName
 from inclinum.store.models import JobRow, Measurement, StageRow, TorqueRow
 
-STAGE_MODELS: dict[StageName, type[Document]] = {
-    "brief": Brief, "measure": Measurements, "plan": Plan, "align": Align, "build": Build, "prove": Prove,
+STAGE_MODELS: dict[int, dict[StageName, type[Document]]] = {
+    4: {"brief": Brief, "measure": Measurements, "plan": Plan, "align": Align, "build": Build, "prove": Prove},
+    2: {"brief": BikeBrief, "measure": BikeMeasurements, "plan": BikePlan, "align": BikeAlign, "build": Build,
+        "prove": BikeProve},
 }  # fmt: skip
+"""Wheels → stage → its document."""
+JOB_MODELS: dict[int, type[Job | BikeJob]] = {4: Job, 2: BikeJob}
 
 ENTRY_FIELDS = ("text", "value", "tolerance", "unit")
 PLACES = {
@@ -24,7 +29,7 @@ PLACES = {
 def put(row: JobRow, stage: StageName, section: Document) -> dict[str, Any]:
     """Lay a stage's rows into the job and give the document that is left."""
     document = section.model_dump(mode="json")
-    if stage in ("measure", "prove"):
+    if row.wheels == 4 and stage in ("measure", "prove"):
         readings = document if stage == "measure" else document["after"]
         row.measurements = [m for m in row.measurements if m.stage != stage] + _measurement_rows(stage, readings)
     if stage == "build":
@@ -46,9 +51,9 @@ def put(row: JobRow, stage: StageName, section: Document) -> dict[str, Any]:
 def take(row: JobRow, stage: StageRow) -> Document:
     """The stage's section, whole again."""
     document = dict(stage.document)
-    if stage.name == "measure":
+    if row.wheels == 4 and stage.name == "measure":
         document |= _readings(row.measurements, "measure")
-    if stage.name == "prove":
+    if row.wheels == 4 and stage.name == "prove":
         document["after"] = document["after"] | _readings(row.measurements, "prove")
     if stage.name == "build":
         document["torques"] = [
@@ -62,13 +67,13 @@ def take(row: JobRow, stage: StageRow) -> Document:
             }
             for t in row.torques
         ]
-    return STAGE_MODELS[stage.name].model_validate(document)  # type: ignore[index]
+    return STAGE_MODELS[row.wheels][stage.name].model_validate(document)  # type: ignore[index]
 
 
-def assemble(row: JobRow) -> Job:
-    """The job as one document."""
+def assemble(row: JobRow) -> Job | BikeJob:
+    """The job as one document, of the kind its wheels say."""
     sections = {stage.name: take(row, stage) for stage in row.stages}
-    return Job.model_validate(
+    return JOB_MODELS[row.wheels].model_validate(
         {"id": row.id, "title": row.title, "vehicle": row.vehicle_document} | {name: sections[name] for name in STAGES}
     )
 

@@ -6,9 +6,12 @@ from datetime import date, datetime
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
 
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.job import BikeJob
 from inclinum.core.document import Document
 from inclinum.core.job import STAGES, Job, StageName
-from inclinum.jobfile import VERSION, HistoryEntry, JobFile
+from inclinum.core.vehicle import Vehicle
+from inclinum.jobfile import VERSION, AnyJobFile, HistoryEntry, file_of
 from inclinum.store import documents
 from inclinum.store.models import Event, JobRow, Owner, Person, Shop, StageRow, VehicleRow
 from inclinum.store.wording import describe
@@ -36,7 +39,7 @@ class Conflict(Exception):  # noqa: N818
 class StoredJob:
     """A job with the version of each stage and its history."""
 
-    job: Job
+    job: Job | BikeJob
     versions: dict[StageName, int]
     history: list[HistoryEntry]
 
@@ -46,6 +49,7 @@ class JobSummary(Document):
 
     id: str
     title: str
+    wheels: int
     vehicle: str
     plate: str
     owner: str
@@ -53,7 +57,8 @@ class JobSummary(Document):
     stage: StageName
     """The stage to go on with."""
     signed_off: datetime | None
-    front_rise: float
+    front_rise: float | None
+    """Aimed at, mm; of a two-wheeler the front follows the rear."""
     rear_rise: float
     saved_at: datetime
 
@@ -79,27 +84,32 @@ def _summary(row: JobRow) -> JobSummary:
     return JobSummary(
         id=row.id,
         title=row.title,
+        wheels=row.wheels,
         vehicle=job.vehicle.name,
         plate=job.vehicle.plate,
         owner=job.brief.owner,
         due=job.brief.due,
         stage=_next_stage(job),
         signed_off=job.prove.sign_off.at if job.prove.sign_off else None,
-        front_rise=job.brief.front.rise.value,
-        rear_rise=job.brief.rear.rise.value,
+        front_rise=None if isinstance(job, BikeJob) else job.brief.front.rise.value,
+        rear_rise=-job.brief.rear_drop.value if isinstance(job, BikeJob) else job.brief.rear.rise.value,
         saved_at=max(stage.saved_at for stage in row.stages),
     )
 
 
-def _next_stage(job: Job) -> StageName:
+def _next_stage(job: Job | BikeJob) -> StageName:
     """Where work goes on: the first stage with nothing in it."""
-    if job.prove.sign_off or job.prove.after.corners:
+    if isinstance(job, BikeJob):
+        after, read, set_up = job.prove.after.sags, job.measure.sags or job.measure.tape, bool(job.align.note)
+    else:
+        after, read, set_up = job.prove.after.corners, job.measure.corners, bool(job.align.chosen)
+    if job.prove.sign_off or after:
         return "prove"
     if job.build.ticks:
         return "build"
-    if job.align.chosen:
+    if set_up:
         return "align"
-    if job.measure.corners:
+    if read:
         return "plan"
     return "measure"
 
@@ -144,7 +154,7 @@ def save_stage(session: Session, job_id: str, stage: StageName, section: Documen
     return version + 1
 
 
-def create(session: Session, file: JobFile, by: str, note: str | None = None) -> None:
+def create(session: Session, file: AnyJobFile, by: str, note: str | None = None) -> None:
     """Put a job with its history into the database.
 
     Args:
@@ -162,6 +172,7 @@ def create(session: Session, file: JobFile, by: str, note: str | None = None) ->
     row = JobRow(
         id=job.id,
         title=job.title,
+        wheels=_wheels(job.vehicle),
         vehicle=_vehicle(session, job),
         vehicle_document=job.vehicle.model_dump(mode="json"),
         schema_version=VERSION,
@@ -190,10 +201,26 @@ def delete(session: Session, job_id: str, by: str) -> None:
     session.flush()
 
 
-def export(session: Session, job_id: str) -> JobFile:
+def export(session: Session, job_id: str) -> AnyJobFile:
     """The job as a file. Raises Missing."""
     stored = load(session, job_id)
-    return JobFile(job=stored.job, history=tuple(stored.history))
+    return file_of(stored.job, tuple(stored.history))
+
+
+def four_wheels(session: Session, job_id: str) -> Job:
+    """A job on four wheels. Raises Missing."""
+    job = load(session, job_id).job
+    if isinstance(job, BikeJob):
+        raise Missing(f"The job “{job.title}” is on two wheels; it is opened as such.")
+    return job
+
+
+def two_wheels(session: Session, job_id: str) -> BikeJob:
+    """A job on two wheels. Raises Missing."""
+    job = load(session, job_id).job
+    if isinstance(job, Job):
+        raise Missing(f"The job “{job.title}” is on four wheels; it is opened as such.")
+    return job
 
 
 def of_same_vehicle(session: Session, job_id: str) -> list[Job]:
@@ -202,7 +229,7 @@ def of_same_vehicle(session: Session, job_id: str) -> list[Job]:
     rows = session.scalars(
         select(JobRow).where(JobRow.vehicle_id == vehicle).options(*_WHOLE).order_by(JobRow.created_at, JobRow.id)
     )
-    return [documents.assemble(row) for row in rows]
+    return [job for row in rows if isinstance(job := documents.assemble(row), Job)]
 
 
 def people(session: Session) -> list[str]:
@@ -242,13 +269,18 @@ def owner_named(session: Session, name: str) -> Owner:
     return found or Owner(name=name)
 
 
-def _vehicle(session: Session, job: Job) -> VehicleRow:
+def _wheels(vehicle: Vehicle | Bike) -> int:
+    return 2 if isinstance(vehicle, Bike) else 4
+
+
+def _vehicle(session: Session, job: Job | BikeJob) -> VehicleRow:
     found = session.scalars(
         select(VehicleRow).where(VehicleRow.name == job.vehicle.name, VehicleRow.plate == job.vehicle.plate)
     ).one_or_none()
     return found or VehicleRow(
         name=job.vehicle.name,
         plate=job.vehicle.plate,
+        wheels=_wheels(job.vehicle),
         owner=owner_named(session, job.brief.owner),
         document=job.vehicle.model_dump(mode="json"),
         version=1,

@@ -49,6 +49,7 @@ class VehicleRow(Base):
     owner_id: Mapped[int] = mapped_column(ForeignKey("owner.id"))
     name: Mapped[str] = mapped_column(String(120))
     plate: Mapped[str] = mapped_column(String(30))
+    wheels: Mapped[int] = mapped_column(default=4)
     document: Mapped[dict[str, Any]] = mapped_column(JSONB)
     version: Mapped[int] = mapped_column(default=1)
     schema_version: Mapped[int]
@@ -65,6 +66,7 @@ class JobRow(Base):
 
     id: Mapped[str] = mapped_column(String(64), primary_key=True)
     title: Mapped[str] = mapped_column(String(120))
+    wheels: Mapped[int] = mapped_column(default=4)
     vehicle_id: Mapped[int] = mapped_column(ForeignKey("vehicle.id"), index=True)
     vehicle_document: Mapped[dict[str, Any]] = mapped_column(JSONB)
     schema_version: Mapped[int]

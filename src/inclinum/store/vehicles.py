@@ -6,6 +6,8 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
 
 from inclinum.core.archetypes import ARCHETYPES
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.job import BikeBrief, SagWindow, ShelfSpring
 from inclinum.core.document import Document
 from inclinum.core.job import Brief, LocalLimit
 from inclinum.core.vehicle import Axle, Vehicle
@@ -19,6 +21,7 @@ class VehicleSummary(Document):
 
     id: int
     name: str
+    wheels: int
     plate: str
     owner: str
     description: str
@@ -45,18 +48,20 @@ def summaries(session: Session) -> list[VehicleSummary]:
     rows = session.scalars(select(VehicleRow).options(selectinload(VehicleRow.owner)).order_by(VehicleRow.name))
     found = []
     for row in rows:
-        vehicle = Vehicle.model_validate(row.document)
+        vehicle = _of(row)
+        bike = isinstance(vehicle, Bike)
         found.append(
             VehicleSummary(
                 id=row.id,
                 name=row.name,
+                wheels=row.wheels,
                 plate=row.plate,
                 owner=row.owner.name,
                 description=vehicle.description,
-                front=_title(vehicle.front),
-                rear=_title(vehicle.rear),
+                front=_fork_title(vehicle) if bike else _title(vehicle.front),
+                rear=vehicle.rear.title if bike else _title(vehicle.rear),
                 jobs=counts.get(row.id, 0),
-                measured=len(vehicle.front.tape) + len(vehicle.rear.tape),
+                measured=0 if bike else len(vehicle.front.tape) + len(vehicle.rear.tape),
             )
         )
     return found
@@ -67,13 +72,31 @@ def _title(axle: Axle) -> str:
     return known.title if known else axle.linkage.title
 
 
+def _fork_title(bike: Bike) -> str:
+    return f"Fork, {bike.fork.springs.title.lower()}, {bike.fork.stroke_mm:g} mm"
+
+
+def _of(row: VehicleRow) -> Vehicle | Bike:
+    return (Bike if row.wheels == 2 else Vehicle).model_validate(row.document)
+
+
 def load(session: Session, vehicle_id: int) -> StoredVehicle:
-    """One vehicle. Raises Missing."""
+    """One vehicle on four wheels. Raises Missing."""
     row = _row(session, vehicle_id)
+    if row.wheels != 4:
+        raise Missing("That one has two wheels; it is opened as a job.")
     return StoredVehicle(Vehicle.model_validate(row.document), row.owner.name, row.version)
 
 
-def create(session: Session, vehicle: Vehicle, owner: str, by: str) -> int:
+def load_bike(session: Session, vehicle_id: int) -> tuple[Bike, str]:
+    """A two-wheeler and its owner. Raises Missing."""
+    row = _row(session, vehicle_id)
+    if row.wheels != 2:
+        raise Missing("That one has four wheels; open its job from the list of vehicles.")
+    return Bike.model_validate(row.document), row.owner.name
+
+
+def create(session: Session, vehicle: Vehicle | Bike, owner: str, by: str) -> int:
     """Put a new vehicle into the database and give its id.
 
     Raises:
@@ -85,6 +108,7 @@ def create(session: Session, vehicle: Vehicle, owner: str, by: str) -> int:
     row = VehicleRow(
         name=vehicle.name,
         plate=vehicle.plate,
+        wheels=2 if isinstance(vehicle, Bike) else 4,
         owner=owner_named(session, owner),
         document=vehicle.model_dump(mode="json"),
         version=1,
@@ -119,14 +143,27 @@ def save(session: Session, vehicle_id: int, vehicle: Vehicle, version: int, by: 
 
 
 def last_limits(session: Session) -> tuple[LocalLimit, ...]:
-    """The shop's local limits as the newest job has them."""
-    newest = session.scalars(
+    """The shop's local limits as the newest job on four wheels has them."""
+    newest = _newest_brief(session, 4)
+    return Brief.model_validate(newest.document).local_limits if newest else ()
+
+
+def last_shelf(session: Session) -> tuple[tuple[ShelfSpring, ...], tuple[SagWindow, ...]]:
+    """The shop's shelf of rear springs and its own sag windows, as the newest job on two wheels has them."""
+    newest = _newest_brief(session, 2)
+    if newest is None:
+        return (), ()
+    brief = BikeBrief.model_validate(newest.document)
+    return brief.shelf, brief.windows
+
+
+def _newest_brief(session: Session, wheels: int) -> StageRow | None:
+    return session.scalars(
         select(StageRow)
         .join(JobRow)
-        .where(StageRow.name == "brief")
+        .where(StageRow.name == "brief", JobRow.wheels == wheels)
         .order_by(JobRow.created_at.desc(), JobRow.id.desc())
     ).first()
-    return Brief.model_validate(newest.document).local_limits if newest else ()
 
 
 def _row(session: Session, vehicle_id: int, *, lock: bool = False) -> VehicleRow:

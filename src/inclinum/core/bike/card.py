@@ -300,8 +300,8 @@ def _proof(told: BikePrediction, planned: Bike) -> Iterator[BikeStep]:
     yield BikeStep(
         id="prove.full", phase="Prove",
         text="Spring out or strapped down to full bump, slowly: tyre clear of guard, seat part and exhaust; fork "
-        "bottomed clear of the lower clamp.", caution="Straps hold the machine's whole spring force: nobody in line.", people=2,
-        minutes=(5, 15),
+        "bottomed clear of the lower clamp.", minutes=(5, 15), people=2,
+        caution="Straps hold the machine's whole spring force: nobody in line.",
     )  # fmt: skip
     yield BikeStep(
         id="hand.road", phase="Hand over", minutes=(15, 25),

@@ -17,10 +17,10 @@ from inclinum.core.learn import COVERAGE
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.vehicle import Provenance
 
-PRIOR_SIGMA_MM, CALLIPER_SIGMA_MM, HEIGHT_SIGMA_MM = 12.0, 0.3, 1.5
+PRIOR_SIGMA_MM, CALLIPER_SIGMA_MM, HEIGHT_SIGMA_MM = 8.0, 0.3, 1.5
 """One standard deviation: of an archetype's point, of a calliper hole to hole, of a height from the ground."""
 CONTRADICTION_SIGMAS = 3.0
-MEASURED_MM, SCALED_MM = 3.0, 20.0
+MEASURED_MM, SCALED_MM = 3.0, 13.0
 WHOLE = {"damper.extended": "Damper, eye to eye, forced out", "damper.stroke": "Damper, stroke"}
 """Readings that are no distance of two points of the linkage."""
 

@@ -3,6 +3,7 @@
 A pure function of the job document. Drops are told at the same load, rider on and off, before against planned.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 from typing import Literal
 
@@ -266,6 +267,35 @@ def _leverage(standing: Standing) -> LeverageCurve:
         unladen=standing.ends["unladen"][1].sag,
         laden=standing.ends["laden"][1].sag,
     )
+
+
+def sweep_rear(standing: Standing, travel: Sequence[float]) -> dict[str, list[float | None]]:
+    """The planned rear end at wheel travels from full extension; None beyond its reach.
+
+    Args:
+        standing: the machine.
+        travel: mm, bump positive.
+    """
+    rear, at = standing.rear, np.asarray(travel, dtype=float)
+    rise = rear.extended_rise + at
+    ok = (rise >= rear.swing.reach[0]) & (rise <= rear.swing.reach[1])
+    inside = np.clip(rise, *rear.swing.reach)
+    length, ratio, _ = rear.swing.curve.at(inside)
+    axle = rear.swing.places(inside)["axle"]
+    told = {
+        "damper_length_mm": length,
+        "installation_ratio": ratio,
+        "leverage_ratio": 1 / ratio,
+        "axle_load_n": rear.force(inside - rear.extended_rise),
+        "axle_x_mm": axle[:, 0],
+        "axle_z_mm": axle[:, 1],
+    }
+    if standing.bike.drive.sprocket is not None:
+        told["chain_slack_mm"] = chain_slack_change(standing.bike.drive.sprocket, axle)
+    listed: dict[str, list[float | None]] = {"travel_mm": [float(z) for z in at]}
+    for name, values in told.items():
+        listed[name] = [float(v) if good else None for v, good in zip(values, ok, strict=True)]
+    return listed
 
 
 def _fork(standing: Standing) -> ForkCurve:

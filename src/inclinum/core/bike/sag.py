@@ -175,7 +175,7 @@ def _verdict(left: float | None, low: float, high: float, *, air: bool) -> tuple
         return "air: set the pressure", "An air spring is set by its pressure; the rate comes with it."
     if left is None:
         return "set the preload first", "No preload reaches the laden target with this spring."
-    said = f"With the laden sag on target {left:.0f} mm are left unladen, wanted {low:.0f} to {high:.0f}"
+    said = f"Laden sag on target leaves {left:.0f} mm unladen, wanted {low:.0f} to {high:.0f} mm"
     if left < low:
         return "too soft", f"{said}: too soft for the load, it has to be wound up to hold it."
     if left > high:

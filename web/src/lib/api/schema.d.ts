@@ -625,10 +625,367 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bike-jobs/{job_id}/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save */
+        put: operations["save_bike_job_brief"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save */
+        put: operations["save_bike_job_measure"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/plan": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save */
+        put: operations["save_bike_job_plan"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/align": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save */
+        put: operations["save_bike_job_align"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/prove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save */
+        put: operations["save_bike_job_prove"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-archetypes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Bike Archetypes
+         * @description Every archetype, kind of change and sag window.
+         */
+        get: operations["bike_archetypes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bikes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Bike
+         * @description Set a machine up from an archetype; it works at once.
+         */
+        post: operations["new_bike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Bike Job
+         * @description Open a job: the machine, the shop's shelf and windows come along; nothing is to change yet.
+         */
+        post: operations["new_bike_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bike Job
+         * @description One job.
+         */
+        get: operations["get_bike_job"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike/predict": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Predict
+         * @description Everything that follows from a job as it stands on the screen.
+         */
+        post: operations["predict_bike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike/changes/begin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Change
+         * @description A change of that kind to put on the stack and set: it starts from the machine as measured.
+         */
+        post: operations["begin_bike_change"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike/prove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Prove
+         * @description Readings after against the prediction.
+         */
+        post: operations["prove_bike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card
+         * @description The card of the saved plan.
+         */
+        get: operations["bike_card"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/card.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card Pdf
+         * @description The card as pages.
+         */
+        get: operations["bike_card_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/build/tick": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tick
+         * @description Tick a step with the time and the acting person. A stopped plan needs its written override first.
+         */
+        post: operations["tick_bike"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/build/torque": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Record Torque
+         * @description Record a torque with the time.
+         */
+        post: operations["record_bike_torque"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bike-jobs/{job_id}/sign-off": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sign Off
+         * @description Sign the job off with the time and the acting person. Sags after come first.
+         */
+        post: operations["sign_bike_off"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AirForkSprings
+         * @description One air chamber with a negative spring, as single-crown forks have it.
+         */
+        AirForkSprings: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "air";
+            /** Piston area */
+            area_mm2: number;
+            /** Volume at full extension */
+            volume_mm3: number;
+            /** Gauge pressure, extended */
+            gauge_n_per_mm2: number;
+            /**
+             * Exponent
+             * @default 1.2
+             */
+            exponent: number;
+            /**
+             * Negative spring, extended
+             * @default 0
+             */
+            negative_n: number;
+            /**
+             * It ends after
+             * @default 20
+             */
+            negative_over_mm: number;
+        };
         /**
          * AirSpringData
          * @description An air bag at the height its levelling system holds.
@@ -1364,6 +1721,15 @@ export interface components {
             axle: "front" | "rear";
         };
         /**
+         * BeginBike
+         * @description A kind of change wanted.
+         */
+        BeginBike: {
+            job: components["schemas"]["BikeJob"];
+            /** Type */
+            type: string;
+        };
+        /**
          * BenchMember
          * @description A part drawn between two points.
          */
@@ -1401,6 +1767,727 @@ export interface components {
             plus_minus: number;
             /** Moves */
             moves: boolean;
+        };
+        /**
+         * Bike
+         * @description A machine as it stands before the job.
+         */
+        Bike: {
+            /** Name */
+            name: string;
+            /**
+             * Description
+             * @default
+             */
+            description: string;
+            /**
+             * Plate
+             * @default
+             */
+            plate: string;
+            /**
+             * Use
+             * @default road
+             * @enum {string}
+             */
+            use: "road" | "touring" | "commuting" | "enduro" | "trail" | "trials" | "downhill";
+            /**
+             * Archetype
+             * @default
+             */
+            archetype: string;
+            /** Rear */
+            rear: components["schemas"]["DirectRear"] | components["schemas"]["RockerOnFrame"] | components["schemas"]["RockerOnArm"] | components["schemas"]["FourBarRear"] | components["schemas"]["FreeRear"];
+            /** Damper */
+            damper: components["schemas"]["RearDamper"];
+            /** Spring */
+            spring: components["schemas"]["RearSpring"];
+            /**
+             * Preload
+             * @description counted shortening at full extension
+             */
+            preload_mm: number;
+            fork: components["schemas"]["Fork"];
+            /**
+             * @default {
+             *       "kind": "none"
+             *     }
+             */
+            drive: components["schemas"]["Drive"];
+            /** Rake */
+            rake_deg: number;
+            /**
+             * Fork offset
+             * @description axle ahead of the steering axis
+             */
+            offset_mm: number;
+            /** Wheelbase */
+            wheelbase_mm: number;
+            /** Front tyre radius */
+            front_tyre_radius_mm: number;
+            /** Rear tyre radius */
+            rear_tyre_radius_mm: number;
+            /** Carried by the front, no rider */
+            sprung_front_kg: number;
+            /** Carried by the rear, no rider */
+            sprung_rear_kg: number;
+            seat: components["schemas"]["Seat"];
+            /** Stand */
+            stand?: components["schemas"]["SideStand"] | null;
+            /** Centre stand */
+            centre_stand?: components["schemas"]["CentreStand"] | null;
+            /**
+             * Clearances
+             * @default []
+             */
+            clearances: components["schemas"]["Station"][];
+            /**
+             * Far ends
+             * @default []
+             */
+            far_ends: components["schemas"]["FarEnd"][];
+            /**
+             * Fasteners
+             * @default {}
+             */
+            fasteners: {
+                [key: string]: components["schemas"]["Fastener"];
+            };
+            /**
+             * Orientation
+             * @default []
+             */
+            orientation: string[];
+            /**
+             * Known
+             * @default {}
+             */
+            known: {
+                [key: string]: components["schemas"]["Known"];
+            };
+            /**
+             * Body
+             * @description shapes for the side elevation, at full extension
+             * @default []
+             */
+            body: [
+                number,
+                number
+            ][][];
+        };
+        /**
+         * BikeAlign
+         * @description What was decided about the steering.
+         */
+        BikeAlign: {
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * BikeBrief
+         * @description What the owner wants.
+         */
+        BikeBrief: {
+            /** Owner */
+            owner: string;
+            /**
+             * Purpose
+             * @default
+             */
+            purpose: string;
+            /**
+             * Rear drop
+             * @description how far the rear is to come down; negative to go up
+             */
+            rear_drop: components["schemas"]["Length"];
+            /**
+             * Tolerance
+             * @description how near counts as met
+             * @default 3
+             */
+            tolerance_mm: number;
+            /**
+             * Keep steering
+             * @description trail unchanged, as far as the clamps allow
+             * @default true
+             */
+            keep_steering: boolean;
+            /**
+             * Supplier raise
+             * @description fork raise the link's supplier states, shown beside ours
+             */
+            supplier_raise_mm?: number | null;
+            /**
+             * Use
+             * @default road
+             * @enum {string}
+             */
+            use: "road" | "touring" | "commuting" | "enduro" | "trail" | "trials" | "downhill";
+            /**
+             * Rides
+             * @default []
+             */
+            rides: components["schemas"]["Rides"][];
+            /**
+             * Inseam
+             * @description of the rider, barefoot
+             */
+            inseam_mm?: number | null;
+            /**
+             * Sole
+             * @default 25
+             */
+            sole_mm: number;
+            /**
+             * One foot lean
+             * @default 5
+             */
+            one_foot_lean_deg: number;
+            /**
+             * Slope
+             * @description of the shop's yard, falling to the stand's side
+             * @default 3
+             */
+            slope_deg: number;
+            /**
+             * Windows
+             * @description the shop's own, before ours
+             * @default []
+             */
+            windows: components["schemas"]["SagWindow"][];
+            /**
+             * Shelf
+             * @default []
+             */
+            shelf: components["schemas"]["ShelfSpring"][];
+            /**
+             * Reversible
+             * @default true
+             */
+            reversible: boolean;
+            /** Due */
+            due?: string | null;
+        };
+        /**
+         * BikeCard
+         * @description The card of a job.
+         */
+        BikeCard: {
+            /** Title */
+            title: string;
+            /** Vehicle */
+            vehicle: string;
+            /** Owner */
+            owner: string;
+            preflight: components["schemas"]["Preflight"];
+            /** Steps */
+            steps: components["schemas"]["BikeStep"][];
+            /** Minutes */
+            minutes: [
+                number,
+                number
+            ];
+            /** Stopped by */
+            stopped_by: string[];
+            /** Override */
+            override: string;
+            /** Certificate */
+            certificate: string;
+        };
+        /**
+         * BikeChangeKind
+         * @description A kind of change, with the schema of its parameters for the form.
+         */
+        BikeChangeKind: {
+            /** Type */
+            type: string;
+            /** Title */
+            title: string;
+            /** End */
+            end: string | null;
+            /** Reversible */
+            reversible: boolean;
+            /** Parameters */
+            parameters: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * BikeChoice
+         * @description A kind of machine.
+         */
+        BikeChoice: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "road" | "touring" | "commuting" | "enduro" | "trail" | "trials" | "downhill";
+        };
+        /**
+         * BikeChoices
+         * @description What a machine can be set up from and changed by.
+         */
+        BikeChoices: {
+            /** Archetypes */
+            archetypes: components["schemas"]["BikeChoice"][];
+            /** Changes */
+            changes: components["schemas"]["BikeChangeKind"][];
+            /** Windows */
+            windows: components["schemas"]["SagWindow"][];
+            /** Vehicle */
+            vehicle: {
+                [key: string]: unknown;
+            };
+            /** Brief */
+            brief: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * BikeCure
+         * @description A way out: the whole plan as it would be with one press.
+         */
+        BikeCure: {
+            /** Title */
+            title: string;
+            /** Changes */
+            changes: components["schemas"]["PlannedBikeChange"][];
+        };
+        /**
+         * BikeDrawing
+         * @description Before and planned, unladen and with the rider on; and the ends of the planned travel.
+         */
+        BikeDrawing: {
+            /** Before unladen */
+            before_unladen: components["schemas"]["BikePose"];
+            /** Before laden */
+            before_laden: components["schemas"]["BikePose"];
+            /** Unladen */
+            unladen: components["schemas"]["BikePose"];
+            /** Laden */
+            laden: components["schemas"]["BikePose"];
+            /** Extended */
+            extended: components["schemas"]["BikePose"];
+            /** Full */
+            full: components["schemas"]["BikePose"];
+        };
+        /**
+         * BikeFinding
+         * @description One landmark or margin.
+         */
+        BikeFinding: {
+            /** Id */
+            id: string;
+            /** End */
+            end: ("front" | "rear") | null;
+            /**
+             * Severity
+             * @enum {string}
+             */
+            severity: "stops" | "fix" | "know";
+            /** What */
+            what: string;
+            /** Value */
+            value: number;
+            /** Limit */
+            limit: number;
+            /** Margin */
+            margin: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "mm" | "deg" | "%" | "N/mm";
+            /** Why */
+            why: string;
+            /** Source */
+            source: string;
+            /**
+             * Cures
+             * @default []
+             */
+            cures: components["schemas"]["BikeCure"][];
+        };
+        /**
+         * BikeFit
+         * @description The rear end as its readings make it.
+         */
+        BikeFit: {
+            /** Rows */
+            rows: components["schemas"]["BikeRow"][];
+            /** Misses */
+            misses: string[];
+            /** Next */
+            next: string[];
+            /** Known */
+            known: {
+                [key: string]: "measured" | "scaled" | "assumed";
+            };
+            /** Plus minus */
+            plus_minus: {
+                [key: string]: number;
+            };
+            /** Ratio */
+            ratio_percent: number;
+        };
+        /**
+         * BikeJob
+         * @description One job on a two-wheeler.
+         */
+        BikeJob: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Vehicle */
+            vehicle: components["schemas"]["Bike"];
+            /** Brief */
+            brief: components["schemas"]["BikeBrief"];
+            /**
+             * Measure
+             * @default {
+             *       "tape": [],
+             *       "sags": [],
+             *       "default_tolerance_mm": 1,
+             *       "note": ""
+             *     }
+             */
+            measure: components["schemas"]["BikeMeasurements"];
+            /**
+             * Plan
+             * @default {
+             *       "changes": [],
+             *       "override": ""
+             *     }
+             */
+            plan: components["schemas"]["BikePlan"];
+            /**
+             * Align
+             * @default {
+             *       "note": ""
+             *     }
+             */
+            align: components["schemas"]["BikeAlign"];
+            /**
+             * @default {
+             *       "ticks": [],
+             *       "torques": [],
+             *       "note": ""
+             *     }
+             */
+            build: components["schemas"]["Build"];
+            /**
+             * Prove
+             * @default {
+             *       "after": {
+             *         "default_tolerance_mm": 1,
+             *         "note": "",
+             *         "sags": [],
+             *         "tape": []
+             *       }
+             *     }
+             */
+            prove: components["schemas"]["BikeProve"];
+        };
+        /**
+         * BikeJobView
+         * @description A job with the version of each stage and its history.
+         */
+        BikeJobView: {
+            job: components["schemas"]["BikeJob"];
+            /** Versions */
+            versions: {
+                [key: string]: number;
+            };
+            /** History */
+            history: components["schemas"]["HistoryEntry"][];
+        };
+        /**
+         * BikeMeasurements
+         * @description One round of readings.
+         */
+        BikeMeasurements: {
+            /**
+             * Tape
+             * @default []
+             */
+            tape: components["schemas"]["TapeAt"][];
+            /**
+             * Sags
+             * @default []
+             */
+            sags: components["schemas"]["SagReading"][];
+            /**
+             * Seat
+             * @description seat height, unladen
+             */
+            seat?: components["schemas"]["Length"] | null;
+            /**
+             * Default tolerance
+             * @default 1
+             */
+            default_tolerance_mm: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * BikePlan
+         * @description The stack of changes, and a written override when something stops it.
+         */
+        BikePlan: {
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["PlannedBikeChange"][];
+            /**
+             * Override
+             * @default
+             */
+            override: string;
+        };
+        /**
+         * BikePose
+         * @description One machine in one condition.
+         */
+        BikePose: {
+            /** Lines */
+            lines: components["schemas"]["Line"][];
+            /** Body */
+            body: [
+                number,
+                number
+            ][][];
+            /** Rear axle */
+            rear_axle: [
+                number,
+                number
+            ];
+            /** Front axle */
+            front_axle: [
+                number,
+                number
+            ];
+            /** Rear radius */
+            rear_radius: number;
+            /** Front radius */
+            front_radius: number;
+            /** Seat */
+            seat: [
+                number,
+                number
+            ];
+            /** Pivot */
+            pivot: [
+                number,
+                number
+            ];
+            /** Head */
+            head: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+            /** Chain */
+            chain: components["schemas"]["Line"][];
+            /** Stations */
+            stations: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+        };
+        /**
+         * BikePrediction
+         * @description The whole answer.
+         */
+        BikePrediction: {
+            /** Before */
+            before: components["schemas"]["Stance"];
+            /** Planned */
+            planned: components["schemas"]["Stance"];
+            /** Rear drop */
+            rear_drop_mm: number;
+            /** Front drop */
+            front_drop_mm: number;
+            /** Rear drop unladen */
+            rear_drop_unladen_mm: number;
+            /** Plus minus */
+            plus_minus_mm: number;
+            /** Aim */
+            aim_mm: number;
+            /** Aim met */
+            aim_met: boolean;
+            /** Full extension rise */
+            full_extension_rise_mm: number;
+            /** Front load n */
+            front_load_n: [
+                number,
+                number
+            ];
+            /** Rear load n */
+            rear_load_n: [
+                number,
+                number
+            ];
+            /** Preload before */
+            preload_before_mm: number;
+            /** Preload */
+            preload_mm: number;
+            /** Preload turns */
+            preload_turns: number;
+            /** Rear curve before */
+            rear_curve_before: components["schemas"]["LeverageCurve"];
+            /** Rear curve */
+            rear_curve: components["schemas"]["LeverageCurve"];
+            /** Fork curve before */
+            fork_curve_before: components["schemas"]["ForkCurve"];
+            /** Fork curve */
+            fork_curve: components["schemas"]["ForkCurve"];
+            /** Sags */
+            sags: {
+                [key: string]: components["schemas"]["SagBench"];
+            };
+            steering: components["schemas"]["Steering"];
+            /** Stand */
+            stand: components["schemas"]["StandLean"] | null;
+            /** Reach */
+            reach: components["schemas"]["ReachTold"];
+            /** Clearances */
+            clearances: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Shares */
+            shares: components["schemas"]["BikeShare"][];
+            /** Findings */
+            findings: components["schemas"]["BikeFinding"][];
+            /** Stopped */
+            stopped: boolean;
+            /** Fit */
+            fit: components["schemas"]["BikeFit"];
+            /** Questions */
+            questions: string[];
+            /** Drawing */
+            drawing: components["schemas"]["BikeDrawing"];
+        };
+        /**
+         * BikeProof
+         * @description What the tape says after the job.
+         */
+        BikeProof: {
+            /** Sags */
+            sags: components["schemas"]["SagProof"][];
+            /** Rear drop */
+            rear_drop: components["schemas"]["SagProof"] | null;
+            /** Seat after */
+            seat_after: number | null;
+            /** Seat predicted */
+            seat_predicted: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "nothing measured" | "within" | "outside";
+        };
+        /**
+         * BikeProve
+         * @description Readings after, and the sign-off.
+         */
+        BikeProve: {
+            /**
+             * After
+             * @default {
+             *       "tape": [],
+             *       "sags": [],
+             *       "default_tolerance_mm": 1,
+             *       "note": ""
+             *     }
+             */
+            after: components["schemas"]["BikeMeasurements"];
+            /** Sign off */
+            sign_off?: components["schemas"]["SignOff"] | null;
+        };
+        /**
+         * BikeRow
+         * @description One place on the sheet.
+         */
+        BikeRow: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Points */
+            points: string[];
+            /** Fitted */
+            fitted: number;
+            /** Residual */
+            residual: number | null;
+        };
+        /**
+         * BikeShare
+         * @description What one change of the stack brings, given those before it, rider on; zero when it is off.
+         */
+        BikeShare: {
+            /** Id */
+            id: string;
+            /** Front */
+            front: number;
+            /** Rear */
+            rear: number;
+        };
+        /**
+         * BikeStep
+         * @description One step.
+         */
+        BikeStep: {
+            /** Id */
+            id: string;
+            /** Phase */
+            phase: string;
+            /** End */
+            end?: ("front" | "rear") | null;
+            /** Text */
+            text: string;
+            /** Caution */
+            caution?: string | null;
+            /** Hold */
+            hold?: string | null;
+            /** Figure */
+            figure?: string | null;
+            /**
+             * Fasteners
+             * @default []
+             */
+            fasteners: components["schemas"]["FastenerUse"][];
+            /**
+             * People
+             * @default 1
+             */
+            people: number;
+            /** Minutes */
+            minutes: [
+                number,
+                number
+            ];
         };
         /**
          * BodyPrediction
@@ -1565,6 +2652,24 @@ export interface components {
             part: string;
         };
         /**
+         * Bumper
+         * @description The rubber on the damper rod: it is squeezed flat when the damper is closed.
+         */
+        Bumper: {
+            /** Height */
+            height_mm: number;
+            /**
+             * c in F = c·x^p
+             * @default 2
+             */
+            coefficient: number;
+            /**
+             * Power
+             * @default 2
+             */
+            power: number;
+        };
+        /**
          * Card
          * @description The card of a job.
          */
@@ -1607,6 +2712,19 @@ export interface components {
              * @default 0
              */
             left_mm: number;
+        };
+        /**
+         * CentreStand
+         * @description A centre stand.
+         */
+        CentreStand: {
+            /** Rear tyre off the ground on it */
+            wheel_clear_mm: number;
+            /**
+             * More is too heavy to roll on
+             * @default 60
+             */
+            most_clear_mm: number;
         };
         /**
          * ChangeKind
@@ -1684,6 +2802,37 @@ export interface components {
             extra_part: string;
         };
         /**
+         * Clevis
+         * @description A clevis or eye screwed on the damper rod, with its lock nut.
+         */
+        Clevis: {
+            /** Thread inside the clevis */
+            thread_mm: number;
+            /**
+             * Thread needed
+             * @description the part supplier's figure
+             */
+            least_thread_mm: number;
+            /**
+             * Screwed out by
+             * @default 0
+             */
+            screwed_out_mm: number;
+        };
+        /**
+         * ClevisOut
+         * @description The damper made longer at its clevis; the lock nut follows.
+         */
+        ClevisOut: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "clevis";
+            /** Screwed out by */
+            out_mm: number;
+        };
+        /**
          * Coil
          * @description A coil spring by its stamp.
          */
@@ -1718,6 +2867,41 @@ export interface components {
             active_coils?: number | null;
         };
         /**
+         * CoilForkSprings
+         * @description A coil in each leg on a spacer, with the air over the oil.
+         */
+        CoilForkSprings: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "coil";
+            /** Left */
+            left: components["schemas"]["LegSpring"];
+            /** Right leg, where it differs */
+            right?: components["schemas"]["LegSpring"] | null;
+            /**
+             * Legs
+             * @description with a spring in them
+             * @default 2
+             * @enum {integer}
+             */
+            legs: 1 | 2;
+            /** Spacer */
+            spacer_mm: number;
+            /** Right spacer, where it differs */
+            right_spacer_mm?: number | null;
+            /**
+             * Room for spring and spacer
+             * @description at full extension, caps on
+             */
+            available_mm: number;
+            /** Preload at most */
+            max_preload_mm?: number | null;
+            /** Air over the oil */
+            air?: components["schemas"]["TrappedAir"] | null;
+        };
+        /**
          * CoilGroupData
          * @description Coils of one diameter and one clearance.
          */
@@ -1748,11 +2932,110 @@ export interface components {
             /** Sentence */
             sentence: string;
         };
+        /**
+         * ConditionTold
+         * @description How the machine stands in one condition.
+         */
+        ConditionTold: {
+            /** Front sag */
+            front_sag_mm: number;
+            /** Rear sag */
+            rear_sag_mm: number;
+            /** Rake */
+            rake_deg: number;
+            /** Trail */
+            trail_mm: number;
+            /** Wheelbase */
+            wheelbase_mm: number;
+            /** Arm angle */
+            arm_angle_deg: number;
+            /** Seat */
+            seat_mm: number;
+            /** Front drop */
+            front_drop_mm: number;
+            /** Rear drop */
+            rear_drop_mm: number;
+        };
         /** ConflictBody[Align] */
         ConflictBody_Align_: {
             /** Sentence */
             sentence: string;
             theirs: components["schemas"]["Align"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** ConflictBody[BikeAlign] */
+        ConflictBody_BikeAlign_: {
+            /** Sentence */
+            sentence: string;
+            theirs: components["schemas"]["BikeAlign"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** ConflictBody[BikeBrief] */
+        ConflictBody_BikeBrief_: {
+            /** Sentence */
+            sentence: string;
+            theirs: components["schemas"]["BikeBrief"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** ConflictBody[BikeMeasurements] */
+        ConflictBody_BikeMeasurements_: {
+            /** Sentence */
+            sentence: string;
+            theirs: components["schemas"]["BikeMeasurements"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** ConflictBody[BikePlan] */
+        ConflictBody_BikePlan_: {
+            /** Sentence */
+            sentence: string;
+            theirs: components["schemas"]["BikePlan"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** ConflictBody[BikeProve] */
+        ConflictBody_BikeProve_: {
+            /** Sentence */
+            sentence: string;
+            theirs: components["schemas"]["BikeProve"];
             /** Version */
             version: number;
             /** By */
@@ -1921,6 +3204,11 @@ export interface components {
         Created: {
             /** Id */
             id: string;
+            /**
+             * Wheels
+             * @default 4
+             */
+            wheels: number;
         };
         /**
          * Cure
@@ -1963,6 +3251,37 @@ export interface components {
             rod_hidden_mm: number;
         };
         /**
+         * DirectRear
+         * @description A damper, or a pair of them, straight between frame and swing arm.
+         */
+        DirectRear: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "direct";
+            /** Axle */
+            axle: [
+                number,
+                number
+            ];
+            /** Pivot */
+            pivot: [
+                number,
+                number
+            ];
+            /** Damper frame */
+            damper_frame: [
+                number,
+                number
+            ];
+            /** Damper arm */
+            damper_arm: [
+                number,
+                number
+            ];
+        };
+        /**
          * Drawing
          * @description Before and after, and how large everything is.
          */
@@ -1985,6 +3304,49 @@ export interface components {
             width_mm: number;
             /** Wheelbase */
             wheelbase_mm: number;
+        };
+        /**
+         * Drive
+         * @description What drives the wheel.
+         */
+        Drive: {
+            /**
+             * Kind
+             * @default chain
+             * @enum {string}
+             */
+            kind: "chain" | "shaft" | "belt" | "none";
+            /**
+             * Sprocket
+             * @description front sprocket's centre, x and z
+             */
+            sprocket?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * FarEnd
+         * @description A gap at the far end of travel with the parts it came with: tyre to mudguard, seat part or exhaust.
+         */
+        FarEnd: {
+            /** Name */
+            name: string;
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "front" | "rear";
+            /**
+             * Gap
+             * @description at full bump of that end, as it came
+             */
+            gap_mm: number;
+            /**
+             * Wanted
+             * @default 5
+             */
+            wanted_mm: number;
         };
         /**
          * Fastener
@@ -2276,6 +3638,220 @@ export interface components {
             ride_force: number;
         };
         /**
+         * Fork
+         * @description A fork in its clamps.
+         */
+        Fork: {
+            /**
+             * Crown
+             * @description a single crown is not raised in clamps
+             * @default double
+             * @enum {string}
+             */
+            crown: "double" | "single";
+            /** Springs */
+            springs: components["schemas"]["CoilForkSprings"] | components["schemas"]["AirForkSprings"];
+            /** Stroke */
+            stroke_mm: number;
+            /**
+             * Tubes above the top clamp
+             * @default 0
+             */
+            raised_mm: number;
+            /**
+             * Clamp zone from
+             * @default 0
+             */
+            raise_least_mm: number;
+            /**
+             * Clamp zone to
+             * @description where the tube steps
+             * @default 0
+             */
+            raise_most_mm: number;
+            /**
+             * Clearance bottomed
+             * @description wheel or mudguard to lower clamp, as it is
+             * @default 60
+             */
+            bottomed_clearance_mm: number;
+            /**
+             * Clearance wanted
+             * @default 10
+             */
+            clearance_wanted_mm: number;
+            /**
+             * Bottom-out parts in
+             * @description what keeps metal from metal
+             * @default true
+             */
+            bottom_out_parts: boolean;
+            /**
+             * Shortened
+             * @description by spacers inside, from how it came
+             * @default 0
+             */
+            shortened_mm: number;
+            /**
+             * Hidden by the top-out spring
+             * @default 0
+             */
+            top_out_hidden_mm: number;
+        };
+        /**
+         * ForkCurve
+         * @description Over slider travel.
+         */
+        ForkCurve: {
+            /** Travel */
+            travel: number[];
+            /** Force */
+            force: number[];
+            /** Unladen */
+            unladen: number;
+            /** Laden */
+            laden: number;
+        };
+        /**
+         * ForkOil
+         * @description Air height from the tube's top to the oil, fork bottomed, spring out.
+         */
+        ForkOil: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fork_oil";
+            /** Air height */
+            level_mm: number;
+        };
+        /**
+         * ForkRaise
+         * @description Tubes above the top clamp.
+         */
+        ForkRaise: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fork_raise";
+            /** Tubes above the top clamp */
+            raised_mm: number;
+        };
+        /**
+         * ForkSpacer
+         * @description Spacers of both legs.
+         */
+        ForkSpacer: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fork_spacer";
+            /** Spacer length */
+            spacer_mm: number;
+        };
+        /**
+         * ForkSprings
+         * @description Both fork springs replaced; with the spacer as cut unless stated.
+         */
+        ForkSprings: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fork_springs";
+            /** Spring */
+            spring: components["schemas"]["LegSpring"];
+            /**
+             * Spacer
+             * @description cut so that the preload stays when left empty
+             */
+            spacer_mm?: number | null;
+        };
+        /**
+         * ForkTravel
+         * @description Internal spacers that keep the fork from extending as far.
+         */
+        ForkTravel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "fork_travel";
+            /** Shorter by */
+            shorter_mm: number;
+            /**
+             * Bottom-out parts stay in
+             * @default true
+             */
+            bottom_out_parts: boolean;
+        };
+        /**
+         * FourBarRear
+         * @description Chain stay, seat stay and rocker; the axle on either stay, the damper between any two members.
+         */
+        FourBarRear: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "four_bar";
+            /** Axle */
+            axle: [
+                number,
+                number
+            ];
+            /** Pivot */
+            pivot: [
+                number,
+                number
+            ];
+            /** Stay joint */
+            stay_joint: [
+                number,
+                number
+            ];
+            /** Rocker joint */
+            rocker_joint: [
+                number,
+                number
+            ];
+            /** Rocker pivot */
+            rocker_pivot: [
+                number,
+                number
+            ];
+            /** Damper first */
+            damper_first: [
+                number,
+                number
+            ];
+            /** Damper second */
+            damper_second: [
+                number,
+                number
+            ];
+            /**
+             * Axle on
+             * @default seat stay
+             * @enum {string}
+             */
+            axle_on: "chain stay" | "seat stay";
+            /**
+             * Damper first on
+             * @default frame
+             * @enum {string}
+             */
+            damper_first_on: "frame" | "chain stay" | "seat stay" | "rocker";
+            /**
+             * Damper second on
+             * @default rocker
+             * @enum {string}
+             */
+            damper_second_on: "frame" | "chain stay" | "seat stay" | "rocker";
+        };
+        /**
          * FourLinkAxle
          * @description Four links, the uppers parallel or converging.
          */
@@ -2408,6 +3984,39 @@ export interface components {
                 number,
                 number,
                 number
+            ];
+        };
+        /**
+         * FreeRear
+         * @description Any plane linkage: members that share points are pinned there; ``frame`` carries what stays.
+         */
+        FreeRear: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "free";
+            /** Points */
+            points: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Member list */
+            member_list: components["schemas"]["MemberData"][];
+            /**
+             * Rod list
+             * @default []
+             */
+            rod_list: [
+                string,
+                string
+            ][];
+            /** Damper ends */
+            damper_ends: [
+                string,
+                string
             ];
         };
         /** HTTPValidationError */
@@ -2573,6 +4182,8 @@ export interface components {
             id: string;
             /** Title */
             title: string;
+            /** Wheels */
+            wheels: number;
             /** Vehicle */
             vehicle: string;
             /** Plate */
@@ -2589,7 +4200,7 @@ export interface components {
             /** Signed off */
             signed_off: string | null;
             /** Front rise */
-            front_rise: number;
+            front_rise: number | null;
             /** Rear rise */
             rear_rise: number;
             /**
@@ -2777,6 +4388,46 @@ export interface components {
             ] | null;
         };
         /**
+         * LegSpring
+         * @description The spring of one leg: its rate, or the coils of a progressive one by group.
+         */
+        LegSpring: {
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+            /** Rate */
+            rate_n_per_mm: number;
+            /** Free length */
+            free_length_mm: number;
+            /**
+             * Solid length
+             * @default 0
+             */
+            solid_length_mm: number;
+            /**
+             * Close-wound share
+             * @description of the free length; 0 for a linear spring
+             * @default 0
+             */
+            soft_share: number;
+            /**
+             * Close-wound coils touch after
+             * @description shortening of the whole spring
+             * @default 0
+             */
+            soft_closes_mm: number;
+            /** Rate before that */
+            soft_rate_n_per_mm?: number | null;
+            /**
+             * Close-wound coils up
+             * @description either way up the force is the same
+             * @default true
+             */
+            coils_up: boolean;
+        };
+        /**
          * Length
          * @description A typed length, mm.
          */
@@ -2801,6 +4452,55 @@ export interface components {
              * @description the unit a bare number was read in
              */
             unit: string;
+        };
+        /**
+         * LeverageCurve
+         * @description Over wheel travel from full extension.
+         */
+        LeverageCurve: {
+            /** Travel */
+            travel: number[];
+            /** Leverage */
+            leverage: number[];
+            /** Force */
+            force: number[];
+            /** Axle x */
+            axle_x: number[];
+            /** Chain slack */
+            chain_slack: number[] | null;
+            /** Unladen */
+            unladen: number;
+            /** Laden */
+            laden: number;
+        };
+        /**
+         * Line
+         * @description A part drawn between two points.
+         */
+        Line: {
+            /** Look */
+            look: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+            /**
+             * Names
+             * @default [
+             *       "",
+             *       ""
+             *     ]
+             */
+            names: [
+                string,
+                string
+            ];
         };
         /**
          * LinkAdjuster
@@ -2959,6 +4659,16 @@ export interface components {
             ];
         };
         /**
+         * MemberData
+         * @description A rigid member and the points it carries.
+         */
+        MemberData: {
+            /** Name */
+            name: string;
+            /** Points */
+            points: string[];
+        };
+        /**
          * MultiArm
          * @description A rigid arm on two chassis pivots, with one outer joint (an A-arm) or two (an H-arm).
          */
@@ -3023,6 +4733,41 @@ export interface components {
             damper?: components["schemas"]["Stand"] | null;
             /** Reference line */
             reference_line?: components["schemas"]["ReferenceLine"] | null;
+        };
+        /**
+         * NewBike
+         * @description A machine to set up.
+         */
+        NewBike: {
+            /** Name */
+            name: string;
+            /**
+             * Plate
+             * @default
+             */
+            plate: string;
+            /** Owner */
+            owner: string;
+            /** Archetype */
+            archetype: string;
+        };
+        /**
+         * NewBikeId
+         * @description Where it is.
+         */
+        NewBikeId: {
+            /** Id */
+            id: number;
+        };
+        /**
+         * NewBikeJob
+         * @description A new job on a machine the shop has set up.
+         */
+        NewBikeJob: {
+            /** Title */
+            title: string;
+            /** Vehicle Id */
+            vehicle_id: number;
         };
         /**
          * NewJob
@@ -3155,6 +4900,21 @@ export interface components {
              * @default
              */
             override: string;
+        };
+        /**
+         * PlannedBikeChange
+         * @description A change on the stack, which can be switched off to see what it does.
+         */
+        PlannedBikeChange: {
+            /** Id */
+            id: string;
+            /**
+             * On
+             * @default true
+             */
+            on: boolean;
+            /** Change */
+            change: components["schemas"]["RearLink"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["ClevisOut"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"];
         };
         /**
          * PlannedChange
@@ -3430,6 +5190,172 @@ export interface components {
             rise: number;
         };
         /**
+         * ReachTold
+         * @description Rider on, both feet and one foot, mm; what is missing is positive when the leg is too short.
+         */
+        ReachTold: {
+            /** Seat before */
+            seat_before_mm: number;
+            /** Seat after */
+            seat_after_mm: number;
+            /** Both missing before */
+            both_missing_before_mm: number | null;
+            /** Both missing after */
+            both_missing_after_mm: number | null;
+            /** One missing before */
+            one_missing_before_mm: number | null;
+            /** One missing after */
+            one_missing_after_mm: number | null;
+        };
+        /**
+         * RearDamper
+         * @description A damper, or both of a pair.
+         */
+        RearDamper: {
+            /** Eye to eye, extended */
+            extended_mm: number;
+            /** Stroke */
+            stroke_mm: number;
+            /**
+             * Dampers
+             * @default 1
+             * @enum {integer}
+             */
+            count: 1 | 2;
+            /**
+             * Gas force
+             * @default 0
+             */
+            gas_n: number;
+            /** Bump rubber */
+            bumper?: components["schemas"]["Bumper"] | null;
+            /**
+             * Hidden by its top-out spring
+             * @description how much longer it gets when forced to full extension
+             */
+            hidden_mm?: number | null;
+            /**
+             * Preload zero found
+             * @description with the damper forced out, or just hanging
+             * @default forced
+             * @enum {string}
+             */
+            zero_found: "forced" | "hanging";
+            /**
+             * Collar thread
+             * @default 1.5
+             */
+            collar_pitch_mm: number;
+            /** Body diameter */
+            body_diameter_mm?: number | null;
+            /** Clevis */
+            clevis?: components["schemas"]["Clevis"] | null;
+        };
+        /**
+         * RearDamperSwap
+         * @description Shorter or longer dampers.
+         */
+        RearDamperSwap: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rear_damper";
+            /** Eye to eye, extended */
+            extended_mm: number;
+            /** Stroke */
+            stroke_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
+         * RearLink
+         * @description A lowering or raising link by its hole distance and rod length.
+         */
+        RearLink: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rear_link";
+            /** Rocker pivot to rod hole */
+            hole_mm: number;
+            /** Rod, hole to hole */
+            rod_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
+         * RearPreload
+         * @description The collar set to a shortening of the spring at full extension.
+         */
+        RearPreload: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rear_preload";
+            /** Preload */
+            preload_mm: number;
+        };
+        /**
+         * RearSpring
+         * @description The spring on a damper; both are alike where there are two.
+         */
+        RearSpring: {
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+            /** Rate */
+            rate_n_per_mm: number;
+            /** Free length */
+            free_length_mm: number;
+            /**
+             * Stroke
+             * @description shortening until its coils touch
+             */
+            stroke_mm: number;
+            /** Inner diameter */
+            inner_diameter_mm?: number | null;
+            /**
+             * Seat washer
+             * @description matched to the spring so that preload starts the same
+             * @default 0
+             */
+            seat_washer_mm: number;
+            /**
+             * Preload at most
+             * @description its maker's
+             */
+            max_preload_mm?: number | null;
+        };
+        /**
+         * RearSpringSwap
+         * @description The spring of the damper, or of both, replaced.
+         */
+        RearSpringSwap: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rear_spring";
+            /** Spring */
+            spring: components["schemas"]["RearSpring"];
+            /**
+             * Preload
+             * @description as before when left empty
+             */
+            preload_mm?: number | null;
+        };
+        /**
          * ReferenceLine
          * @description The line on the upright that stands for a steering axis where there is none.
          */
@@ -3453,6 +5379,258 @@ export interface components {
             complaints: components["schemas"]["Complaint"][];
         };
         /**
+         * Rides
+         * @description Somebody or something the machine carries, at its station.
+         */
+        Rides: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @default rider
+             * @enum {string}
+             */
+            role: "rider" | "kit" | "luggage" | "passenger";
+            mass: components["schemas"]["Mass"];
+            /** Ahead of the rear axle */
+            x_mm: number;
+            /**
+             * Aboard
+             * @default true
+             */
+            aboard: boolean;
+        };
+        /**
+         * RockerOnArm
+         * @description A rocker on the swing arm, held by a rod from the frame.
+         */
+        RockerOnArm: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rocker_on_arm";
+            /** Axle */
+            axle: [
+                number,
+                number
+            ];
+            /** Pivot */
+            pivot: [
+                number,
+                number
+            ];
+            /** Rocker pivot */
+            rocker_pivot: [
+                number,
+                number
+            ];
+            /** Rod frame */
+            rod_frame: [
+                number,
+                number
+            ];
+            /** Rod rocker */
+            rod_rocker: [
+                number,
+                number
+            ];
+            /** Damper rocker */
+            damper_rocker: [
+                number,
+                number
+            ];
+            /** Damper frame */
+            damper_frame: [
+                number,
+                number
+            ];
+        };
+        /**
+         * RockerOnFrame
+         * @description A rocker on the frame, pushed or pulled by a rod from the swing arm.
+         */
+        RockerOnFrame: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rocker_on_frame";
+            /** Axle */
+            axle: [
+                number,
+                number
+            ];
+            /** Pivot */
+            pivot: [
+                number,
+                number
+            ];
+            /** Rocker pivot */
+            rocker_pivot: [
+                number,
+                number
+            ];
+            /** Rod arm */
+            rod_arm: [
+                number,
+                number
+            ];
+            /** Rod rocker */
+            rod_rocker: [
+                number,
+                number
+            ];
+            /** Damper rocker */
+            damper_rocker: [
+                number,
+                number
+            ];
+            /** Damper frame */
+            damper_frame: [
+                number,
+                number
+            ];
+        };
+        /**
+         * SagBench
+         * @description One end.
+         */
+        SagBench: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "front" | "rear";
+            /** Travel */
+            travel_mm: number;
+            /** Unladen */
+            unladen_mm: number;
+            /** Laden */
+            laden_mm: number;
+            /** Unladen measured */
+            unladen_measured_mm: number | null;
+            /** Laden measured */
+            laden_measured_mm: number | null;
+            /** Window */
+            window: components["schemas"]["SagWindow"];
+            /** Target */
+            target_mm: number;
+            /** Preload */
+            preload_mm: number | null;
+            /** Preload for target */
+            preload_for_target_mm: number | null;
+            /** Spacer for target */
+            spacer_for_target_mm: number | null;
+            /** Topped out */
+            topped_out: boolean;
+            /** Bottomed */
+            bottomed: boolean;
+            /** Laden ok */
+            laden_ok: boolean;
+            /** Unladen ok */
+            unladen_ok: boolean;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "right" | "too soft" | "too stiff" | "set the preload first" | "air: set the pressure";
+            /** Why */
+            why: string;
+            /** Rate by sag */
+            rate_by_sag: number | null;
+            /** Rate by frequency */
+            rate_by_frequency: number | null;
+            /** Frequency */
+            frequency_hz: number;
+            /** Softer */
+            softer: components["schemas"]["SpringChoice"] | null;
+            /** Stiffer */
+            stiffer: components["schemas"]["SpringChoice"] | null;
+            /** Zero question */
+            zero_question: string;
+        };
+        /**
+         * SagProof
+         * @description One sag after, against its prediction, mm.
+         */
+        SagProof: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "front" | "rear";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "unladen" | "laden";
+            /** Before */
+            before: number | null;
+            /** Predicted */
+            predicted: number;
+            /** Plus minus */
+            plus_minus: number;
+            /** After */
+            after: number;
+            /** Residual */
+            residual: number;
+            /** Within */
+            within: boolean;
+        };
+        /**
+         * SagReading
+         * @description From the axle to a mark above it (of a fork: along it): wheel hanging, on its own, with the rider on.
+         */
+        SagReading: {
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "front" | "rear";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "extended" | "unladen" | "laden";
+            /** Reading */
+            reading: components["schemas"]["Length"];
+        };
+        /**
+         * SagWindow
+         * @description Sag wanted at one end for a use, as shares of its travel, with the reason.
+         */
+        SagWindow: {
+            /**
+             * Use
+             * @enum {string}
+             */
+            use: "road" | "touring" | "commuting" | "enduro" | "trail" | "trials" | "downhill";
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "front" | "rear";
+            /** Laden low */
+            laden_low: number;
+            /** Laden high */
+            laden_high: number;
+            /** Unladen low */
+            unladen_low: number;
+            /** Unladen high */
+            unladen_high: number;
+            /**
+             * Frequency
+             * @description ride frequency wanted with the rider on
+             */
+            frequency_hz: number;
+            /**
+             * Reason
+             * @default
+             */
+            reason: string;
+        };
+        /**
          * SaveVehicle
          * @description A vehicle as its writer wants it, on top of the version that was read.
          */
@@ -3466,6 +5644,36 @@ export interface components {
             /** Version */
             version: number;
             section: components["schemas"]["Align"];
+        };
+        /** Save[BikeAlign] */
+        Save_BikeAlign_: {
+            /** Version */
+            version: number;
+            section: components["schemas"]["BikeAlign"];
+        };
+        /** Save[BikeBrief] */
+        Save_BikeBrief_: {
+            /** Version */
+            version: number;
+            section: components["schemas"]["BikeBrief"];
+        };
+        /** Save[BikeMeasurements] */
+        Save_BikeMeasurements_: {
+            /** Version */
+            version: number;
+            section: components["schemas"]["BikeMeasurements"];
+        };
+        /** Save[BikePlan] */
+        Save_BikePlan_: {
+            /** Version */
+            version: number;
+            section: components["schemas"]["BikePlan"];
+        };
+        /** Save[BikeProve] */
+        Save_BikeProve_: {
+            /** Version */
+            version: number;
+            section: components["schemas"]["BikeProve"];
         };
         /** Save[Brief] */
         Save_Brief_: {
@@ -3516,6 +5724,39 @@ export interface components {
             side: "left" | "right";
             /** Reading */
             reading: components["schemas"]["Mass"];
+        };
+        /**
+         * Seat
+         * @description Where the rider sits.
+         */
+        Seat: {
+            /** Ahead of the rear axle */
+            x_mm: number;
+            /** Height, standing unladen */
+            height_mm: number;
+            /**
+             * Width where the legs come down
+             * @default 220
+             */
+            width_mm: number;
+            /**
+             * Foam that can be taken off
+             * @default 40
+             */
+            foam_mm: number;
+        };
+        /**
+         * SeatFoam
+         * @description The seat lower by so much foam.
+         */
+        SeatFoam: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "seat_foam";
+            /** Lower by */
+            lower_mm: number;
         };
         /**
          * SeatSpacer
@@ -3619,6 +5860,19 @@ export interface components {
             residual: number | null;
         };
         /**
+         * ShelfSpring
+         * @description A rear spring on the shop's shelf.
+         */
+        ShelfSpring: {
+            /** Spring */
+            spring: components["schemas"]["RearSpring"];
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+        };
+        /**
          * ShopView
          * @description The shop as the client greets it.
          */
@@ -3646,6 +5900,23 @@ export interface components {
             after: number;
             /** Even */
             even: boolean;
+        };
+        /**
+         * SideStand
+         * @description A side stand with the machine upright.
+         */
+        SideStand: {
+            /** Ahead of the rear axle */
+            x_mm: number;
+            /** Foot beside the tyre line */
+            lateral_mm: number;
+            /**
+             * Foot above ground
+             * @description with the machine held upright
+             */
+            foot_height_mm: number;
+            /** Splay from vertical */
+            splay_deg: number;
         };
         /**
          * Sign
@@ -3723,6 +5994,30 @@ export interface components {
              * @default
              */
             extra_part: string;
+        };
+        /**
+         * SpringChoice
+         * @description A spring on the shelf with the preload it would need and what it leaves.
+         */
+        SpringChoice: {
+            /** Part */
+            part: string;
+            /** Rate */
+            rate_n_per_mm: number;
+            /** Preload */
+            preload_mm: number;
+            /** Preload possible */
+            preload_possible: boolean;
+            /** Unladen sag */
+            unladen_sag_mm: number;
+            /** Laden sag */
+            laden_sag_mm: number;
+            /** Within */
+            within: boolean;
+            /** On shelf */
+            on_shelf: number;
+            /** Spring */
+            spring: components["schemas"]["RearSpring"];
         };
         /**
          * SpringKind
@@ -3823,6 +6118,34 @@ export interface components {
             length_extended_mm: number;
         };
         /**
+         * Stance
+         * @description One machine in every condition.
+         */
+        Stance: {
+            /** Extended */
+            extended: components["schemas"]["ConditionTold"];
+            /** Unladen */
+            unladen: components["schemas"]["ConditionTold"];
+            /** Laden */
+            laden: components["schemas"]["ConditionTold"];
+            /** Full */
+            full: components["schemas"]["ConditionTold"];
+            /** Rear travel */
+            rear_travel_mm: number;
+            /** Front travel */
+            front_travel_mm: number;
+            /** Damper laden */
+            damper_laden_mm: number;
+            /** Ratio laden */
+            ratio_laden: number;
+            /** Leverage laden */
+            leverage_laden: number;
+            /** Wheel rate rear */
+            wheel_rate_rear: number;
+            /** Wheel rate front */
+            wheel_rate_front: number;
+        };
+        /**
          * StanceDrawing
          * @description The vehicle at one stance.
          */
@@ -3866,6 +6189,43 @@ export interface components {
             on: string;
         };
         /**
+         * StandLean
+         * @description On the side stand, unladen, before and as planned.
+         */
+        StandLean: {
+            /** Drop */
+            drop_mm: number;
+            /** Lean before */
+            lean_before_deg: number;
+            /** Lean after */
+            lean_after_deg: number;
+            /** Lean before slope */
+            lean_before_slope_deg: number;
+            /** Lean after slope */
+            lean_after_slope_deg: number;
+            /** Shortening */
+            shortening_mm: number;
+        };
+        /**
+         * StandLeg
+         * @description Another length of the leg, and a bend.
+         */
+        StandLeg: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "side_stand";
+            /** Shorter along the leg */
+            shorter_mm: number;
+            /**
+             * Bent out by
+             * @description about its pivot, foot outward positive
+             * @default 0
+             */
+            bent_out_deg: number;
+        };
+        /**
          * Station
          * @description A place on the body that is measured from the ground, or that something hangs on.
          */
@@ -3897,6 +6257,36 @@ export interface components {
             side: "left" | "right";
             /** Reading */
             reading: components["schemas"]["Length"];
+        };
+        /**
+         * Steering
+         * @description What the fork has to do, rider on, mm and degrees.
+         */
+        Steering: {
+            /** Trail before */
+            trail_before_mm: number;
+            /** Trail after */
+            trail_after_mm: number;
+            /** Rake before */
+            rake_before_deg: number;
+            /** Rake after */
+            rake_after_deg: number;
+            /** Raise wanted */
+            raise_wanted_mm: number;
+            /** Raise allowed */
+            raise_allowed_mm: number;
+            /** Raise now */
+            raise_now_mm: number;
+            /** Trail left */
+            trail_left_mm: number;
+            /** Clipped */
+            clipped: boolean;
+            /** Clipped by */
+            clipped_by: string;
+            /** Supplier raise */
+            supplier_raise_mm: number | null;
+            /** Trail by supplier */
+            trail_by_supplier_mm: number | null;
         };
         /**
          * SteeringData
@@ -4156,6 +6546,16 @@ export interface components {
              * @enum {string}
              */
             kind: "swing_arm";
+        };
+        /**
+         * TapeAt
+         * @description What the calliper or tape read between two points, or from one to the ground.
+         */
+        TapeAt: {
+            /** Key */
+            key: string;
+            /** Reading */
+            reading: components["schemas"]["Length"];
         };
         /**
          * TapeReading
@@ -4475,6 +6875,31 @@ export interface components {
             kind: "trailing_arm";
         };
         /**
+         * TrappedAir
+         * @description The air over the oil of one leg, closed in at full extension.
+         */
+        TrappedAir: {
+            /** Inner area of the tube */
+            area_mm2: number;
+            /** Volume at full extension */
+            volume_mm3?: number | null;
+            /**
+             * Oil level
+             * @description air height from the tube's top to the oil, fork bottomed, spring out
+             */
+            oil_level_mm?: number | null;
+            /**
+             * Absolute pressure, extended
+             * @default 0.101325
+             */
+            pressure_n_per_mm2: number;
+            /**
+             * Exponent
+             * @default 1.3
+             */
+            exponent: number;
+        };
+        /**
          * Travel
          * @description Travel window of an axle, wheel travel from the measured baseline, bump positive, mm.
          */
@@ -4516,6 +6941,21 @@ export interface components {
             default_unit?: string | null;
             /** Quantity */
             quantity?: string | null;
+        };
+        /**
+         * Tyres
+         * @description Loaded radii of both wheels.
+         */
+        Tyres: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "tyres";
+            /** Front radius, loaded */
+            front_radius_mm: number;
+            /** Rear radius, loaded */
+            rear_radius_mm: number;
         };
         /** ValidationError */
         ValidationError: {
@@ -4590,6 +7030,8 @@ export interface components {
             id: number;
             /** Name */
             name: string;
+            /** Wheels */
+            wheels: number;
             /** Plate */
             plate: string;
             /** Owner */
@@ -6306,6 +8748,691 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictBody_Prove_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    save_bike_job_brief: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save_BikeBrief_"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_BikeBrief_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    save_bike_job_measure: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save_BikeMeasurements_"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_BikeMeasurements_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    save_bike_job_plan: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save_BikePlan_"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_BikePlan_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    save_bike_job_align: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save_BikeAlign_"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_BikeAlign_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    save_bike_job_prove: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save_BikeProve_"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_BikeProve_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bike_archetypes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeChoices"];
+                };
+            };
+        };
+    };
+    new_bike: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBike"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewBikeId"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    new_bike_job: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewBikeJob"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Created"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    get_bike_job: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeJobView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    predict_bike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BikeJob"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikePrediction"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    begin_bike_change: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BeginBike"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedBikeChange"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    prove_bike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BikeJob"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeProof"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bike_card: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeCard"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bike_card_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    tick_bike: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tick"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_Build_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    record_bike_torque: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Tightened"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_Build_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    sign_bike_off: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Sign"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_BikeProve_"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -45,8 +45,10 @@ def _rod(case: BikeCase, wanted: float) -> list[BikeCure]:
     x1 = rod + float(np.sign(wanted - y0)) * 2.0
     y1 = _drop(case, hole, x1)
     for _ in range(3):
-        if abs(y1 - y0) < 1e-9 or not np.isfinite(y1):
+        if not np.isfinite(y1):
             return []
+        if abs(y1 - wanted) < 0.05 or abs(y1 - y0) < 1e-9:
+            break
         x0, x1, y0 = x1, x1 + (wanted - y1) * (x1 - x0) / (y1 - y0), y1
         y1 = _drop(case, hole, x1)
     best = round(x1 / LEAST_STEP_MM) * LEAST_STEP_MM

@@ -40,7 +40,7 @@ def _chain(case: BikeCase) -> list[BikeFinding]:
     points = case.after.rear_points
     slack = chain_slack_change(drive.sprocket, np.stack([p["axle"] for p in points.values()]))
     tightest = list(points)[int(slack.argmax())]
-    spare = -float(slack[list(points).index("unladen")])
+    spare = abs(float(slack[list(points).index("unladen")]))
     return [
         BikeFinding(
             id="chain", end="rear", severity="know", what=f"The chain is tightest {_WORDS[tightest]}",
