@@ -17,7 +17,7 @@ from inclinum.api.jobs import Created
 from inclinum.api.prove import Sign
 from inclinum.api.saving import Saved, add_save_route
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.bike import Use
+from inclinum.core.bike.bike import End, Use
 from inclinum.core.bike.card import BikeCard, bike_card
 from inclinum.core.bike.changes import BIKE_CHANGES, PlannedBikeChange, begin
 from inclinum.core.bike.job import (
@@ -29,8 +29,10 @@ from inclinum.core.bike.job import (
     BikeProve,
     SagWindow,
 )
+from inclinum.core.bike.limits import BikeCure
 from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike
 from inclinum.core.bike.proof import BikeProof, prove_bike
+from inclinum.core.bike.setting import set_sag
 from inclinum.core.bike.windows import OURS
 from inclinum.core.job import Build, SignOff, StageName
 from inclinum.core.quantity import Length
@@ -181,6 +183,20 @@ class BeginBike(BaseModel):
 def begin_change(wanted: BeginBike) -> PlannedBikeChange:
     """A change of that kind to put on the stack and set: it starts from the machine as measured."""
     return begin(wanted.type, assess(wanted.job).fitted.bike, wanted.job.plan.changes)
+
+
+class SagWanted(BaseModel):
+    """A laden sag dragged or typed."""
+
+    job: BikeJob
+    end: End
+    sag_mm: float = Field(gt=0, le=400)
+
+
+@router.post("/bike/sag", operation_id="set_sag", responses={422: {"model": Refusal}})
+def sag_wanted(wanted: SagWanted) -> BikeCure:
+    """The plan with the preload, or the spacers, that give that sag."""
+    return set_sag(assess(wanted.job).case(), wanted.end, wanted.sag_mm)
 
 
 @router.post("/bike/prove", operation_id="prove_bike", response_model=BikeProof, responses={422: {"model": Refusal}})

@@ -7,7 +7,7 @@ from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
 
 from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.job import BikeJob, BikeMeasurements
 from inclinum.core.document import Document
 from inclinum.core.job import STAGES, Job, StageName
 from inclinum.core.vehicle import Vehicle
@@ -147,6 +147,9 @@ def save_stage(session: Session, job_id: str, stage: StageName, section: Documen
     held.schema_version = VERSION
     held.saved_by = by
     held.saved_at = func.now()
+    if isinstance(section, BikeMeasurements) and stage == "measure" and section.machine is not None:
+        # The next job on it starts from the machine as it was found.
+        row.vehicle.document = section.machine.model_dump(mode="json")
     if stage == "brief":
         row.vehicle.owner = owner_named(session, section.model_dump()["owner"])
     session.add(Event(job_id=job_id, by=by, what=describe(stage, theirs, section)))

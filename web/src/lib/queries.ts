@@ -75,3 +75,30 @@ export const choicesQuery = () =>
 		staleTime: Infinity,
 		queryFn: () => whole<Schemas['Choices']>(api.GET('/api/archetypes'))
 	}));
+
+export const bikeChoicesQuery = () =>
+	createQuery(() => ({
+		queryKey: ['bike-archetypes'],
+		staleTime: Infinity,
+		queryFn: () => whole<Schemas['BikeChoices']>(api.GET('/api/bike-archetypes'))
+	}));
+
+export const bikeJobQuery = (id: () => string) =>
+	createQuery(() => ({
+		queryKey: ['bike-job', id()],
+		gcTime: 0,
+		refetchOnReconnect: false,
+		queryFn: () =>
+			whole<Schemas['BikeJobView']>(
+				api.GET('/api/bike-jobs/{job_id}', { params: { path: { job_id: id() } } })
+			)
+	}));
+
+export const bikeCardQuery = (id: () => string, planVersion: () => unknown) =>
+	createQuery(() => ({
+		queryKey: ['bike-card', id(), planVersion()],
+		queryFn: () =>
+			whole<Schemas['BikeCard']>(
+				api.GET('/api/bike-jobs/{job_id}/card', { params: { path: { job_id: id() } } })
+			)
+	}));

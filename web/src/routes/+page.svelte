@@ -23,6 +23,8 @@
 		build: 'Build',
 		prove: 'Prove'
 	};
+	/** Where a job of so many wheels is opened. */
+	const at = (wheels: number) => (wheels === 2 ? 'bikes' : 'jobs');
 	let trouble = $state('');
 	let opening = $state(false);
 	let title = $state('');
@@ -42,14 +44,16 @@
 		}
 		trouble = '';
 		await queries.invalidateQueries({ queryKey: ['jobs'] });
-		await goto(`/jobs/${data.id}/plan`);
+		await goto(`/${at(data.wheels)}/${data.id}/plan`);
 	}
 
 	async function open() {
-		const { data, error } = await api.POST('/api/jobs', {
-			body: { title, vehicle_id: vehicle ?? vehicles.data?.[0]?.id ?? 0 }
-		});
-		if (data) await goto(`/jobs/${data.id}/brief`);
+		const chosen = vehicles.data?.find((v) => v.id === vehicle) ?? vehicles.data?.[0];
+		const body = { title, vehicle_id: chosen?.id ?? 0 };
+		const { data, error } = await (chosen?.wheels === 2
+			? api.POST('/api/bike-jobs', { body })
+			: api.POST('/api/jobs', { body }));
+		if (data) await goto(`/${at(data.wheels)}/${data.id}/brief`);
 		else trouble = sentence(error);
 		opening = false;
 	}
@@ -101,15 +105,16 @@
 				<li class="panel flex items-stretch {job.signed_off ? '' : 'border-l-dye border-l-4'}">
 					<a
 						class="grid flex-1 grid-cols-[1fr_190px_150px] items-center gap-4 px-4 py-3 hover:underline"
-						href="/jobs/{job.id}/{job.signed_off ? 'prove' : job.stage}"
+						href="/{at(job.wheels)}/{job.id}/{job.signed_off ? 'prove' : job.stage}"
 					>
 						<span>
 							<span class="block text-lg leading-snug font-semibold">{job.title}</span>
 							<span class="text-quiet">{job.vehicle}{job.plate ? ` · ${job.plate}` : ''} · {job.owner}</span>
 						</span>
 						<span class="text-base">
-							<span class="label block">Aim, front / rear</span>
-							<Length mm={job.front_rise} signed unit={false} /> / <Length mm={job.rear_rise} signed />
+							<span class="label block">{job.front_rise === null ? 'Aim, rear' : 'Aim, front / rear'}</span>
+							{#if job.front_rise !== null}<Length mm={job.front_rise} signed unit={false} /> /{/if}
+							<Length mm={job.rear_rise} signed />
 						</span>
 						<span>
 							{#if job.signed_off}

@@ -76,7 +76,7 @@ class BikeCard(Document):
 def bike_card(job: BikeJob) -> BikeCard:
     """The card of a job's plan. Raises as ``assess``."""
     prediction = predict_bike(job)
-    planned = apply_all(job.vehicle, job.plan.changes)
+    planned = apply_all(job.machine, job.plan.changes)
     steps = list(_steps(job, prediction, planned))
     order = {phase: n for n, phase in enumerate(PHASES)}
     steps.sort(key=lambda s: order[s.phase])
@@ -109,8 +109,8 @@ def _preflight(job: BikeJob) -> Preflight:
     if any(isinstance(c, RearLink) for c in changes):
         tools.append("Drifts for the sleeves, grease gun")
     return Preflight(
-        parts=[p for c in changes for p in c.parts(job.vehicle)],
-        hardware=[f"{f.count_per_side} × {f.name}, new" for f in job.vehicle.fasteners.values() if f.renew],
+        parts=[p for c in changes for p in c.parts(job.machine)],
+        hardware=[f"{f.count_per_side} × {f.name}, new" for f in job.machine.fasteners.values() if f.renew],
         tools=list(dict.fromkeys(tools)),
         consumables=["Grease for needle bearings", "Thread locker as the maker says", "Fork oil", "Brush and rag"],
     )
@@ -138,7 +138,7 @@ def _uses(bike: Bike, *keys: str) -> tuple[FastenerUse, ...]:
 
 
 def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeStep]:
-    changes, bike = _on(job), job.vehicle
+    changes, bike = _on(job), job.machine
     rear = {i: c for i, c in changes.items() if c.end == "rear"}
     front = {i: c for i, c in changes.items() if c.end == "front"}
     other = {i: c for i, c in changes.items() if c.end is None}
@@ -183,7 +183,7 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeSt
 
 
 def _rear(job: BikeJob, rear: dict[str, BikeChange], planned: Bike) -> Iterator[BikeStep]:
-    bike = job.vehicle
+    bike = job.machine
     linked = any(isinstance(c, RearLink) for c in rear.values())
     springs = any(isinstance(c, RearSpringSwap) for c in rear.values())
     damper_out = springs or any(isinstance(c, RearDamperSwap) for c in rear.values())

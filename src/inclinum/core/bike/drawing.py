@@ -86,13 +86,20 @@ def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
 
     placed = {n: ground(p) for n, p in points.items()}
     lines = tuple(Line(look=k, start=placed[a], end=placed[b], names=(a, b)) for k, a, b in standing.rear.swing.lines)
-    normal = np.array([np.cos(rake), np.sin(rake)])
-    foot = front - bike.offset_mm * normal
-    top = foot + along * (_fork_length(bike) - front_sag + 0.0)
-    upper = top + along * 110.0
-    fork = (
-        Line(look="fork", start=ground(front), end=ground(foot + along * 40.0)),
-        Line(look="fork", start=ground(foot + along * 40.0), end=ground(upper)),
+    # Tubes run beside the steering axis, ahead of it by the offset; the clamps join them to the head.
+    back = -bike.offset_mm * np.array([np.cos(rake), np.sin(rake)])
+    reach = _fork_length(bike) - front_sag
+    low_clamp, high_clamp = front + along * reach, front + along * (reach + HEAD_MM)
+    tube_top = high_clamp + along * max(bike.fork.raised_mm, 0.0)
+    fork = tuple(
+        Line(look=look, start=ground(one), end=ground(other))
+        for look, one, other in (
+            ("slider", front, front + along * 0.55 * reach),
+            ("fork", front + along * 0.55 * reach, tube_top),
+            ("clamp", low_clamp, low_clamp + back),
+            ("clamp", high_clamp, high_clamp + back),
+            ("clamp", low_clamp + back, high_clamp + back),
+        )
     )
     sprocket = bike.drive.sprocket
     chain = ()
@@ -105,19 +112,38 @@ def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
         return round(x, 1), round(z - drop, 1)
 
     seat = station(bike.seat.x_mm, bike.seat.height_mm)
+    lower, higher = ground(low_clamp + back), ground(high_clamp + back)
+    shapes = tuple(tuple(ground(np.array(p)) for p in shape) for shape in bike.body)
+    if not shapes:
+        shapes = (_sketch(placed["pivot"], seat, lower, higher),)
     return BikePose(
         lines=(*lines, *fork),
-        body=tuple(tuple(ground(np.array(p)) for p in shape) for shape in bike.body),
+        body=shapes,
         rear_axle=placed["axle"],
         front_axle=ground(front),
         rear_radius=radius,
         front_radius=bike.front_tyre_radius_mm,
         seat=seat,
         pivot=placed["pivot"],
-        head=(ground(foot), ground(upper)),
+        head=(lower, higher),
         chain=chain,
         stations={p.name: station(p.x_mm, p.height_mm) for p in bike.clearances},
     )
+
+
+HEAD_MM = 150.0
+"""Between the clamps, as drawn."""
+
+
+def _sketch(pivot: Point, seat: Point, lower: Point, upper: Point) -> tuple[Point, ...]:
+    """A frame where nobody drew one: through what is known of it, swing-arm pivot, seat and steering head."""
+    (px, pz), (sx, sz) = pivot, seat
+    tail = (sx - 190.0, sz + 12.0)
+    return (
+        (px - 30.0, pz + 40.0), (sx - 60.0, sz - 70.0), (tail[0], tail[1] - 45.0), tail, (sx - 60.0, sz), seat,
+        (sx + 130.0, sz + 22.0), ((sx + 2 * upper[0]) / 3, upper[1] + 8.0), upper, lower,
+        ((px + 2 * lower[0]) / 3, (2 * pz + lower[1]) / 3 - 70.0), (px + 60.0, pz - 95.0),
+    )  # fmt: skip
 
 
 def _fork_length(bike: Bike) -> float:

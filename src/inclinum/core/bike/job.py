@@ -93,6 +93,9 @@ class BikeMeasurements(Document):
     tape: tuple[TapeAt, ...] = Field(default=(), max_length=60)
     sags: tuple[SagReading, ...] = ()
     seat: Length | None = Field(default=None, description="seat height, unladen")
+    machine: Bike | None = Field(
+        default=None, description="the machine as found, where it is not as it was set up: springs, damper, fork, stand"
+    )
     default_tolerance_mm: float = Field(default=1, ge=0, le=20)
     note: Text = ""
 
@@ -148,6 +151,6 @@ class BikeJob(Document):
     prove: BikeProve = BikeProve()
 
     @property
-    def aboard_kg(self) -> float:
-        """Everything that rides along, kg."""
-        return sum(r.mass.value for r in self.brief.rides if r.aboard)
+    def machine(self) -> Bike:
+        """As it was found, or as it was set up where nobody found it otherwise."""
+        return self.measure.machine or self.vehicle

@@ -157,7 +157,7 @@ def assess(job: BikeJob) -> Assessed:
     Raises:
         ValueError: points that make no linkage, a damper it does not reach, a change it cannot take.
     """
-    taken = fitted(job.vehicle, job.measure)
+    taken = fitted(job.machine, job.measure)
     riding = tuple((r.mass.value, r.x_mm) for r in job.brief.rides if r.aboard)
     loads = Loads.of(taken.bike, riding)
     before = Standing(taken.bike, loads)

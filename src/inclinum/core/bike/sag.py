@@ -81,7 +81,7 @@ def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
     travel = standing.rear.travel_at_full_stroke if rear else fork.stroke_mm
     target = (window.laden_low + window.laden_high) / 2 * travel
     preload = standing.bike.preload if rear else fork.springs.preload()
-    wanted, spacer = _for_target(standing, target, end)
+    wanted, spacer = preload_for_sag(standing, target, end)
     laden_ok = window.laden_low * travel <= laden.sag <= window.laden_high * travel
     left = _unladen_at_target(standing, wanted, end)
     low, high = window.unladen_low * travel, window.unladen_high * travel
@@ -131,8 +131,8 @@ def _zero_question(standing: Standing) -> str:
     return ""
 
 
-def _for_target(standing: Standing, target: float, end: End) -> tuple[float | None, float | None]:
-    """Preload for the laden target, and the spacer of a fork that gives it, mm."""
+def preload_for_sag(standing: Standing, target: float, end: End) -> tuple[float | None, float | None]:
+    """Preload that gives a laden sag, and the spacer of a fork for it, mm; None where there is none."""
     if end == "rear":
         return standing.rear.preload_for(standing.loads.rear_laden, target), None
     fork = standing.bike.fork

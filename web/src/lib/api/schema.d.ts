@@ -830,6 +830,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bike/sag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sag Wanted
+         * @description The plan with the preload, or the spacers, that give that sag.
+         */
+        post: operations["set_sag"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bike/prove": {
         parameters: {
             query?: never;
@@ -2229,6 +2249,11 @@ export interface components {
              * @description seat height, unladen
              */
             seat?: components["schemas"]["Length"] | null;
+            /**
+             * Machine
+             * @description the machine as found, where it is not as it was set up: springs, damper, fork, stand
+             */
+            machine?: components["schemas"]["Bike"] | null;
             /**
              * Default tolerance
              * @default 1
@@ -5595,6 +5620,20 @@ export interface components {
             state: "extended" | "unladen" | "laden";
             /** Reading */
             reading: components["schemas"]["Length"];
+        };
+        /**
+         * SagWanted
+         * @description A laden sag dragged or typed.
+         */
+        SagWanted: {
+            job: components["schemas"]["BikeJob"];
+            /**
+             * End
+             * @enum {string}
+             */
+            end: "front" | "rear";
+            /** Sag Mm */
+            sag_mm: number;
         };
         /**
          * SagWindow
@@ -9199,6 +9238,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlannedBikeChange"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    set_sag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SagWanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeCure"];
                 };
             };
             /** @description Unprocessable Entity */

@@ -2,16 +2,17 @@
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import X from '@lucide/svelte/icons/x';
-	import type { Schemas } from '../api/client';
 	import Length from '../ui/Length.svelte';
 	import ParameterField from '../ui/ParameterField.svelte';
 	import { parameters, type Parameter } from './parameters';
 
-	type Planned = Schemas['PlannedChange'];
+	type Planned = { id: string; on: boolean; change: object };
 	let {
 		planned,
-		kind,
-		share,
+		title,
+		schema,
+		own,
+		lost = '',
 		first,
 		last,
 		onchange,
@@ -19,8 +20,13 @@
 		onmove
 	}: {
 		planned: Planned;
-		kind: Schemas['ChangeKind'] | undefined;
-		share: Schemas['Share'] | undefined;
+		/** Its kind, and where it is. */
+		title: string;
+		schema: Record<string, unknown> | undefined;
+		/** What it brings at its own end, given those above it, mm. */
+		own: number;
+		/** Where that is told when it is not the rise of its own axle. */
+		lost?: string;
 		first: boolean;
 		last: boolean;
 		onchange: (planned: Planned) => void;
@@ -28,9 +34,8 @@
 		onmove: (by: -1 | 1) => void;
 	} = $props();
 
-	const fields = $derived(kind ? parameters(kind.parameters) : []);
+	const fields = $derived(schema ? parameters(schema) : []);
 	const values = $derived(planned.change as unknown as Record<string, unknown>);
-	const own = $derived(share ? share[planned.change.axle] : 0);
 
 	function value(p: Parameter): unknown {
 		return p.path.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], values);
@@ -38,7 +43,7 @@
 	function put(p: Parameter, to: unknown) {
 		const [head, ...rest] = p.path as [string, ...string[]];
 		const inner = rest[0] ? { ...(values[head] as object), [rest[0]]: to } : to;
-		onchange({ ...planned, change: { ...planned.change, [head]: inner } as Planned['change'] });
+		onchange({ ...planned, change: { ...planned.change, [head]: inner } });
 	}
 </script>
 
@@ -51,11 +56,14 @@
 			type="checkbox"
 			class="accent-dye h-5 w-5 shrink-0"
 			checked={planned.on}
-			aria-label="{kind?.title}, {planned.change.axle}: in the plan"
+			aria-label="{title}: in the plan"
 			onchange={(e) => onchange({ ...planned, on: e.currentTarget.checked })}
 		/>
-		<span class="min-w-0 flex-1 truncate font-semibold">{kind?.title}, {planned.change.axle}</span>
-		<span class="text-lg font-bold" title="what this change brings at its own axle, given those above it">
+		<span class="min-w-0 flex-1 truncate font-semibold">{title}</span>
+		<span
+			class="text-lg font-bold"
+			title={lost || 'what this change brings at its own axle, given those above it'}
+		>
 			{#if planned.on}<Length mm={own} signed />{:else}<span class="text-quiet text-sm">off</span>{/if}
 		</span>
 		<button
@@ -70,10 +78,8 @@
 			aria-label="Move down"
 			onclick={() => onmove(1)}><ArrowDown size={15} /></button
 		>
-		<button
-			class="btn btn-plain min-h-7 px-1"
-			aria-label="Take {kind?.title}, {planned.change.axle}, off the plan"
-			onclick={onremove}><X size={15} /></button
+		<button class="btn btn-plain min-h-7 px-1" aria-label="Take {title}, off the plan" onclick={onremove}
+			><X size={15} /></button
 		>
 	</div>
 	<div class="grid grid-cols-3 gap-x-3 gap-y-1.5 px-2.5 pt-1 pb-2">
@@ -87,7 +93,7 @@
 						<input
 							type="range"
 							class="accent-dye h-6 w-full cursor-ew-resize"
-							aria-label="{p.title}, {kind?.title}, {planned.change.axle}"
+							aria-label="{p.title}, {title}"
 							min={p.slider[0]}
 							max={p.slider[1]}
 							step={p.step}
@@ -98,12 +104,7 @@
 				{:else}
 					<span class="label">{p.title}</span>
 				{/if}
-				<ParameterField
-					parameter={p}
-					value={v}
-					label="{p.title}, {kind?.title}, {planned.change.axle}"
-					onvalue={(to) => put(p, to)}
-				/>
+				<ParameterField parameter={p} value={v} label="{p.title}, {title}" onvalue={(to) => put(p, to)} />
 			</div>
 		{/each}
 	</div>

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import Sheet from '../ui/Sheet.svelte';
-	import type { Bench } from './bench.svelte';
+	import type { AnyBench } from './jobBench.svelte';
 
-	let { bench }: { bench: Bench } = $props();
+	let { bench }: { bench: AnyBench } = $props();
 
 	function different(
 		mine: unknown,

@@ -1,10 +1,10 @@
 <script lang="ts">
 	import { moment } from '../format';
 	import Sheet from '../ui/Sheet.svelte';
-	import type { Bench } from './bench.svelte';
+	import type { AnyBench } from './jobBench.svelte';
 	import { view } from './context.svelte';
 
-	let { bench }: { bench: Bench } = $props();
+	let { bench }: { bench: AnyBench } = $props();
 	$effect(() => {
 		if (view.history) void bench.flush().then(() => bench.refresh());
 	});

@@ -1,26 +1,30 @@
-<script lang="ts">
+<script lang="ts" generics="C">
 	import type { Schemas } from '../api/client';
 	import { length, number } from '../format';
 	import { settings } from '../settings.svelte';
 	import Severity from '../ui/Severity.svelte';
 
+	type Finding = Omit<Schemas['Finding'], 'cures' | 'unit' | 'axle' | 'wanted_rise'> & {
+		unit: string;
+		cures: { title: string; changes: C }[];
+	};
 	let {
 		findings,
 		stopped,
 		overridden,
 		oncure
 	}: {
-		findings: Schemas['Finding'][];
+		findings: Finding[];
 		stopped: boolean;
 		overridden: boolean;
-		oncure: (cure: Schemas['Cure']) => void;
+		oncure: (changes: C) => void;
 	} = $props();
-	const plain = (f: Schemas['Finding'], value: number) =>
+	const plain = (f: Finding, value: number) =>
 		f.unit === 'mm' ? length(value, settings.units, { digits: 1 }) : number(value, 2);
-	const figure = (f: Schemas['Finding'], value: number) =>
+	const figure = (f: Finding, value: number) =>
 		f.unit === 'mm'
 			? `${length(value, settings.units, { digits: 1 })} ${settings.units}`
-			: `${number(value, 2)}°`;
+			: `${number(value, 2)}${f.unit === 'deg' ? '°' : ` ${f.unit}`}`;
 </script>
 
 <section class="panel flex h-full min-h-0 flex-col" aria-label="Findings">
@@ -53,7 +57,7 @@
 						{#if f.cures.length}
 							<div class="mt-1 flex flex-wrap gap-1.5">
 								{#each f.cures as cure (cure.title)}
-									<button class="btn min-h-7 px-2 text-[13px]" onclick={() => oncure(cure)}
+									<button class="btn min-h-7 px-2 text-[13px]" onclick={() => oncure(cure.changes)}
 										>{cure.title}</button
 									>
 								{/each}

@@ -1,8 +1,8 @@
 <script lang="ts">
-	import type { Bench } from './bench.svelte';
+	import type { AnyBench } from './jobBench.svelte';
 	import { view } from './context.svelte';
 
-	let { bench }: { bench: Bench } = $props();
+	let { bench }: { bench: AnyBench } = $props();
 	const words = { saved: 'Saved', waiting: 'Saving…', saving: 'Saving…', unsaved: 'Not saved' };
 </script>
 

@@ -19,7 +19,9 @@
 		ontorque: (fastener: string, reading: Schemas['Torque'] | undefined) => void;
 	} = $props();
 	const recorded = (key: string) =>
-		build.torques.find((t) => t.fastener === key && t.axle === step.axle && t.side === step.side);
+		build.torques.find(
+			(t) => t.fastener === key && t.axle === (step.axle ?? 'rear') && t.side === (step.side ?? 'left')
+		);
 </script>
 
 {#if step.figure}<p
@@ -57,7 +59,9 @@
 		<div>
 			<EntryField
 				entry={record?.torque}
-				label="Torque read, {f.name}, {step.axle} {step.side}"
+				label="Torque read, {[f.name, [step.axle, step.side].filter(Boolean).join(' ')]
+					.filter(Boolean)
+					.join(', ')}"
 				kind="torque"
 				quantity="torque"
 				placeholder="read, N·m"

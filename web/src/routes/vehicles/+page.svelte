@@ -3,18 +3,44 @@
 	import { useQueryClient } from '@tanstack/svelte-query';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { api, sentence } from '$lib/api/client';
-	import { choicesQuery, vehiclesQuery } from '$lib/queries';
+	import { bikeChoicesQuery, choicesQuery, vehiclesQuery } from '$lib/queries';
 	import ListHead from '$lib/ui/ListHead.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
 	const vehicles = vehiclesQuery();
 	const choices = choicesQuery();
+	const bikes = bikeChoicesQuery();
 	const queries = useQueryClient();
 	let trouble = $state('');
 	let opening = $state(false);
 	let fresh = $state({ name: '', plate: '', owner: '', size: 'car', front: '', rear: '' });
 	const fits = (end: 'front' | 'rear') =>
 		(choices.data?.archetypes ?? []).filter((a) => a.where.includes(end) && !a.not_for.includes(fresh.size));
+
+	let two = $state(false);
+	let bike = $state({ name: '', plate: '', owner: '', archetype: '' });
+	async function setTwo() {
+		const body = { ...bike, archetype: bike.archetype || (bikes.data?.archetypes[0]?.key ?? '') };
+		const { data, error } = await api
+			.POST('/api/bikes', { body })
+			.catch(() => ({ data: undefined, error: undefined }));
+		if (!data) {
+			trouble = sentence(error);
+			return;
+		}
+		trouble = '';
+		two = false;
+		await queries.invalidateQueries({ queryKey: ['vehicles'] });
+		await openOn({ id: data.id, name: body.name });
+	}
+	/** A two-wheeler is measured in its job: open one on it. */
+	async function openOn(machine: { id: number; name: string }) {
+		const { data, error } = await api.POST('/api/bike-jobs', {
+			body: { title: `${machine.name.split(',')[0]}: new job`, vehicle_id: machine.id }
+		});
+		if (data) await goto(`/bikes/${data.id}/brief`);
+		else trouble = sentence(error);
+	}
 
 	async function set() {
 		const body = {
@@ -40,6 +66,7 @@
 
 <main class="mx-auto flex h-screen max-w-[1180px] flex-col px-6 py-5">
 	<ListHead here="vehicles">
+		<button class="btn" onclick={() => (two = true)}><Plus size={16} /> Set up a two-wheeler</button>
 		<button class="btn btn-dye" onclick={() => (opening = true)}><Plus size={16} /> Set up a vehicle</button>
 	</ListHead>
 
@@ -61,9 +88,12 @@
 		<ul class="grid min-h-0 gap-1.5 overflow-y-auto" aria-label="Vehicles">
 			{#each vehicles.data as v (v.id)}
 				<li class="panel">
-					<a
-						class="grid grid-cols-[1fr_1fr_110px] items-center gap-4 px-4 py-2 hover:underline"
-						href="/vehicles/{v.id}"
+					<svelte:element
+						this={v.wheels === 2 ? 'button' : 'a'}
+						role={v.wheels === 2 ? 'button' : 'link'}
+						class="grid w-full grid-cols-[1fr_1fr_110px] items-center gap-4 px-4 py-2 text-left hover:underline"
+						href={v.wheels === 2 ? undefined : `/vehicles/${v.id}`}
+						onclick={v.wheels === 2 ? () => openOn(v) : undefined}
 					>
 						<span>
 							<span class="block text-base leading-snug font-semibold">{v.name}</span>
@@ -74,11 +104,13 @@
 							<span class="block"><span class="label">rear</span> {v.rear}</span>
 						</span>
 						<span class="text-quiet text-right leading-snug">
-							<span class="block">{v.measured ? `${v.measured} read` : 'not measured'}</span>
+							<span class="block"
+								>{v.wheels === 2 ? 'open a job' : v.measured ? `${v.measured} read` : 'not measured'}</span
+							>
 							<span class="block">{v.jobs ? `${v.jobs} ${v.jobs === 1 ? 'job' : 'jobs'}` : 'no job yet'}</span
 							>
 						</span>
-					</a>
+					</svelte:element>
 				</li>
 			{/each}
 		</ul>
@@ -139,6 +171,48 @@
 		{#if trouble}<p class="text-stops font-semibold" role="alert">{trouble}</p>{/if}
 		<button class="btn btn-dye justify-center" disabled={!fresh.name.trim() || !fresh.owner.trim()}
 			>Set it up</button
+		>
+	</form>
+</Sheet>
+
+<Sheet
+	bind:open={two}
+	title="Set up a two-wheeler"
+	note="Choose what it looks like. It works at once with usual numbers; calliper and tape make it this one in its job."
+>
+	<form
+		class="grid gap-3"
+		onsubmit={(e) => {
+			e.preventDefault();
+			void setTwo();
+		}}
+	>
+		<label class="grid gap-1">
+			<span class="label">Name</span>
+			<input class="field" data-first-focus bind:value={bike.name} required maxlength="120" />
+		</label>
+		<div class="grid grid-cols-2 gap-3">
+			<label class="grid gap-1"
+				><span class="label">Plate</span><input class="field" bind:value={bike.plate} maxlength="30" /></label
+			>
+			<label class="grid gap-1"
+				><span class="label">Owner</span><input
+					class="field"
+					bind:value={bike.owner}
+					required
+					maxlength="120"
+				/></label
+			>
+		</div>
+		<label class="grid gap-1">
+			<span class="label">Kind of machine</span>
+			<select class="field" bind:value={bike.archetype}>
+				{#each bikes.data?.archetypes ?? [] as a (a.key)}<option value={a.key}>{a.title}</option>{/each}
+			</select>
+		</label>
+		{#if trouble}<p class="text-stops font-semibold" role="alert">{trouble}</p>{/if}
+		<button class="btn btn-dye justify-center" disabled={!bike.name.trim() || !bike.owner.trim()}
+			>Set it up and open a job</button
 		>
 	</form>
 </Sheet>

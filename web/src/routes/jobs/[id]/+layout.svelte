@@ -140,7 +140,7 @@
 							stopped={bench.prediction.stopped}
 							overridden={!bench.prediction.stopped &&
 								bench.prediction.findings.some((f) => f.severity === 'stops')}
-							oncure={(cure) => bench?.change('plan', { ...bench.job.plan, changes: cure.changes })}
+							oncure={(changes) => bench?.change('plan', { ...bench.job.plan, changes })}
 						/>
 						<Instruments prediction={bench.prediction} />
 					</div>

@@ -113,6 +113,7 @@
 
 <ol class="grid gap-2">
 	{#each stack as planned, i (planned.id)}
+		{@const kind = kinds.data?.find((k) => k.type === planned.change.type)}
 		<div
 			role="listitem"
 			draggable={dragging === planned.id}
@@ -126,11 +127,12 @@
 		>
 			<ChangeCard
 				{planned}
-				kind={kinds.data?.find((k) => k.type === planned.change.type)}
-				share={bench.prediction?.shares.find((s) => s.id === planned.id)}
+				title="{kind?.title}, {planned.change.axle}"
+				schema={kind?.parameters}
+				own={bench.prediction?.shares.find((s) => s.id === planned.id)?.[planned.change.axle] ?? 0}
 				first={i === 0}
 				last={i === stack.length - 1}
-				onchange={(to) => put(stack.with(i, to))}
+				onchange={(to) => put(stack.with(i, to as Planned))}
 				onremove={() => put(stack.toSpliced(i, 1))}
 				onmove={(by) => move(planned.id, i + by)}
 			/>

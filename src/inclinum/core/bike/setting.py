@@ -1,0 +1,30 @@
+"""A laden sag dragged to where it should be: the plan with the preload, or the spacers, that give it."""
+
+from dataclasses import replace
+
+from inclinum.core.bike.bike import End
+from inclinum.core.bike.changes import ForkSpacer, RearPreload
+from inclinum.core.bike.limits import BikeCase, BikeCure
+from inclinum.core.bike.sag import preload_for_sag
+
+
+def set_sag(case: BikeCase, end: End, sag: float) -> BikeCure:
+    """The plan that puts the laden sag of an end at a value, mm.
+
+    Raises:
+        ValueError: nothing that can be set gives it, with the reason.
+    """
+    preload, spacer = preload_for_sag(case.after, sag, end)
+    if end == "rear":
+        if preload is None:
+            raise ValueError(f"{sag:.0f} mm is beyond the rear's travel.")
+        counted = round(preload - (case.bike.preload - case.bike.preload_mm), 1)
+        if counted < 0:
+            most = replace(case.after.rear, preload=0.0).at(case.after.loads.rear_laden).sag
+            raise ValueError(f"With no preload at all it sags {most:.0f} mm; more takes a softer spring.")
+        return case.setting(f"Preload {counted:g} mm", RearPreload(preload_mm=min(counted, 100.0)))
+    if spacer is None:
+        raise ValueError("No spacer gives that: the fork stands on air, or the sag is beyond its travel.")
+    if spacer < 0:
+        raise ValueError("Even without a spacer the springs hold it higher; more sag takes softer springs.")
+    return case.setting(f"Spacers {spacer:.1f} mm", ForkSpacer(spacer_mm=round(min(spacer, 500.0), 1)))

@@ -1,0 +1,119 @@
+<script lang="ts">
+	import Maximize from '@lucide/svelte/icons/maximize-2';
+	import Printer from '@lucide/svelte/icons/printer';
+	import type { Schemas } from '../api/client';
+	import { moment, number } from '../format';
+	import Hoist from './Hoist.svelte';
+	import StepView from './StepView.svelte';
+
+	let {
+		card,
+		build,
+		jobId,
+		trouble,
+		ontick,
+		ontorque,
+		onprint
+	}: {
+		card: { isPending: boolean; isError: boolean; error: Error | null; data?: Schemas['Card'] };
+		build: Schemas['Build'];
+		jobId: string;
+		trouble: string;
+		ontick: (step: string, done: boolean) => Promise<void>;
+		ontorque: (step: Schemas['Step'], fastener: string, reading: Schemas['Torque'] | undefined) => void;
+		onprint: () => void;
+	} = $props();
+	let hoist = $state(false);
+
+	const ticks = $derived(new Map(build.ticks.map((t) => [t.step, t])));
+	const phases = $derived(
+		[...new Set((card.data?.steps ?? []).map((s) => s.phase))].map((phase) => ({
+			phase,
+			steps: card.data?.steps.filter((s) => s.phase === phase) ?? []
+		}))
+	);
+	const done = $derived((card.data?.steps ?? []).filter((s) => ticks.has(s.id)).length);
+</script>
+
+<div class="mb-2 flex flex-wrap items-center justify-between gap-2">
+	<h2 class="head">
+		Job card
+		{#if card.data}<span class="text-quiet font-normal"
+				>· {done} of {card.data.steps.length} done · {number(card.data.minutes[0] / 60, 0)} to {number(
+					card.data.minutes[1] / 60,
+					0
+				)} h</span
+			>{/if}
+	</h2>
+	<div class="flex gap-2">
+		<button class="btn" onclick={onprint}><Printer size={16} /> Print</button>
+		<button class="btn btn-dye" onclick={() => (hoist = true)} disabled={!card.data}
+			><Maximize size={16} /> One step at a time</button
+		>
+	</div>
+</div>
+{#if trouble}<p class="text-stops mb-2 font-semibold" role="alert">{trouble}</p>{/if}
+
+{#if card.isPending}
+	<p class="text-quiet">Writing the card…</p>
+{:else if card.isError}
+	<p class="text-stops font-semibold" role="alert">{card.error?.message}</p>
+{:else if card.data}
+	{#if card.data.stopped_by.length}
+		<div class="border-stops mb-3 border-l-4 pl-2.5">
+			<p class="text-stops font-bold">Stopped: {card.data.stopped_by.join('; ')}</p>
+			<p>
+				{card.data.override
+					? `Written override: “${card.data.override}”`
+					: 'No step can be ticked before it is cured, or an override is written on the plan.'}
+			</p>
+		</div>
+	{/if}
+	<details class="mb-3">
+		<summary class="cursor-pointer font-semibold">
+			To have ready: {card.data.preflight.parts.length} kinds of parts, {card.data.preflight.hardware.length} of
+			hardware, {card.data.preflight.tools.length} tools
+		</summary>
+		<div class="mt-1 grid grid-cols-2 gap-3">
+			{#each [['Parts', card.data.preflight.parts], ['Hardware', card.data.preflight.hardware], ['Tools', card.data.preflight.tools], ['Consumables', card.data.preflight.consumables]] as const as [name, items] (name)}
+				<div>
+					<h3 class="label">{name}</h3>
+					<ul class="list-inside list-disc">
+						{#each items as item (item)}<li>{item}</li>{/each}
+					</ul>
+				</div>
+			{/each}
+		</div>
+	</details>
+	{#each phases as group (group.phase)}
+		<h3 class="bg-chalk border-ink sticky -top-3 z-10 mt-2 border-b py-1 font-bold">{group.phase}</h3>
+		<ol>
+			{#each group.steps as step (step.id)}
+				{@const tickOf = ticks.get(step.id)}
+				<li class="border-rule border-b py-1.5 {tickOf ? 'opacity-70' : ''}" data-step={step.id}>
+					<label class="flex gap-2.5">
+						<input
+							type="checkbox"
+							class="accent-dye mt-0.5 h-6 w-6 shrink-0"
+							checked={!!tickOf}
+							aria-label="Done: {step.axle ?? ''} {step.side ?? ''} {step.text}"
+							onchange={(e) => ontick(step.id, e.currentTarget.checked)}
+						/>
+						<span class="min-w-0 flex-1">
+							{#if step.axle}<strong class="capitalize">{step.axle} {step.side ?? ''}.</strong>{/if}
+							{step.text}
+							{#if tickOf}<span class="text-quiet text-xs">{tickOf.by}, {moment(tickOf.done_at)}</span>{/if}
+						</span>
+					</label>
+					<div class="pl-8.5">
+						<StepView {step} {build} ontorque={(f, r) => ontorque(step, f, r)} {jobId} />
+					</div>
+				</li>
+			{/each}
+		</ol>
+	{/each}
+	<p class="text-quiet mt-3">{card.data.certificate}</p>
+	{#if hoist}
+		<Hoist card={card.data} {build} {jobId} {trouble} {ontick} {ontorque} onclose={() => (hoist = false)} />
+	{/if}
+{/if}

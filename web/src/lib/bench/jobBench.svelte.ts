@@ -1,0 +1,206 @@
+import { sentence, type StageName, type Schemas } from '../api/client';
+import { Latest } from './latest';
+
+export type Conflict = { stage: StageName; sentence: string; theirs: unknown; version: number; by: string };
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'unsaved';
+export type Saveable = Exclude<StageName, 'build'>;
+export const SAVEABLE: Saveable[] = ['brief', 'measure', 'plan', 'align', 'prove'];
+
+type Answer = { data?: unknown; error?: unknown; response: Response };
+type Stages = { [S in StageName]: unknown } & { id: string; title: string };
+/** How a kind of job is read, saved and computed. */
+export type Ways<J> = {
+	read: (id: string) => Promise<{ data?: unknown }>;
+	save: (id: string, stage: Saveable, version: number, section: unknown) => Promise<Answer>;
+	predict: (job: J) => Promise<{ data?: unknown; error?: unknown }>;
+};
+type View<J> = { job: J; versions: Record<string, number>; history: Schemas['HistoryEntry'][] };
+
+const SAVE_AFTER_MS = 700;
+
+/**
+ * One job on the bench, of four wheels or two: its document as it stands on the screen, the prediction that follows
+ * from it, and its way to the database. Nothing typed is lost: unsaved stages are kept in this browser until saved.
+ */
+export class JobBench<J extends Stages, P> {
+	job = $state.raw<J>() as J;
+	versions = $state.raw<Record<string, number>>({});
+	history = $state.raw<Schemas['HistoryEntry'][]>([]);
+	prediction = $state.raw<P>();
+	trouble = $state('');
+	computing = $state(false);
+	saving = $state<SaveState>('saved');
+	saveTrouble = $state('');
+	conflict = $state.raw<Conflict>();
+
+	#ways: Ways<J>;
+	// Nothing is drawn from it, so it need not be reactive.
+	// eslint-disable-next-line svelte/prefer-svelte-reactivity
+	#dirty = new Set<Saveable>();
+	#timer: ReturnType<typeof setTimeout> | undefined;
+	#lastWrite: Promise<unknown> = Promise.resolve();
+	// The last good answer stays on the screen while the next is computed, and when it cannot be.
+	#predict: { wish: (job: J) => void };
+
+	constructor(view: View<J>, ways: Ways<J>) {
+		this.#ways = ways;
+		this.job = view.job;
+		this.versions = view.versions;
+		this.history = view.history;
+		this.#predict = new Latest(
+			(job: J) => ways.predict(job).catch(() => ({ data: undefined, error: undefined })),
+			({ data, error }: { data?: unknown; error?: unknown }) => {
+				if (data) this.prediction = data as P;
+				this.trouble = data ? '' : sentence(error);
+			},
+			(busy) => (this.computing = busy)
+		);
+		for (const stage of SAVEABLE) {
+			const kept = localStorage.getItem(this.#key(stage));
+			if (!kept) continue;
+			const { version, section } = JSON.parse(kept);
+			this.job = { ...this.job, [stage]: section };
+			this.versions = { ...this.versions, [stage]: version };
+			this.#dirty.add(stage);
+		}
+		if (this.#dirty.size) this.#saveSoon();
+		this.compute();
+	}
+
+	/** Put a stage's new content on the screen, recompute, and save it shortly. */
+	change<S extends Saveable>(stage: S, section: J[S]) {
+		this.job = { ...this.job, [stage]: section };
+		localStorage.setItem(
+			this.#key(stage),
+			JSON.stringify({ version: this.versions[stage], section: this.job[stage] })
+		);
+		this.#dirty.add(stage);
+		this.compute();
+		this.#saveSoon();
+	}
+
+	compute() {
+		this.#predict.wish(this.job);
+	}
+
+	/** Save now what waits. True when everything is saved. */
+	async flush(): Promise<boolean> {
+		clearTimeout(this.#timer);
+		for (const stage of [...this.#dirty]) await this.#inTurn(() => this.#save(stage));
+		return this.#dirty.size === 0;
+	}
+
+	/** After a conflict: take what the other person saved. */
+	takeTheirs() {
+		if (!this.conflict) return;
+		const { stage, theirs, version } = this.conflict;
+		localStorage.removeItem(this.#key(stage));
+		this.#dirty.delete(stage as Saveable);
+		this.job = { ...this.job, [stage]: theirs };
+		this.versions = { ...this.versions, [stage]: version };
+		this.conflict = undefined;
+		this.saving = 'saved';
+		this.compute();
+	}
+
+	/** After a conflict: save mine on top of what the other person saved. */
+	async saveMine() {
+		if (!this.conflict) return;
+		const { stage, version } = this.conflict;
+		this.versions = { ...this.versions, [stage]: version };
+		this.conflict = undefined;
+		await this.#inTurn(() => this.#save(stage as Saveable));
+	}
+
+	/**
+	 * Do something that the server stamps with time and person, on the version the last write left.
+	 * Gives what went wrong, empty when nothing did.
+	 */
+	stamp(stage: StageName, act: (version: number) => Promise<Answer>): Promise<string> {
+		return this.#inTurn(async () => {
+			try {
+				const { data, error, response } = await act(this.versions[stage] ?? 1);
+				if (data) await this.#read();
+				else if (response.status === 409) this.#conflicted(stage, error);
+				return data ? '' : sentence(error);
+			} catch {
+				return sentence(undefined);
+			}
+		});
+	}
+
+	/** Fetch what the server has. */
+	refresh() {
+		return this.#inTurn(() => this.#read());
+	}
+
+	/** What the server has; what still waits to be saved stays as it is on the screen. */
+	async #read() {
+		const answer = await this.#ways.read(this.job.id);
+		if (!answer.data) return;
+		const data = answer.data as View<J>;
+		const mine = Object.fromEntries([...this.#dirty].map((stage) => [stage, this.job[stage]]));
+		const read = Object.fromEntries([...this.#dirty].map((stage) => [stage, this.versions[stage] ?? 1]));
+		this.job = { ...data.job, ...mine };
+		this.versions = { ...data.versions, ...read };
+		this.history = data.history;
+		this.compute();
+	}
+
+	/** One write at a time: the next one needs the version the last one made, or we would clash with ourselves. */
+	#inTurn<T>(write: () => Promise<T>): Promise<T> {
+		const turn = this.#lastWrite.then(write);
+		this.#lastWrite = turn.catch(() => undefined);
+		return turn;
+	}
+
+	#saveSoon() {
+		this.saving = 'waiting';
+		clearTimeout(this.#timer);
+		this.#timer = setTimeout(() => void this.flush(), SAVE_AFTER_MS);
+	}
+
+	async #save(stage: Saveable) {
+		if (!this.#dirty.has(stage) || this.conflict) return;
+		const section = this.job[stage];
+		this.saving = 'saving';
+		try {
+			const { data, error, response } = await this.#ways.save(
+				this.job.id,
+				stage,
+				this.versions[stage] ?? 1,
+				section
+			);
+			if (data) {
+				this.versions = { ...this.versions, [stage]: (data as Schemas['Saved']).version };
+				if (this.job[stage] === section) {
+					this.#dirty.delete(stage);
+					localStorage.removeItem(this.#key(stage));
+				}
+				this.saving = this.#dirty.size ? 'waiting' : 'saved';
+				this.saveTrouble = '';
+				if (this.#dirty.size) this.#saveSoon();
+			} else {
+				this.saving = 'unsaved';
+				if (response.status === 409) this.#conflicted(stage, error);
+				else this.saveTrouble = sentence(error);
+			}
+		} catch {
+			this.saving = 'unsaved';
+			this.saveTrouble = sentence(undefined);
+			this.#timer = setTimeout(() => void this.flush(), 4000);
+		}
+	}
+
+	#conflicted(stage: StageName, error: unknown) {
+		this.conflict = { stage, ...(error as Omit<Conflict, 'stage'>) };
+	}
+
+	#key(stage: string) {
+		return `unsaved:${this.job.id}:${stage}`;
+	}
+}
+
+/** A bench of either kind, for what does not ask. */
+// eslint-disable-next-line @typescript-eslint/no-explicit-any
+export type AnyBench = JobBench<any, any>;

@@ -1,0 +1,79 @@
+<script lang="ts">
+	import { Tabs } from 'bits-ui';
+	import { number } from '../format';
+	import Plot, { type Mark, type Series } from '../plot/Plot.svelte';
+	import { bikeView, type BikePrediction } from './bikeBench.svelte';
+
+	let { prediction: p }: { prediction: BikePrediction } = $props();
+	const names = $derived({
+		leverage: 'Leverage',
+		rear: 'Rear force',
+		fork: 'Fork force',
+		...(p.rear_curve.chain_slack ? { chain: 'Chain' } : {})
+	});
+	const series = (before: { x: number[]; y: number[] }, after: { x: number[]; y: number[] }): Series[] => [
+		{ label: 'as it came', ...before, look: 'chalk' },
+		{ label: 'planned', ...after, look: 'scribe' }
+	];
+	const curves = $derived.by<Series[]>(() => {
+		const [b, a, fb, fa] = [p.rear_curve_before, p.rear_curve, p.fork_curve_before, p.fork_curve];
+		switch (bikeView.instrument) {
+			case 'rear':
+				return series({ x: b.travel, y: b.force }, { x: a.travel, y: a.force });
+			case 'fork':
+				return series({ x: fb.travel, y: fb.force }, { x: fa.travel, y: fa.force });
+			case 'chain':
+				return series(
+					{ x: b.travel, y: b.chain_slack ?? b.axle_x },
+					{ x: a.travel, y: a.chain_slack ?? a.axle_x }
+				);
+			default:
+				return series({ x: b.travel, y: b.leverage }, { x: a.travel, y: a.leverage });
+		}
+	});
+	const ends = $derived(
+		bikeView.instrument === 'fork' ? [p.fork_curve_before, p.fork_curve] : [p.rear_curve_before, p.rear_curve]
+	);
+	const marks = $derived<Mark[]>([
+		{
+			x: ends[0]?.laden ?? 0,
+			label: `rider on, as it came ${number(ends[0]?.laden ?? 0, 0)} mm`,
+			look: 'chalk'
+		},
+		{
+			x: ends[1]?.laden ?? 0,
+			label: `rider on, planned ${number(ends[1]?.laden ?? 0, 0)} mm`,
+			look: 'scribe'
+		}
+	]);
+	const yLabel = $derived(
+		{
+			leverage: 'wheel per damper travel',
+			rear: 'load carried, N',
+			fork: 'force along the fork, N',
+			chain: 'axle to sprocket, less its greatest, mm'
+		}[bikeView.instrument]
+	);
+</script>
+
+<Tabs.Root bind:value={bikeView.instrument} class="panel flex h-full min-h-0 flex-col">
+	<Tabs.List class="border-rule flex gap-1 border-b px-2 py-1" aria-label="Instrument">
+		{#each Object.entries(names) as [value, name] (value)}
+			<Tabs.Trigger
+				{value}
+				class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap max-[1150px]:px-1"
+				>{name}</Tabs.Trigger
+			>
+		{/each}
+	</Tabs.List>
+	<div class="min-h-0 flex-1 p-1">
+		<Plot
+			series={curves}
+			{marks}
+			xLabel={bikeView.instrument === 'fork' ? 'slider travel, mm' : 'wheel travel from full extension, mm'}
+			{yLabel}
+			digits={bikeView.instrument === 'leverage' ? 2 : bikeView.instrument === 'chain' ? 1 : 0}
+			label="{names[bikeView.instrument] ?? 'Curve'} over travel"
+		/>
+	</div>
+</Tabs.Root>

@@ -1,0 +1,65 @@
+<script lang="ts">
+	import { number } from '../format';
+	import Length from '../ui/Length.svelte';
+	import type { BikePrediction } from './bikeBench.svelte';
+
+	let { prediction: p, computing }: { prediction: BikePrediction; computing: boolean } = $props();
+	const both = $derived(p.reach.both_missing_after_mm);
+	const one = $derived(p.reach.one_missing_after_mm);
+	const kept = $derived(Math.abs(p.steering.trail_after_mm - p.steering.trail_before_mm) <= 1.5);
+</script>
+
+<div class="panel grid grid-cols-[1.15fr_1fr_1fr_1fr] divide-x divide-(--rule)" aria-busy={computing}>
+	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
+		<div class="label flex justify-between">
+			<span>Rear drops</span>
+			<span class={p.aim_met ? 'text-good' : 'text-fix'}
+				>aim <Length mm={p.aim_mm} signed unit={false} />
+				{p.aim_met ? '✓ met' : '✗ missed'}</span
+			>
+		</div>
+		<div class="flex items-baseline gap-2">
+			<span class="text-[30px] leading-9 font-bold max-[1150px]:text-[25px]" data-testid="rear-drop"
+				><Length mm={p.rear_drop_mm} signed /></span
+			>
+			<span class="text-quiet text-base">± <Length mm={p.plus_minus_mm} unit={false} /></span>
+		</div>
+	</div>
+	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
+		<div class="label flex justify-between">
+			<span>Trail</span><span class={kept ? 'text-good' : 'text-fix'}
+				>{kept ? '✓ as it was' : `was ${number(p.steering.trail_before_mm, 1)}`}</span
+			>
+		</div>
+		<span class="figure text-[24px] leading-9 font-bold max-[1150px]:text-[20px]" data-testid="trail"
+			>{number(p.steering.trail_after_mm, 1)}</span
+		> <span class="text-quiet">mm</span>
+	</div>
+	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
+		<div class="label flex justify-between">
+			<span>Seat, rider on</span><span>was {number(p.reach.seat_before_mm, 0)}</span>
+		</div>
+		<span class="figure text-[24px] leading-9 font-bold max-[1150px]:text-[20px]" data-testid="seat"
+			>{number(p.reach.seat_after_mm, 0)}</span
+		> <span class="text-quiet">mm</span>
+	</div>
+	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
+		<div class="label flex justify-between">
+			<span>Feet</span>{#if computing}<span class="text-dye" role="status">computing</span>{/if}
+		</div>
+		{#if both === null || one === null}
+			<span class="text-quiet">inseam not given</span>
+		{:else}
+			<span class="block leading-tight" data-testid="reach"
+				>both <strong class="figure {both <= 0 ? 'text-good' : ''}"
+					>{both <= 0 ? 'flat' : `${number(both, 0)} mm short`}</strong
+				></span
+			>
+			<span class="block leading-tight"
+				>one <strong class="figure {one <= 0 ? 'text-good' : ''}"
+					>{one <= 0 ? 'flat' : `${number(one, 0)} mm short`}</strong
+				></span
+			>
+		{/if}
+	</div>
+</div>

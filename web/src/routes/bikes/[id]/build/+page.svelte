@@ -1,0 +1,65 @@
+<script lang="ts">
+	import { useQueryClient } from '@tanstack/svelte-query';
+	import { api, type Schemas } from '$lib/api/client';
+	import CardSheet from '$lib/bench/CardSheet.svelte';
+	import { theBike } from '$lib/bike/bikeBench.svelte';
+	import { bikeCardQuery } from '$lib/queries';
+
+	const bench = theBike();
+	const queries = useQueryClient();
+	const query = bikeCardQuery(
+		() => bench.job.id,
+		() => `${bench.versions.plan}.${bench.versions.measure}.${bench.versions.brief}`
+	);
+	let trouble = $state('');
+	// The card is of the saved plan: what still waits is saved first.
+	$effect(() => {
+		void bench.flush().then(() => queries.invalidateQueries({ queryKey: ['bike-card', bench.job.id] }));
+	});
+	/** A step of two wheels as one of four: its end in place of an axle, and no side. */
+	const card = $derived({
+		isPending: query.isPending,
+		isError: query.isError,
+		error: query.error,
+		data: query.data && {
+			...query.data,
+			steps: query.data.steps.map((s) => ({ ...s, axle: s.end ?? null, side: null }))
+		}
+	}) as unknown as {
+		isPending: boolean;
+		isError: boolean;
+		error: Error | null;
+		data?: Schemas['Card'];
+	};
+
+	async function tick(step: string, done: boolean) {
+		trouble = await bench.stamp('build', (version) =>
+			api.POST('/api/bike-jobs/{job_id}/build/tick', {
+				params: { path: { job_id: bench.job.id } },
+				body: { version, step, done }
+			})
+		);
+	}
+	async function torque(step: Schemas['Step'], fastener: string, reading: Schemas['Torque'] | undefined) {
+		if (!reading) return;
+		trouble = await bench.stamp('build', (version) =>
+			api.POST('/api/bike-jobs/{job_id}/build/torque', {
+				params: { path: { job_id: bench.job.id } },
+				body: { version, fastener, axle: step.axle ?? 'rear', side: 'left', torque: reading }
+			})
+		);
+	}
+	async function print() {
+		if (await bench.flush()) window.open(`/api/bike-jobs/${bench.job.id}/card.pdf`);
+	}
+</script>
+
+<CardSheet
+	{card}
+	build={bench.job.build}
+	jobId={bench.job.id}
+	{trouble}
+	ontick={tick}
+	ontorque={torque}
+	onprint={print}
+/>
