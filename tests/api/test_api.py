@@ -105,7 +105,7 @@ def test_export_delete_import_is_identical(client: TestClient) -> None:
     before = client.get(f"/api/jobs/{JOB}/file").text
     assert client.delete(f"/api/jobs/{JOB}", headers=WHO).status_code == 204
     assert client.get(f"/api/jobs/{JOB}").status_code == 404
-    assert client.post("/api/jobs/import", content=before, headers=WHO).json() == {"id": JOB}
+    assert client.post("/api/jobs/import", content=before, headers=WHO).json() == {"id": JOB, "wheels": 4}
     assert client.get(f"/api/jobs/{JOB}/file").text == before
 
 
@@ -114,7 +114,7 @@ def test_a_bad_file_leaves_nothing_behind(client: TestClient) -> None:
     answer = client.post("/api/jobs/import", content=text, headers=WHO)
     assert answer.status_code == 422
     assert answer.json()["complaints"][0]["path"].startswith("job.plan.changes[1]")
-    assert len(client.get("/api/jobs").json()) == 3
+    assert sum(j["wheels"] == 4 for j in client.get("/api/jobs").json()) == 3
     huge = client.post("/api/jobs/import", content=" " * 9_000_000, headers=WHO)
     assert huge.status_code == 413
 
@@ -122,8 +122,8 @@ def test_a_bad_file_leaves_nothing_behind(client: TestClient) -> None:
 def test_a_new_job_brings_vehicle_and_limits_along(client: TestClient) -> None:
     van = next(v["id"] for v in client.get("/api/vehicles").json() if v["plate"] == "Q-0417")
     wanted = {"title": "Taller for the quarry", "vehicle_id": van}
-    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry"}
-    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry-2"}
+    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry", "wheels": 4}
+    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry-2", "wheels": 4}
     job = client.get("/api/jobs/taller-for-the-quarry").json()["job"]
     assert job["vehicle"]["plate"] == "Q-0417"
     assert len(job["brief"]["local_limits"]) == 3

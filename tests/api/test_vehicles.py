@@ -19,7 +19,7 @@ def set_up(client: TestClient) -> tuple[int, dict]:
 
 
 def test_the_fleet_is_there_and_every_archetype_is_used_by_one(client: TestClient) -> None:
-    listed = client.get("/api/vehicles").json()
+    listed = [v for v in client.get("/api/vehicles").json() if v["wheels"] == 4]
     assert len(listed) >= 9
     used = set()
     for row in listed:

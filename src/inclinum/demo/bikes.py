@@ -177,7 +177,7 @@ def _downhill() -> BikeJob:
         },
     )  # fmt: skip
     measured = {"sags": _sags(job, {"rear": 488.0, "front": 610.0}, 2.0)}
-    stiffer = {"type": "rear_spring", "spring": SHELF[3]["spring"], "preload_mm": 0}
+    stiffer = {"type": "rear_spring", "spring": SHELF[2]["spring"], "preload_mm": 1}
     return BikeJob.model_validate(
         job.model_dump()
         | {"measure": measured, "plan": {"changes": [{"id": "c1", "change": stiffer}]},

@@ -39,7 +39,7 @@ def _path(error: ErrorDetails) -> str:
     for part in error["loc"]:
         if isinstance(part, int):
             path += f"[{part}]"
-        elif part not in TAGS:
+        elif part not in TAGS and not (part in SHEETS and path == "sheet"):
             path += f".{part}" if path else str(part)
     return path or "(the file)"
 
@@ -48,7 +48,6 @@ TAGS = {
     *(t.model_fields["type"].default for t in (*CHANGE_TYPES, SlotAdjuster, LinkAdjuster, ClampAdjuster)),
     *SPRINGS,
     *LINKAGES,
-    *SHEETS,
     *(c.model_fields["type"].default for c in BIKE_CHANGES),
     *REARS,
 }

@@ -215,7 +215,7 @@ def _rear(job: BikeJob, rear: dict[str, BikeChange], planned: Bike) -> Iterator[
         for m, text in enumerate(change.steps(bike)):
             yield BikeStep(
                 id=f"{key}.{m}", phase="Rear swap", end="rear", text=text, minutes=(3, 10),
-                figure=_figure(change, planned),
+                figure=_figure(change, planned, text),
             )  # fmt: skip
     for n, text in enumerate(bike.orientation):
         yield BikeStep(id=f"way{n}", phase="Rear swap", end="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
@@ -248,7 +248,7 @@ def _front(front: dict[str, BikeChange], planned: Bike, bike: Bike) -> Iterator[
         for m, text in enumerate(change.steps(bike)):
             yield BikeStep(
                 id=f"{key}.{m}", phase="Fork", end="front", text=text, minutes=(5, 20),
-                figure=_figure(change, planned),
+                figure=_figure(change, planned, text),
                 fasteners=_uses(bike, "top_clamp_bolt", "lower_clamp_bolt") if isinstance(change, ForkRaise) else (),
             )  # fmt: skip
     yield BikeStep(
@@ -259,8 +259,14 @@ def _front(front: dict[str, BikeChange], planned: Bike, bike: Bike) -> Iterator[
     )  # fmt: skip
 
 
-def _figure(change: BikeChange, planned: Bike) -> str | None:
-    """The number of a step, large."""
+def _figure(change: BikeChange, planned: Bike, text: str) -> str | None:
+    """The number of a step, large, where the step is about it."""
+    figure = _number(change, planned)
+    told = figure and any(word in text for word in figure.split() if word.replace(".", "").isdigit())
+    return figure if told else None
+
+
+def _number(change: BikeChange, planned: Bike) -> str | None:
     match change:
         case RearPreload():
             return f"{change.preload_mm / planned.damper.collar_pitch_mm:.2f} turns · {change.preload_mm:g} mm"

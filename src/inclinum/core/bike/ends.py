@@ -73,12 +73,12 @@ class RearCarrying:
             )
         return rise
 
-    @property
+    @cached_property
     def drawn_height(self) -> float:
         """Of the axle as drawn, mm."""
         return float(self.swing.rear.arrays()["axle"][1])
 
-    @property
+    @cached_property
     def extended_height(self) -> float:
         """Of the axle in the frame at full extension, mm."""
         return self.drawn_height + self.extended_rise
@@ -94,7 +94,7 @@ class RearCarrying:
         """Whether the linkage stops before the damper is closed."""
         return self.swing.rise_at(self.extended - self.stroke) is None
 
-    @property
+    @cached_property
     def travel_at_full_stroke(self) -> float:
         """Wheel travel, mm."""
         return self.full_rise - self.extended_rise

@@ -25,6 +25,16 @@ WHOLE = {"damper.extended": "Damper, eye to eye, forced out", "damper.stroke": "
 """Readings that are no distance of two points of the linkage."""
 
 
+POINT_NAMES = {
+    "axle": "rear axle", "pivot": "swing-arm pivot", "rocker_pivot": "rocker pivot",
+    "rod_arm": "rod hole in the arm", "rod_frame": "rod hole in the frame", "rod_rocker": "rod hole in the rocker",
+    "damper_rocker": "damper hole in the rocker", "damper_frame": "damper hole in the frame",
+    "damper_arm": "damper hole in the arm", "stay_joint": "joint of both stays",
+    "rocker_joint": "joint of rocker and stay", "damper_first": "damper, one eye", "damper_second": "damper, other eye",
+}  # fmt: skip
+"""What a person calls each point; others are their own words."""
+
+
 @dataclass(frozen=True)
 class BikePlace:
     """Where to measure: between two holes, or the height of one above the ground, wheel hanging just clear of it."""
@@ -41,7 +51,7 @@ class BikePlace:
     @property
     def title(self) -> str:
         """In words."""
-        names = [n.replace("_", " ") for n in self.points]
+        names = [POINT_NAMES.get(n, n.replace("_", " ")) for n in self.points]
         return (
             f"{names[0].capitalize()} above the ground" if len(names) == 1 else f"{names[0].capitalize()} to {names[1]}"
         )

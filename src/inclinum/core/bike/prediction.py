@@ -342,7 +342,7 @@ def _plus_minus(assessed: Assessed) -> float:
     base = drop(before, after)
     parts = [base * assessed.fitted.fit.ratio_percent / 100]
     if before.bike.rear != after.bike.rear and before.bike.rear.rods:
-        parts.append(float(np.sqrt(2)) * CALLIPER_MM * _per_rod(after))
+        parts.append(float(np.sqrt(2)) * CALLIPER_MM * after.drop_per_rod)
 
     def stiffer(s: Standing) -> Standing:
         return _with_rear(s, rate=s.rear.rate * (1 + RATE_SHARE))
@@ -359,17 +359,6 @@ def _with_rear(standing: Standing, **fields: float) -> Standing:
     other = Standing(standing.bike, standing.loads)
     other.__dict__["rear"] = replace(standing.rear, **fields)
     return other
-
-
-def _per_rod(standing: Standing) -> float:
-    """Axle movement per mm of rod at a constant damper length, near the laden position."""
-    rear = standing.rear
-    linkage = rear.swing.linkage
-    poses = rear.swing.poses(rear.extended_rise + standing.ends["laden"][1].sag)
-    effect = replace(poses, rate=linkage.rod_effect(0, poses))
-    per_length = float(linkage.distance(*rear.swing.rear.damper, effect)[1][0])
-    ratio = float(linkage.distance(*rear.swing.rear.damper, poses)[1][0])
-    return abs(per_length / ratio)
 
 
 APART_MM = 6.0

@@ -22,7 +22,7 @@ Coordinate = Annotated[float, Field(ge=-3000, le=3000)]
 Place = tuple[Coordinate, Coordinate]
 """x forward from the rear axle, z up from the ground, mm."""
 Members = dict[str, tuple[str, ...]]
-RISE_LOW, RISE_HIGH, GRID_MM = -200.0, 420.0, 10.0
+RISE_LOW, RISE_HIGH, GRID_MM = -200.0, 420.0, 5.0
 """Axle rise looked through from the drawn position, mm."""
 
 

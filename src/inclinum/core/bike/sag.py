@@ -13,7 +13,7 @@ import numpy as np
 from inclinum.core.bike.bike import End, RearSpring
 from inclinum.core.bike.ends import GRAVITY, RearCarrying
 from inclinum.core.bike.fork import CoilForkSprings
-from inclinum.core.bike.job import BikeJob, SagWindow
+from inclinum.core.bike.job import BikeJob, SagWindow, ShelfSpring
 from inclinum.core.bike.stance import Standing
 from inclinum.core.bike.windows import window_of
 from inclinum.core.document import Document
@@ -85,15 +85,16 @@ def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
     laden_ok = window.laden_low * travel <= laden.sag <= window.laden_high * travel
     left = _unladen_at_target(standing, wanted, end)
     low, high = window.unladen_low * travel, window.unladen_high * travel
-    verdict, why = _verdict(left, low, high, air=not rear and not isinstance(fork.springs, CoilForkSprings))
+    verdict, why = _verdict(left, wanted, low, high, air=not rear and not isinstance(fork.springs, CoilForkSprings))
     load = standing.loads.rear_laden if rear else standing.loads.front_laden
     mass = load / GRAVITY
     wheel_rate = standing.rear.wheel_rate(laden.sag) if rear else standing.front.wheel_rate(laden.sag)
     by_sag = _rate_by_sag(standing, target, (low + high) / 2, end)
-    choices = _choices(job, standing, target, (low, high), window) if rear else []
     middle = by_sag or standing.bike.spring.rate_n_per_mm
-    below = [c for c in choices if c.rate_n_per_mm <= middle]
-    above = [c for c in choices if c.rate_n_per_mm > middle]
+    shelf = sorted(job.brief.shelf if rear else (), key=lambda s: s.spring.rate_n_per_mm)
+    below = [s for s in shelf if s.spring.rate_n_per_mm <= middle][-1:]
+    above = [s for s in shelf if s.spring.rate_n_per_mm > middle][:1]
+    softer, stiffer = (_choice(s, standing, target, (low, high), window) for s in (below, above))
     return SagBench(
         end=end,
         travel_mm=travel,
@@ -115,8 +116,8 @@ def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
         rate_by_sag=by_sag,
         rate_by_frequency=_rate_by_frequency(standing, laden.sag, mass, window.frequency_hz, end),
         frequency_hz=float(np.sqrt(max(wheel_rate, 0.0) * 1000 / mass) / (2 * np.pi)),
-        softer=below[-1] if below else None,
-        stiffer=above[0] if above else None,
+        softer=softer,
+        stiffer=stiffer,
         zero_question=_zero_question(standing) if rear else "",
     )
 
@@ -169,12 +170,14 @@ def _unladen_at_target(standing: Standing, preload: float | None, end: End) -> f
     return replace(standing.front, fork=fork).at(standing.loads.front_unladen).sag
 
 
-def _verdict(left: float | None, low: float, high: float, *, air: bool) -> tuple[Verdict, str]:
+def _verdict(left: float | None, preload: float | None, low: float, high: float, *, air: bool) -> tuple[Verdict, str]:
     """What the unladen sag at the target laden sag says of the rate."""
     if air:
         return "air: set the pressure", "An air spring is set by its pressure; the rate comes with it."
-    if left is None:
+    if left is None or preload is None:
         return "set the preload first", "No preload reaches the laden target with this spring."
+    if preload < 0:
+        return "too stiff", f"Even with no preload it stands too high; on target it would be {-preload:.1f} mm loose."
     said = f"Laden sag on target leaves {left:.0f} mm unladen, wanted {low:.0f} to {high:.0f} mm"
     if left < low:
         return "too soft", f"{said}: too soft for the load, it has to be wound up to hold it."
@@ -184,17 +187,34 @@ def _verdict(left: float | None, low: float, high: float, *, air: bool) -> tuple
 
 
 def _rate_by_sag(standing: Standing, laden: float, unladen: float, end: End) -> float | None:
-    """Rate and preload that meet both sags: two equations of the same spring."""
+    """Rate and preload that meet both sags, two equations of the same spring; without preload where it would be less.
+
+    Of a fork, one leg's.
+    """
+    loads = standing.loads
     if end == "front":
+        fork, springs = standing.bike.fork, standing.bike.fork.springs
+        if not isinstance(springs, CoilForkSprings):
+            return None
+        cosine = float(np.cos(standing.front.rake))
+        air = np.zeros(2) if springs.air is None else 2 * springs.air.force(np.array([unladen, laden]), fork.stroke_mm)
+        x1, x2 = unladen, laden
+        f1, f2 = (
+            (load * cosine - float(a)) / springs.legs
+            for load, a in zip((loads.front_unladen, loads.front_laden), air, strict=True)
+        )
+    else:
+        r = standing.rear
+
+        def pressed(sag: float, load: float) -> tuple[float, float]:
+            length, ratio, _ = r.swing.curve.at(r.extended_rise + sag)
+            return r.extended - float(length), load / float(ratio) / r.count - r.gas
+
+        (x1, f1), (x2, f2) = pressed(unladen, loads.rear_unladen), pressed(laden, loads.rear_laden)
+    if x2 <= x1 or f2 <= max(f1, 0.0):
         return None
-    r, loads = standing.rear, standing.loads
-
-    def pressed(sag: float, load: float) -> tuple[float, float]:
-        length, ratio, _ = r.swing.curve.at(r.extended_rise + sag)
-        return r.extended - float(length), load / float(ratio) / r.count - r.gas
-
-    (x1, f1), (x2, f2) = pressed(unladen, loads.rear_unladen), pressed(laden, loads.rear_laden)
-    return (f2 - f1) / (x2 - x1) if x2 > x1 and f2 > f1 else None
+    rate = (f2 - f1) / (x2 - x1)
+    return rate if f2 / rate >= x2 else f2 / x2
 
 
 def _rate_by_frequency(standing: Standing, sag: float, mass: float, hertz: float, end: End) -> float | None:
@@ -218,34 +238,29 @@ def _rate_by_frequency(standing: Standing, sag: float, mass: float, hertz: float
     return rate if rate > 0 else None
 
 
-def _choices(
-    job: BikeJob, standing: Standing, target: float, unladen: tuple[float, float], window: SagWindow
-) -> list[SpringChoice]:
-    """The shelf's springs set to the laden target, softest first."""
-    found = []
-    for shelf in job.brief.shelf:
-        spring = shelf.spring
-        end: RearCarrying = replace(standing.rear, rate=spring.rate_n_per_mm)
-        preload = end.preload_for(standing.loads.rear_laden, target)
-        if preload is None:
-            continue
-        most = spring.max_preload_mm
-        possible = preload >= 0 and (most is None or preload <= most)
-        held = replace(end, preload=max(preload, 0.0) if most is None else min(max(preload, 0.0), most))
-        free, sunk = held.at(standing.loads.rear_unladen).sag, held.at(standing.loads.rear_laden).sag
-        travel = standing.rear.travel_at_full_stroke
-        found.append(
-            SpringChoice(
-                part=spring.part,
-                rate_n_per_mm=spring.rate_n_per_mm,
-                preload_mm=held.preload,
-                preload_possible=possible,
-                unladen_sag_mm=free,
-                laden_sag_mm=sunk,
-                within=unladen[0] <= free <= unladen[1]
-                and window.laden_low * travel <= sunk <= window.laden_high * travel,
-                on_shelf=shelf.count,
-                spring=spring,
-            )
-        )
-    return sorted(found, key=lambda c: c.rate_n_per_mm)
+def _choice(
+    nearest: list[ShelfSpring], standing: Standing, target: float, unladen: tuple[float, float], window: SagWindow
+) -> SpringChoice | None:
+    """A spring of the shelf set to the laden target, as far as it may be wound up; None where there is none."""
+    if not nearest:
+        return None
+    shelf, spring = nearest[0], nearest[0].spring
+    end: RearCarrying = replace(standing.rear, rate=spring.rate_n_per_mm)
+    preload = end.preload_for(standing.loads.rear_laden, target)
+    if preload is None:
+        return None
+    most = spring.max_preload_mm
+    held = replace(end, preload=max(preload, 0.0) if most is None else min(max(preload, 0.0), most))
+    free, sunk = held.at(standing.loads.rear_unladen).sag, held.at(standing.loads.rear_laden).sag
+    travel = standing.rear.travel_at_full_stroke
+    return SpringChoice(
+        part=spring.part,
+        rate_n_per_mm=spring.rate_n_per_mm,
+        preload_mm=held.preload,
+        preload_possible=preload >= 0 and (most is None or preload <= most),
+        unladen_sag_mm=free,
+        laden_sag_mm=sunk,
+        within=unladen[0] <= free <= unladen[1] and window.laden_low * travel <= sunk <= window.laden_high * travel,
+        on_shelf=shelf.count,
+        spring=spring,
+    )

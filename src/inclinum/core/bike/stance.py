@@ -3,7 +3,7 @@
 Everything is told against the machine as it came, standing unladen: there its rake, wheelbase, seat and stand hold.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
@@ -142,3 +142,12 @@ class Standing:
         heights = [self.ends[c][1].height - self.rear.drawn_height for c in CONDITIONS]
         placed = self.rear.swing.places(np.array(heights))
         return {c: {n: p[i] for n, p in placed.items()} for i, c in enumerate(CONDITIONS)}
+
+    @cached_property
+    def drop_per_rod(self) -> float:
+        """How far the laden rear comes down per mm of longer rod, at the same damper length; only where it has one."""
+        swing = self.rear.swing
+        poses = swing.poses(self.rear.extended_rise + self.ends["laden"][1].sag)
+        longer = replace(poses, rate=swing.linkage.rod_effect(0, poses))
+        shortens, ratio = (float(swing.linkage.distance(*swing.rear.damper, p)[1][0]) for p in (longer, poses))
+        return -shortens / ratio

@@ -100,7 +100,9 @@
 							onchange={(e) => ontick(step.id, e.currentTarget.checked)}
 						/>
 						<span class="min-w-0 flex-1">
-							{#if step.axle}<strong class="capitalize">{step.axle} {step.side ?? ''}.</strong>{/if}
+							{#if step.axle}<strong class="capitalize"
+									>{[step.axle, step.side].filter(Boolean).join(' ')}.</strong
+								>{/if}
 							{step.text}
 							{#if tickOf}<span class="text-quiet text-xs">{tickOf.by}, {moment(tickOf.done_at)}</span>{/if}
 						</span>

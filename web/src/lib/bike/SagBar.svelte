@@ -34,7 +34,6 @@
 			unit="mm"
 			min={0}
 			exclusive
-			max={b.travel_mm}
 			onvalue={(v) => v !== null && onsag(v)}
 		/>
 	</div>

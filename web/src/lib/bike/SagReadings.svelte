@@ -33,7 +33,7 @@
 	}
 </script>
 
-<div class="grid grid-cols-[110px_1fr_1fr_1fr] items-start gap-2">
+<div class="grid grid-cols-[104px_repeat(3,minmax(0,1fr))] items-start gap-2">
 	<span></span>
 	{#each Object.entries(STATES) as [state, name] (state)}<span class="label">{name}</span>{/each}
 	{#each ENDS as end (end)}
@@ -52,7 +52,7 @@
 				/>
 				{#if state !== 'extended'}
 					{@const s = sag(end, state)}
-					<p class="text-quiet figure text-[11px] whitespace-normal">
+					<p class="text-quiet text-[11.5px] leading-tight">
 						{#if s !== undefined}<strong class="text-ink">sag {number(s, 0)}</strong>{/if}
 						{beside(end, state)}
 					</p>

@@ -83,9 +83,9 @@
 		class="field"
 		aria-label={label}
 		value={String(value ?? node.start)}
-		onchange={(e) => onvalue(e.currentTarget.value)}
+		onchange={(e) => onvalue(node.options.find((o) => String(o) === e.currentTarget.value))}
 	>
-		{#each node.options as o (o)}<option value={o}>{o.replaceAll('_', ' ')}</option>{/each}
+		{#each node.options as o (o)}<option value={String(o)}>{String(o).replaceAll('_', ' ')}</option>{/each}
 	</select>
 {:else if node.kind === 'tuple'}
 	<div class="flex gap-1">

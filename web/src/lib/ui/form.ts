@@ -3,7 +3,7 @@ export type Node =
 	| { kind: 'number'; unit: string; min?: number; max?: number; exclusive: boolean; start: unknown }
 	| { kind: 'text'; max?: number; start: unknown }
 	| { kind: 'flag'; start: unknown }
-	| { kind: 'choice'; options: string[]; start: unknown }
+	| { kind: 'choice'; options: (string | number)[]; start: unknown }
 	| { kind: 'tuple'; items: Node[]; start: unknown }
 	| { kind: 'list'; item: Node; start: unknown }
 	| { kind: 'map'; item: Node; keys: string[]; start: unknown }
@@ -30,7 +30,7 @@ export type Schema = {
 	items?: Schema;
 	additionalProperties?: Schema | boolean;
 	propertyNames?: Schema;
-	enum?: string[];
+	enum?: (string | number)[];
 	discriminator?: { propertyName: string; mapping: Record<string, string> };
 };
 type Defs = Record<string, Schema>;
@@ -71,7 +71,7 @@ export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}): Node {
 		return {
 			kind: 'map',
 			item: nodeOf(schema.additionalProperties as Schema, defs),
-			keys: schema.propertyNames?.enum ?? [],
+			keys: (schema.propertyNames?.enum ?? []).map(String),
 			start: given ?? {}
 		};
 	const min = (schema.minimum ?? schema.exclusiveMinimum) as number | undefined;

@@ -1,0 +1,55 @@
+"""What the whole prediction of a two-wheeler costs. Run: .venv/bin/python benchmarks/bikes.py
+
+Every run gets another link, as while one is dragged, so that no geometry is remembered; beside it the same job with
+its geometry remembered, and one plain solve of the same linkage at its positions as a yardstick.
+"""
+
+import statistics
+import time
+from collections.abc import Callable
+
+import numpy as np
+
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.prediction import assess, predict_bike
+from inclinum.demo import demo_bike_jobs
+
+RUNS = 80
+
+
+def median(work: Callable[[int], object]) -> tuple[float, float]:
+    """Median and 95th percentile of many runs after a warm-up, ms."""
+    work(0)
+    times = []
+    for n in range(1, RUNS):
+        start = time.perf_counter()
+        work(n)
+        times.append(1e3 * (time.perf_counter() - start))
+    return statistics.median(times), float(np.quantile(times, 0.95))
+
+
+def main() -> None:
+    """Print the table."""
+    job = demo_bike_jobs()[-1]
+    planned = job.plan.changes[0]
+
+    def dragged(n: int) -> object:
+        change = planned.change.model_copy(update={"rod_mm": planned.change.rod_mm + 0.01 * n})  # type: ignore[union-attr]
+        stack = (planned.model_copy(update={"change": change}),)
+        return predict_bike(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": stack})}))
+
+    rear = assess(job).after.bike.rear
+    linkage = Bike.model_validate(job.vehicle.model_dump()).rear.linkage()
+    rise = np.linspace(0.0, 190.0, 39)
+    yardstick = median(lambda _: linkage.poses(rise))
+    print(f"{'':44}{'median':>10}{'95 %':>10}   wanted")
+    for name, (middle, high), wanted in (
+        ("whole prediction, the link dragged", median(dragged), "10 ms"),
+        ("whole prediction, nothing new", median(lambda _: predict_bike(job)), ""),
+        (f"yardstick: {rise.size} positions of a {rear.kind.replace('_', ' ')}", yardstick, ""),
+    ):
+        print(f"{name:44}{middle:7.1f} ms{high:7.1f} ms   {wanted}")
+
+
+if __name__ == "__main__":
+    main()

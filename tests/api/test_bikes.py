@@ -1,0 +1,165 @@
+"""Two wheels over HTTP: set up, measured, planned, built, proved, copied out and brought in; refused in sentences."""
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from inclinum.core.bike.archetypes import BIKES
+from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.prediction import predict_bike
+from inclinum.jobfile import BikeFile, read_job, write
+
+WHO = {"x-acting-person": "Ines%20Tarrow"}
+AT = "/api/bike-jobs"
+
+
+def opened(client: TestClient, archetype: str = "linkage_frame") -> str:
+    new = {"name": "Skerra Sedge, trail bike", "plate": "Q-M100", "owner": "Eel House", "archetype": archetype}
+    bike = client.post("/api/bikes", json=new, headers=WHO)
+    assert bike.status_code == 200, bike.text
+    job = client.post(AT, json={"title": "Sedge: lower", "vehicle_id": bike.json()["id"]}, headers=WHO)
+    assert job.json()["wheels"] == 2
+    return job.json()["id"]
+
+
+def saved(client: TestClient, job_id: str, stage: str, **fields: Any) -> dict[str, Any]:
+    view = client.get(f"{AT}/{job_id}").json()
+    body = {"version": view["versions"][stage], "section": view["job"][stage] | fields}
+    answer = client.put(f"{AT}/{job_id}/{stage}", json=body, headers=WHO)
+    assert answer.status_code == 200, answer.text
+    return client.get(f"{AT}/{job_id}").json()
+
+
+def test_every_archetype_is_on_the_island_and_five_jobs_at_five_stages(client: TestClient) -> None:
+    bikes = [v for v in client.get("/api/vehicles").json() if v["wheels"] == 2]
+    assert len(bikes) == len(BIKES)
+    jobs = [j for j in client.get("/api/jobs").json() if j["wheels"] == 2]
+    assert len(jobs) == 5
+    stages = {j["stage"] if not j["signed_off"] else "signed" for j in jobs}
+    assert stages == {"measure", "plan", "align", "build", "signed"}
+    offered = client.get("/api/bike-archetypes").json()
+    assert {a["key"] for a in offered["archetypes"]} == set(BIKES)
+
+
+def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
+    job_id = opened(client)
+    view = client.get(f"{AT}/{job_id}").json()
+    assert view["job"]["brief"]["shelf"], "the yard's shelf comes along from its last job"
+    rider = {"name": "Tove", "mass": "66", "x_mm": 560}
+    saved(client, job_id, "brief", rear_drop="18", rides=[rider], inseam_mm=770)
+    view = saved(
+        client, job_id, "measure",
+        tape=[{"key": "damper.stroke", "reading": "82"}],
+        sags=[{"end": "rear", "state": s, "reading": r} for s, r in (("extended", "600"), ("laden", "540"))],
+    )  # fmt: skip
+    job = view["job"]
+    begun = client.post("/api/bike/changes/begin", json={"job": job, "type": "rear_link"}).json()
+    assert begun["change"]["type"] == "rear_link"
+    begun["change"]["rod_mm"] += 6
+    view = saved(client, job_id, "plan", changes=[begun])
+    told = client.post("/api/bike/predict", json=view["job"]).json()
+    assert told["rear_drop_mm"] == pytest.approx(predict_bike(BikeJob.model_validate(view["job"])).rear_drop_mm)
+    assert told["rear_drop_mm"] > 8
+    cure = client.post("/api/bike/sag", json={"job": view["job"], "end": "rear", "sag_mm": 60}).json()
+    assert [c["change"]["type"] for c in cure["changes"]] == ["rear_link", "rear_preload"]
+
+    card = client.get(f"{AT}/{job_id}/card").json()
+    step = card["steps"][0]["id"]
+    version = view["versions"]["build"]
+    tick = client.post(f"{AT}/{job_id}/build/tick", json={"version": version, "step": step, "done": True}, headers=WHO)
+    assert tick.status_code == 200, tick.text
+    torque = {
+        "version": tick.json()["version"],
+        "fastener": "rod_bolts",
+        "axle": "rear",
+        "side": "left",
+        "torque": "55",
+    }
+    assert client.post(f"{AT}/{job_id}/build/torque", json=torque, headers=WHO).status_code == 200
+    assert client.get(f"{AT}/{job_id}/card.pdf").content.startswith(b"%PDF")
+
+    early = client.post(f"{AT}/{job_id}/sign-off", json={"version": view["versions"]["prove"]}, headers=WHO)
+    assert early.status_code == 422
+    assert "enter the sags" in early.json()["sentence"]
+    after = {"sags": [{"end": "rear", "state": s, "reading": r} for s, r in (("extended", "588"), ("laden", "530"))]}
+    view = saved(client, job_id, "prove", after=after)
+    assert client.post("/api/bike/prove", json=view["job"]).json()["sags"][0]["after"] == 58
+    done = client.post(f"{AT}/{job_id}/sign-off", json={"version": view["versions"]["prove"]}, headers=WHO)
+    assert done.status_code == 200
+    view = client.get(f"{AT}/{job_id}").json()
+    assert view["job"]["prove"]["sign_off"]["by"] == "Ines Tarrow"
+    assert any("ticks" in h["what"] or "ready.sag" in h["what"] for h in view["history"])
+
+
+def test_two_hands_get_both_values(client: TestClient) -> None:
+    job_id = opened(client)
+    view = client.get(f"{AT}/{job_id}").json()
+    body = {"version": view["versions"]["plan"], "section": view["job"]["plan"] | {"override": "one"}}
+    assert client.put(f"{AT}/{job_id}/plan", json=body, headers=WHO).status_code == 200
+    body["section"]["override"] = "two"
+    clash = client.put(f"{AT}/{job_id}/plan", json=body, headers=WHO)
+    assert clash.status_code == 409
+    assert clash.json()["theirs"]["override"] == "one"
+
+
+def test_the_machine_as_found_is_the_next_jobs_machine(client: TestClient) -> None:
+    job_id = opened(client)
+    view = client.get(f"{AT}/{job_id}").json()
+    machine = view["job"]["vehicle"]
+    machine["spring"]["rate_n_per_mm"] = 91
+    saved(client, job_id, "measure", machine=machine)
+    bike = next(v for v in client.get("/api/vehicles").json() if v["name"].startswith("Skerra Sedge"))
+    again = client.post(AT, json={"title": "Sedge again", "vehicle_id": bike["id"]}, headers=WHO).json()["id"]
+    assert client.get(f"{AT}/{again}").json()["job"]["vehicle"]["spring"]["rate_n_per_mm"] == 91
+
+
+def test_out_and_in_is_the_same(client: TestClient) -> None:
+    text = client.get("/api/jobs/whin-2026-lower/file").text
+    file = read_job(text)
+    assert isinstance(file, BikeFile)
+    assert write(file) == text
+    client.delete("/api/jobs/whin-2026-lower", headers=WHO)
+    back = client.post("/api/jobs/import", content=text, headers=WHO)
+    assert back.json() == {"id": "whin-2026-lower", "wheels": 2}
+    assert client.get("/api/jobs/whin-2026-lower/file").text == text
+
+
+def test_the_wrong_number_of_wheels_is_told(client: TestClient) -> None:
+    assert "on two wheels" in client.get("/api/jobs/whin-2026-lower").json()["sentence"]
+    assert "on four wheels" in client.get(f"{AT}/van-2026-washed-out-track").json()["sentence"]
+
+
+def _broken(job: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
+    *parents, last = path.split(".")
+    at: Any = job
+    for key in parents:
+        at = at[key]
+    at[last] = value
+    return job
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "words"),
+    [
+        ("vehicle.rear.pivot", [0, 318], "ivot and axle are the same point"),
+        ("vehicle.rear.rod_rocker", [355, 335], "same point"),
+        ("vehicle.damper.extended_mm", 690, "between its eyes the linkage only goes from"),
+        ("vehicle.spring.stroke_mm", 250, "would have no coils"),
+        ("vehicle.damper.stroke_mm", 0.3, "out of range"),
+        ("vehicle.wheelbase_mm", 3200, "Is the unit right?"),
+        ("vehicle.fork.springs.left.free_length_mm", "abc", "is not a number"),
+        ("vehicle.rake_deg", None, ""),
+        ("brief.rides", [{"name": "r", "mass": "80 stone", "x_mm": 0}], "“stone” is no unit"),
+        ("measure.tape", [{"key": "nowhere", "reading": "10"}], "no place"),
+        ("plan.changes", [{"id": "c1", "change": {"type": "rear_link", "hole_mm": 40, "rod_mm": 480}}], "Take a rod"),
+        ("plan.changes", [{"id": "c1", "change": {"type": "clevis", "out_mm": 3}}], "no clevis"),
+        ("plan.changes", [{"id": "c1", "change": {"type": "rocket"}}], "not known here"),
+    ],
+)  # fmt: skip
+def test_bad_input_is_a_sentence_with_the_part(client: TestClient, path: str, value: Any, words: str) -> None:
+    job = client.get(f"{AT}/whin-2026-lower").json()["job"]
+    answer = client.post("/api/bike/predict", json=_broken(job, path, value))
+    assert answer.status_code == 422, answer.text[:300]
+    assert words in answer.text, answer.text[:400]
+    assert "Traceback" not in answer.text

@@ -1,0 +1,162 @@
+"""Two wheels in a real browser: the linkage-lowering job and a spring change by rider mass, from set up to sign-off."""
+
+import re
+
+import pytest
+from playwright.sync_api import Page, expect
+
+
+@pytest.fixture
+def bench(page: Page) -> Page:
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    return page
+
+
+def saved(page: Page) -> None:
+    expect(page.get_by_test_id("saved")).to_have_text(re.compile("Saved"))
+
+
+def typed(page: Page, label: str, text: str) -> None:
+    field = page.get_by_label(label, exact=True)
+    field.fill(text)
+    field.press("Enter")
+
+
+def drop(page: Page) -> float:
+    told = page.get_by_test_id("rear-drop").inner_text()
+    return float(re.findall(r"[-−+]?\d+", told)[0].replace("−", "-"))
+
+
+def set_up(page: Page, name: str, kind: str) -> None:
+    page.goto("/vehicles")
+    page.get_by_role("button", name="Set up a two-wheeler").click()
+    form = page.get_by_role("dialog", name="Set up a two-wheeler")
+    form.get_by_label("Name").fill(name)
+    form.get_by_label("Owner").fill("Eel House")
+    form.get_by_label("Kind of machine").select_option(label=kind)
+    form.get_by_role("button", name="Set it up and open a job").click()
+    expect(page.get_by_role("img", name=re.compile("Side elevation to scale"))).to_be_visible()
+
+
+def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
+    page = bench
+    set_up(page, "Skerra Sedge", "Trail bike, rocker on the frame")
+    page.get_by_role("button", name="Add the rider").click()
+    typed(page, "Mass of rider, kg", "66")
+    typed(page, "Aim, rear", "20")
+    typed(page, "Brief: Inseam", "770")
+    expect(page.get_by_test_id("reach")).to_contain_text("mm short")
+    short = page.get_by_test_id("reach").inner_text()
+
+    page.get_by_role("link", name="2 Measure").click()
+    known = page.get_by_text(re.compile("leverage known to"))
+    before = known.inner_text()
+    for place, text in (("Rod hole in the arm to rod hole in the rocker", "118.4"),
+                        ("Rocker pivot to rod hole in the rocker", "85.2"),
+                        ("Rocker pivot to damper hole in the rocker", "96.3")):  # fmt: skip
+        typed(page, place, text)
+    expect(known).not_to_have_text(before)
+    expect(page.get_by_text(re.compile(r"3 of \d+ read"))).to_be_visible()
+    typed(page, "rear wheel hanging", "600")
+    typed(page, "rear rider on", "535")
+    expect(page.get_by_text("sag 65")).to_be_visible()
+
+    page.get_by_role("link", name="3 Plan").click()
+    page.get_by_role("button", name="Add a change").click()
+    page.get_by_role("menuitem", name=re.compile("^Link")).click()
+    rod = page.get_by_label("Rod, hole to hole, Link")
+    typed(page, "Rod, hole to hole, Link", f"{float(rod.input_value()) + 4:g}")
+    expect(page.get_by_test_id("rear-drop")).not_to_contain_text("0 mm")
+    first = drop(page)
+    assert first > 4
+    page.get_by_role("button", name=re.compile(r"^Rod [\d.]+ mm hole to hole")).click()
+    expect(page.get_by_text(re.compile("✓ met"))).to_be_visible()
+    assert abs(drop(page) - 20) <= 3
+    expect(page.get_by_test_id("reach")).not_to_have_text(short)
+
+    # The bar is dragged by the keyboard; the collar follows and the sag is what was asked for.
+    bar = page.get_by_role("slider", name="Rear sag with the rider on, drag")
+    was = int(bar.get_attribute("aria-valuenow") or 0)
+    bar.focus()
+    bar.press("ArrowDown")
+    expect(bar).to_have_attribute("aria-valuenow", str(was + 1))
+    expect(page.get_by_label("Preload, Rear preload").first).to_be_visible()
+    typed(page, "Rear sag with the rider on", "900")
+    expect(page.get_by_role("alert").first).to_be_visible()
+    page.keyboard.press("Escape")
+
+    page.get_by_role("link", name="4 Steer").click()
+    wanted = float(page.get_by_test_id("raise-wanted").inner_text())
+    assert wanted > 5
+    page.get_by_role("button", name=re.compile("^Raise to")).click()
+    expect(page.get_by_test_id("trail")).to_be_visible()
+    expect(page.get_by_text("✓ as it was").first).to_be_visible()
+    expect(page.get_by_text(re.compile("shorter along the leg"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("Stand .* shorter along its leg")).click()
+    expect(page.locator("[data-finding='stand.lean']")).to_have_count(0)
+    saved(page)
+
+    page.get_by_role("link", name="5 Build").click()
+    card = page.get_by_role("region", name="Stage")
+    expect(card.get_by_text(re.compile("needle rollers stay in their sleeves"))).to_be_visible()
+    expect(card.get_by_text("look up the maker's figure").first).to_be_visible()
+    step = card.get_by_role("checkbox").first
+    step.check()
+    expect(card.get_by_text(re.compile("1 of .* done"))).to_be_visible()
+
+    page.get_by_role("link", name="6 Prove").click()
+    page.get_by_role("button", name="Sign the job off").click()
+    expect(page.get_by_role("alert")).to_contain_text("enter the sags")
+    target = page.get_by_text(re.compile(r"should be \d+")).nth(1).inner_text()
+    laden = int(re.findall(r"\d+", target)[0])
+    typed(page, "rear wheel hanging", "580")
+    typed(page, "rear rider on", str(580 - laden))
+    expect(page.get_by_test_id("verdict")).to_have_text("As predicted")
+    page.get_by_label("Word for the file").fill("She reaches.")
+    page.get_by_role("button", name="Sign the job off").click()
+    expect(page.get_by_text(re.compile("Signed off by Ines Tarrow"))).to_be_visible()
+    page.goto("/")
+    expect(page.get_by_role("listitem").filter(has_text="Skerra Sedge")).to_contain_text("Signed off")
+
+
+def test_a_spring_for_another_rider(bench: Page) -> None:
+    page = bench
+    page.goto("/bikes/whin-2026-lower/plan")
+    bench_rear = page.locator("[data-bench='rear']")
+    expect(bench_rear).to_contain_text("by frequency")
+    page.get_by_role("button", name="Take Link, off the plan").click()
+    page.get_by_role("link", name="1 Brief").click()
+    typed(page, "Mass of Odile Marsk, kg", "112")
+    expect(page.locator("[data-finding='sag.rear.laden']")).to_contain_text("too much")
+    page.get_by_role("link", name="3 Plan").click()
+    expect(bench_rear).to_contain_text("too soft")
+    fit = bench_rear.get_by_role("button", name=re.compile("^Fit YS-C")).last
+    row = fit.locator("xpath=ancestor::tr")
+    expect(row).to_be_visible()
+    fit.click()
+    expect(page.locator("[data-finding='sag.rear.laden']")).to_have_count(0)
+    expect(page.locator("[data-sag='rear']")).to_contain_text("✓")
+    expect(page.get_by_label("Part number, Rear spring")).to_have_value(re.compile("YS-C"))
+    saved(page)
+    # A stiffness far beyond the load is told as such, and nothing typed is lost over a reload.
+    typed(page, "Rate, Rear spring", "400")
+    expect(page.locator("[data-finding='rate.rear']")).to_contain_text("too stiff")
+    saved(page)
+    page.reload()
+    expect(page.get_by_role("textbox", name="Rate, Rear spring")).to_have_value("400")
+
+
+def test_keyboard_only_and_small_screen(bench: Page) -> None:
+    page = bench
+    page.set_viewport_size({"width": 1024, "height": 768})
+    page.goto("/bikes/scree-2026-rider/plan")
+    expect(page.get_by_role("img", name=re.compile("Side elevation"))).to_be_visible()
+    for digit, stage in (("1", "brief"), ("4", "align"), ("6", "prove"), ("3", "plan")):
+        page.keyboard.press(digit)
+        expect(page).to_have_url(re.compile(f"/{stage}$"))
+    standing = page.get_by_role("group", name="Standing")
+    standing.get_by_role("button", name="full bump").focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_role("img", name="Side elevation to scale, full")).to_be_visible()
+    over = page.evaluate("document.documentElement.scrollWidth - innerWidth")
+    assert over <= 0, "nothing runs off a small screen"
