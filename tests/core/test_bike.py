@@ -342,6 +342,8 @@ def test_equal_legs_and_progressive_springs() -> None:
         spring = soft.model_copy(update={"coils_up": up}).spring()
         assert float(spring.force(300 - 40)) == pytest.approx(240)
         assert float(spring.force(300 - 60)) == pytest.approx(240 + 20 * 9)
+    for force in (100.0, 240.0, 420.0):
+        assert float(soft.spring().force(soft.length_at(force))) == pytest.approx(force)
     fork = Fork(springs=springs, stroke_mm=120)
     assert sag(fork, 2 * 8 * 35.0) == pytest.approx(25.0, abs=1e-9)
     assert sag(fork, 10.0) == 0.0

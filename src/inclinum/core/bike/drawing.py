@@ -80,9 +80,11 @@ def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
     tilt = float(np.arcsin(np.clip(lift / np.hypot(*span), -1, 1))) - float(np.arctan2(span[1], span[0]))
     c, s = np.cos(tilt), np.sin(tilt)
 
+    ax, az, c, s = (float(v) for v in (axle[0], axle[1], c, s))
+
     def ground(p: Array) -> Point:
-        x, z = p - axle
-        return round(float(c * x - s * z), 1), round(float(s * x + c * z) + radius, 1)
+        x, z = float(p[0]) - ax, float(p[1]) - az
+        return round(c * x - s * z, 1), round(s * x + c * z + radius, 1)
 
     placed = {n: ground(p) for n, p in points.items()}
     lines = tuple(Line(look=k, start=placed[a], end=placed[b], names=(a, b)) for k, a, b in standing.rear.swing.lines)

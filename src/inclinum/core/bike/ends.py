@@ -5,7 +5,7 @@ A damper pushes with count·(k·max(0, preload + extended − L) + gas) plus its
 ratio is the vertical load at the axle. No chain force, no friction.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -56,6 +56,15 @@ class RearCarrying:
     count: int = 1
     bumper: BumpStop | None = None
     bumper_height: float = 0.0
+
+    def on_spring(self, *, rate: float | None = None, preload: float | None = None) -> "RearCarrying":
+        """The same rear end on another spring or preload: its travel is as worked out already."""
+        other = replace(
+            self, rate=self.rate if rate is None else rate, preload=self.preload if preload is None else preload
+        )
+        known = ("extended_rise", "extended_height", "full_rise", "travel_at_full_stroke", "drawn_height")
+        other.__dict__.update({k: v for k, v in self.__dict__.items() if k in known})
+        return other
 
     @cached_property
     def extended_rise(self) -> float:

@@ -55,6 +55,15 @@ class LegSpring(Document):
         groups = [CoilGroup(soft, closing / soft), CoilGroup(firm, max(room - closing / soft, 1.0))]
         return ProgressiveCoil(groups, self.free_length_mm).spring()
 
+    def length_at(self, force: float) -> float:
+        """Length under a force, mm."""
+        soft = self.soft_rate_n_per_mm
+        if not self.soft_closes_mm or soft is None:
+            return self.free_length_mm - force / self.rate_n_per_mm
+        closing = soft * self.soft_closes_mm
+        firm = max(force - closing, 0.0) / self.rate_n_per_mm
+        return self.free_length_mm - min(force, closing) / soft - firm
+
     @property
     def room_mm(self) -> float:
         """Shortening until its coils touch, mm."""
@@ -205,6 +214,9 @@ class Fork(Document):
         return self.springs.force(x, self.stroke_mm)
 
 
+FINE = 161
+
+
 def carried(force: Callable[[Array], Array], grid: Array, at_grid: Array, load: float) -> float:
     """Where a force over travel first carries a load that lies within its table, mm.
 
@@ -213,17 +225,15 @@ def carried(force: Callable[[Array], Array], grid: Array, at_grid: Array, load: 
         grid, at_grid: a table of it, travels increasing from 0.
         load: N.
 
-    The bracket of the table is narrowed 64 times twice; within what is left the force runs straight.
+    The bracket of the table is narrowed 160 times; within what is left, some hundredths of a millimetre, the force
+    runs straight.
     """
     i = int(np.argmax(at_grid >= load))
-    low, high = float(grid[i - 1]), float(grid[i])
-    for _ in range(2):
-        fine = np.linspace(low, high, 65)
-        there = force(fine)
-        j = max(int(np.argmax(there >= load)), 1)
-        low, high = float(fine[j - 1]), float(fine[j])
-    a, b = float(there[j - 1]), float(there[j])  # type: ignore[possibly-undefined]
-    return low + (high - low) * (load - a) / (b - a) if b > a else low
+    fine = np.linspace(float(grid[i - 1]), float(grid[i]), FINE)
+    there = force(fine)
+    j = max(int(np.argmax(there >= load)), 1)
+    (low, high), (a, b) = fine[j - 1 : j + 1], there[j - 1 : j + 1]
+    return float(low + (high - low) * (load - a) / (b - a)) if b > a else float(low)
 
 
 def sag(fork: Fork, axial: float) -> float:

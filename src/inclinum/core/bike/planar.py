@@ -14,7 +14,7 @@ import numpy as np
 from inclinum.core.linkage.rigid import Array
 
 RESIDUAL_MM = 1e-9
-STAGE_MM = 60.0
+STAGE_MM = 100.0
 """The rise is approached in steps of at most this, so that Newton keeps the branch it started on."""
 _NEWTON_STEPS = 9
 _LEVER_MM = 200.0
@@ -113,6 +113,12 @@ class PlanarLinkage:
         return np.array(pairs, dtype=int).reshape(-1, 2)
 
     @cached_property
+    def _turns(self) -> tuple[Array, Array]:
+        """Rows and columns of the Jacobian that the members' turns at the pins are written to."""
+        rows = np.arange(2 * len(self._pins))
+        return np.concatenate([rows, rows]), np.repeat(3 * self._places.member[self._pins.T.ravel()] + 2, 2)
+
+    @cached_property
     def _template(self) -> Array:
         """The part of the Jacobian that never changes, the members' shifts at the pins; spare columns for the frame."""
         n = len(self._moving)
@@ -129,8 +135,13 @@ class PlanarLinkage:
         still = np.zeros((state.shape[0], 1, 3))
         own = np.concatenate([state, still], axis=1)[:, p.member]
         c, s = np.cos(own[..., 2]), np.sin(own[..., 2])
-        x, z = c * p.arm[:, 0] - s * p.arm[:, 1], s * p.arm[:, 0] + c * p.arm[:, 1]
-        return p.base + own[..., :2] + np.stack([x, z], axis=-1), np.stack([-z, x], axis=-1)
+        turned = np.empty((*c.shape, 2))
+        turned[..., 1] = c * p.arm[:, 0] - s * p.arm[:, 1]
+        turned[..., 0] = -(s * p.arm[:, 0] + c * p.arm[:, 1])
+        at = p.base + own[..., :2]
+        at[..., 0] += turned[..., 1]
+        at[..., 1] -= turned[..., 0]
+        return at, turned
 
     def _equations(self, rise: Array, state: Array) -> tuple[Array, Array]:
         """Residuals (N, n) in mm and Jacobian (N, n, n), turns scaled by a lever."""
@@ -140,10 +151,9 @@ class PlanarLinkage:
         residual = np.empty((count, self._template.shape[0]))
         jacobian = np.repeat(self._template[None], count, axis=0)
         residual[:, : 2 * pins] = (at[:, a] - at[:, b]).reshape(count, -1)
-        rows = 2 * np.arange(pins)
-        for place, sign in ((a, 1.0), (b, -1.0)):
-            for axis in (0, 1):
-                jacobian[:, rows + axis, 3 * member[place] + 2] = sign / _LEVER_MM * turned[:, place, axis]
+        rows, columns = self._turns
+        both = np.concatenate([turned[:, a], -turned[:, b]], axis=1)
+        jacobian[:, rows, columns] = both.reshape(count, -1) / _LEVER_MM
         row = 2 * pins
         for one, other in self.rods:
             i, j = self._owners[one][0], self._owners[other][0]
@@ -182,21 +192,23 @@ class PlanarLinkage:
 
         It goes outward in stages and stops where no position is found, or where ``enough`` says so of the last one.
         """
-        size = max(1, round(STAGE_MM / step))
         found: list[tuple[Array, Array, Array]] = [(np.zeros(1), np.zeros((1, len(self._moving), 3)), self._drawn[1])]
         for end in (high, low):
-            at, state, rate = 0.0, found[0][1], found[0][2]
+            at, state, rate, bend = 0.0, found[0][1], found[0][2], np.zeros(1)
             way = step if end > 0 else -step
             while abs(at + way) <= abs(end) + 1e-9:
+                # Downward there is little: most are drawn where they are fully extended.
+                size = max(1, round((STAGE_MM if end > 0 or at else 3 * step) / step))
                 count = min(size, int((abs(end - at) + 1e-9) // step))
                 goal = at + way * np.arange(1, count + 1)
-                start = state + rate * (goal - at)[:, None, None]
-                states, rates, met = self._newton(goal, start)
+                ahead = (goal - at)[:, None, None]
+                states, rates, met = self._newton(goal, state + rate * ahead + bend * ahead**2 / 2)
                 good = count if met.all() else int(np.argmin(met))
                 if good:
                     found.append((goal[:good], states[:good], rates[:good]))
                 if good < count or enough(PlanarPoses(goal[-1:], states[-1:], rates[-1:], met[-1:])):
                     break
+                bend = (rates[-1:] - rates[-2:-1]) / way if count > 1 else bend
                 at, state, rate = float(goal[-1]), states[-1:], rates[-1:]
         rise, state, rate = (np.concatenate(part) for part in zip(*found, strict=True))
         order = np.argsort(rise)

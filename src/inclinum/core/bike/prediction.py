@@ -4,7 +4,7 @@ A pure function of the job document. Drops are told at the same load, rider on a
 """
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -335,30 +335,28 @@ CALLIPER_MM, PRELOAD_MM, RATE_SHARE, MASS_SHARE = 0.2, 1.0, 0.04, 0.03
 def _plus_minus(assessed: Assessed) -> float:
     """± of the rear drop, two standard deviations, mm: linear in each input, what both machines share cancels."""
     before, after = assessed.before, assessed.after
-
-    def drop(was: Standing, now: Standing) -> float:
-        return now.rear.at(now.loads.rear_laden).height - was.rear.at(was.loads.rear_laden).height
-
-    base = drop(before, after)
-    parts = [base * assessed.fitted.fit.ratio_percent / 100]
+    drop = after.ends["laden"][1].height - before.ends["laden"][1].height
+    was, now = _sinks(before), _sinks(after)
+    parts = [drop * assessed.fitted.fit.ratio_percent / 100, PRELOAD_MM * now[1]]
     if before.bike.rear != after.bike.rear and before.bike.rear.rods:
         parts.append(float(np.sqrt(2)) * CALLIPER_MM * after.drop_per_rod)
-
-    def stiffer(s: Standing) -> Standing:
-        return _with_rear(s, rate=s.rear.rate * (1 + RATE_SHARE))
-
-    parts.append(drop(stiffer(before), stiffer(after)) - base)
-    parts.append(drop(before, _with_rear(after, preload=after.rear.preload + PRELOAD_MM)) - base)
-    heavier = [replace(s.loads, rear_laden=s.loads.rear_laden * (1 + MASS_SHARE)).rear_laden for s in (before, after)]
-    parts.append(after.rear.at(heavier[1]).height - before.rear.at(heavier[0]).height - base)
+    if before.bike.spring == after.bike.spring:
+        parts.append(RATE_SHARE * (now[0] - was[0]))
+    else:  # two springs off each by their own
+        parts += [RATE_SHARE * now[0], RATE_SHARE * was[0]]
+    parts.append(MASS_SHARE * (now[2] - was[2]))
     return float(np.sqrt(sum(p * p for p in parts)))
 
 
-def _with_rear(standing: Standing, **fields: float) -> Standing:
-    """The same machine with its rear end told otherwise."""
-    other = Standing(standing.bike, standing.loads)
-    other.__dict__["rear"] = replace(standing.rear, **fields)
-    return other
+def _sinks(standing: Standing) -> tuple[float, float, float]:
+    """How much more the laden rear sags: per share of rate and of load, mm, and per mm of preload."""
+    rear, at = standing.rear, standing.ends["laden"][1]
+    if at.topped_out or at.bottomed:
+        return 0.0, 0.0, 0.0
+    wheel_rate = rear.wheel_rate(at.sag)
+    pressed = max(0.0, rear.preload + rear.extended - at.damper_length)
+    per_mm = rear.count * rear.rate * at.ratio / wheel_rate
+    return -per_mm * pressed, -per_mm, standing.loads.rear_laden / wheel_rate
 
 
 APART_MM = 6.0

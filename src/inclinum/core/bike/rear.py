@@ -306,7 +306,7 @@ class Swing:
         if not lengths[-1] <= length <= lengths[0]:
             return None
         rise = float(np.interp(-length, -lengths, z))
-        for _ in range(4):
+        for _ in range(2):
             at, ratio, _ = self.curve.at(rise)
             rise += float((at - length) / ratio)
         return rise

@@ -11,13 +11,12 @@ from typing import Literal
 import numpy as np
 
 from inclinum.core.bike.bike import End, RearSpring
-from inclinum.core.bike.ends import GRAVITY, RearCarrying
+from inclinum.core.bike.ends import GRAVITY
 from inclinum.core.bike.fork import CoilForkSprings
 from inclinum.core.bike.job import BikeJob, SagWindow, ShelfSpring
 from inclinum.core.bike.stance import Standing
 from inclinum.core.bike.windows import window_of
 from inclinum.core.document import Document
-from inclinum.core.springs.root import root
 
 Verdict = Literal["right", "too soft", "too stiff", "set the preload first", "air: set the pressure"]
 
@@ -142,17 +141,13 @@ def preload_for_sag(standing: Standing, target: float, end: End) -> tuple[float 
         return None, None
     axial = standing.loads.front_laden * float(np.cos(standing.front.rake))
 
-    def miss(spacer: float) -> float:
-        set_to = springs.model_copy(update={"spacer_mm": spacer, "right_spacer_mm": None})
-        return float(set_to.force(target, fork.stroke_mm)) - axial
-
-    # Where the spring is loose at the target a longer spacer changes nothing: start from where it just touches.
-    loose = springs.available_mm - springs.left.free_length_mm - target
-    high = loose + axial / springs.left.rate_n_per_mm * 4 + 50.0
-    if not miss(loose) <= 0 <= miss(high):
+    air = 0.0 if springs.air is None else 2 * float(springs.air.force(target, fork.stroke_mm))
+    each = (axial - air) / springs.legs
+    if each <= 0:
         return None, None
-    spacer = root(miss, loose, high)
-    return spacer + springs.left.free_length_mm - springs.available_mm, spacer
+    # The spring that pushes so much, and the spacer that holds it there.
+    preload = springs.left.free_length_mm - springs.left.length_at(each) - target
+    return preload, springs.spacer_for(preload)
 
 
 def _unladen_at_target(standing: Standing, preload: float | None, end: End) -> float | None:
@@ -160,7 +155,7 @@ def _unladen_at_target(standing: Standing, preload: float | None, end: End) -> f
     if preload is None:
         return None
     if end == "rear":
-        return replace(standing.rear, preload=preload).at(standing.loads.rear_unladen).sag
+        return standing.rear.on_spring(preload=preload).at(standing.loads.rear_unladen).sag
     springs = standing.bike.fork.springs
     assert isinstance(springs, CoilForkSprings)
     spacer = springs.spacer_for(preload)
@@ -245,12 +240,12 @@ def _choice(
     if not nearest:
         return None
     shelf, spring = nearest[0], nearest[0].spring
-    end: RearCarrying = replace(standing.rear, rate=spring.rate_n_per_mm)
+    end = standing.rear.on_spring(rate=spring.rate_n_per_mm)
     preload = end.preload_for(standing.loads.rear_laden, target)
     if preload is None:
         return None
     most = spring.max_preload_mm
-    held = replace(end, preload=max(preload, 0.0) if most is None else min(max(preload, 0.0), most))
+    held = end.on_spring(preload=max(preload, 0.0) if most is None else min(max(preload, 0.0), most))
     free, sunk = held.at(standing.loads.rear_unladen).sag, held.at(standing.loads.rear_laden).sag
     travel = standing.rear.travel_at_full_stroke
     return SpringChoice(

@@ -1,7 +1,5 @@
 """A laden sag dragged to where it should be: the plan with the preload, or the spacers, that give it."""
 
-from dataclasses import replace
-
 from inclinum.core.bike.bike import End
 from inclinum.core.bike.changes import ForkSpacer, RearPreload
 from inclinum.core.bike.limits import BikeCase, BikeCure
@@ -20,7 +18,7 @@ def set_sag(case: BikeCase, end: End, sag: float) -> BikeCure:
             raise ValueError(f"{sag:.0f} mm is beyond the rear's travel.")
         counted = round(preload - (case.bike.preload - case.bike.preload_mm), 1)
         if counted < 0:
-            most = replace(case.after.rear, preload=0.0).at(case.after.loads.rear_laden).sag
+            most = case.after.rear.on_spring(preload=0.0).at(case.after.loads.rear_laden).sag
             raise ValueError(f"With no preload at all it sags {most:.0f} mm; more takes a softer spring.")
         return case.setting(f"Preload {counted:g} mm", RearPreload(preload_mm=min(counted, 100.0)))
     if spacer is None:
