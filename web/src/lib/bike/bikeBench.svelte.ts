@@ -1,6 +1,6 @@
 import { getContext, setContext } from 'svelte';
 import { api, sentence, type Schemas } from '../api/client';
-import { JobBench } from '../bench/jobBench.svelte';
+import { JobBench, type Saveable } from '../bench/jobBench.svelte';
 
 export type BikeJob = Schemas['BikeJob'];
 export type BikePrediction = Schemas['BikePrediction'];
@@ -30,6 +30,11 @@ export class BikeBench extends JobBench<BikeJob, BikePrediction> {
 				}),
 			predict: (job) => api.POST('/api/bike/predict', { body: job })
 		});
+	}
+
+	override change<S extends Saveable>(stage: S, section: BikeJob[S]) {
+		this.sagTrouble = '';
+		super.change(stage, section);
 	}
 
 	/** The machine as it was found, or as it was set up. */
