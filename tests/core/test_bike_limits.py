@@ -156,3 +156,8 @@ def test_the_plus_minus_grows_with_what_is_not_known() -> None:
     job = demo_bike_jobs()[-1]
     bare = job.model_copy(update={"measure": job.measure.model_copy(update={"tape": ()})})
     assert predict_bike(bare).plus_minus_mm > predict_bike(job).plus_minus_mm > 0.5
+
+
+def test_with_nobody_on_it_no_laden_sag_is_judged() -> None:
+    told = predict_bike(job_on(TRAIL, rides=[]))
+    assert [f.id for f in told.findings if f.id.startswith(("sag", "rate"))] == ["sag.nobody"]

@@ -121,7 +121,9 @@
 								<span class="text-good block font-semibold">Signed off</span>
 								<span class="text-quiet">{day(job.signed_off)}</span>
 							{:else}
-								<span class="block font-semibold">Now: {names[job.stage]}</span>
+								<span class="block font-semibold"
+									>Now: {job.wheels === 2 && job.stage === 'align' ? 'Steer' : names[job.stage]}</span
+								>
 								<span class="text-quiet">{job.due ? `due ${day(job.due)}` : 'no date set'}</span>
 							{/if}
 						</span>

@@ -7,7 +7,15 @@ from inclinum.core.bike.sag import SagBench
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
-    """Both ends."""
+    """Both ends; with nobody on it there is no laden sag to judge."""
+    if not any(r.aboard for r in case.job.brief.rides):
+        return [
+            BikeFinding(
+                id="sag.nobody", end=None, severity="know", what="Nobody rides it yet", value=0.0, limit=1.0,
+                margin=-1.0, unit="mm", source="the brief",
+                why="Sag with the rider on cannot be judged: add the rider and what else it carries to the brief.",
+            )
+        ]  # fmt: skip
     return [f for end in ENDS for f in _end(case, case.sags[end])]
 
 

@@ -14,7 +14,10 @@
 	const read = $derived(new Map((measure.tape ?? []).map((t) => [t.key, t.reading as Schemas['Length']])));
 	const choices = bikeChoicesQuery();
 	const form = $derived(choices.data && nodeOf(choices.data.vehicle as Schema));
-	$effect(() => () => (bikeView.tape = []));
+	$effect(() => () => {
+		bikeView.tape = [];
+		bikeView.condition = 'laden';
+	});
 
 	const put = (part: Partial<Schemas['BikeMeasurements']>) =>
 		bench.change('measure', { ...measure, ...part });
