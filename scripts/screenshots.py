@@ -22,6 +22,10 @@ VIEWS = {
     "vehicle": "Veddic Halyard",
     "vehicle-leaf": "Gorrel Cask",
     "vehicle-dark": "Gorrel Beacon",
+    "bike-plan": "/bikes/whin-2026-lower/plan",
+    "bike-measure": "/bikes/whin-2026-lower/measure",
+    "bike-steer": "/bikes/whin-2026-lower/align",
+    "bike-spring-dark": "/bikes/scree-2026-rider/plan",
 }
 """Picture → address, or the name of the vehicle on the list whose bench it shows."""
 
@@ -55,11 +59,14 @@ def main() -> None:
                 page.get_by_label("Upper arm, front pivot above the floor", exact=True).focus()
             if name == "vehicle-leaf":
                 page.get_by_role("button", name="rear", exact=True).click()
-                page.get_by_label("Wheel travel").fill("-50")
+                page.get_by_label("Wheel travel", exact=True).fill("-50")
                 settle(page)
             if name == "vehicle-dark":
                 page.get_by_role("button", name="rear", exact=True).click()
                 page.get_by_label("Over").select_option("roll")
+                settle(page)
+            if name == "bike-measure":
+                page.get_by_label("Rocker pivot to rod hole in the rocker", exact=True).focus()
                 settle(page)
             if name == "hoist":
                 page.get_by_role("button", name="One step at a time").click()

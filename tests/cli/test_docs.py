@@ -6,14 +6,15 @@ import pytest
 from typer.testing import CliRunner
 
 from inclinum.cli import app
-from inclinum.demo import demo_jobs
-from inclinum.jobfile import AxleFile, JobFile, SheetFile, read, read_any, write
+from inclinum.demo import demo_bike_jobs, demo_jobs
+from inclinum.jobfile import AxleFile, BikeFile, JobFile, SheetFile, read, read_any, write
 
 DOCS = Path(__file__).parents[2] / "docs"
 
 
 def test_the_example_is_the_demo_job_as_it_is_now() -> None:
     assert (DOCS / "example.inclinum.json").read_text() == write(JobFile(job=demo_jobs()[-1]))
+    assert (DOCS / "example.bike.inclinum.json").read_text() == write(BikeFile(job=demo_bike_jobs()[-1]))
 
 
 def test_a_file_of_the_first_version_reads_as_it_was_meant() -> None:

@@ -113,7 +113,7 @@ def test_a_four_bar_told_freely_is_the_same_linkage() -> None:
             "damper_ends": one.damper,
         }
     )
-    a, b = (r.linkage().distance(*r.damper, r.linkage().poses([0.0, 90.0]))[0] for r in (one, free))
+    a, b = (r.linkage().distance(*r.damper, r.linkage().poses(np.array([0.0, 90.0])))[0] for r in (one, free))
     np.testing.assert_allclose(a, b, atol=1e-9)
 
 

@@ -92,6 +92,14 @@ def test_an_override_builds_what_is_stopped_and_says_so() -> None:
     written = job.model_copy(update={"plan": job.plan.model_copy(update={"override": "race day, owner signs"})})
     assert not predict_bike(written).stopped
     assert bike_card(written).stopped_by
+    assert bike_card(written).override
+    # Leaving the bottom-out parts out is refused, whatever is written.
+    refused = next(c[1] for c in CASES if c[0] == "fork.bottom_out")
+    refused = refused.model_copy(update={"plan": refused.plan.model_copy(update={"override": "the owner insists"})})
+    told = predict_bike(refused)
+    assert told.stopped
+    assert told.refused
+    assert bike_card(refused).override == ""
 
 
 def test_the_card_of_a_lowering_job() -> None:
@@ -161,3 +169,14 @@ def test_the_plus_minus_grows_with_what_is_not_known() -> None:
 def test_with_nobody_on_it_no_laden_sag_is_judged() -> None:
     told = predict_bike(job_on(TRAIL, rides=[]))
     assert [f.id for f in told.findings if f.id.startswith(("sag", "rate"))] == ["sag.nobody"]
+
+
+def test_preload_by_turns_and_by_the_thread_that_shows() -> None:
+    bike = deep(TRAIL, "damper.threads_at_zero_mm", 11.0)
+    ways = ({"preload_mm": 12}, {"turns": 8}, {"threads_mm": 23})
+    sags = [predict_bike(job_on(bike, [{"type": "rear_preload"} | w])).sags["rear"].laden_mm for w in ways]
+    assert sags == pytest.approx([sags[0]] * 3)
+    with pytest.raises(ValueError, match="collar at zero first"):
+        predict_bike(job_on(TRAIL, [{"type": "rear_preload", "threads_mm": 23}]))
+    with pytest.raises(ValueError, match="the spring is loose"):
+        predict_bike(job_on(bike, [{"type": "rear_preload", "threads_mm": 9}]))

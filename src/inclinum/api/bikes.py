@@ -226,7 +226,7 @@ def tick(job_id: str, body: Tick, session: Database, by: Acting) -> Saved:
     """Tick a step with the time and the acting person. A stopped plan needs its written override first."""
     job = jobs.two_wheels(session, job_id)
     made = bike_card(job)
-    section = ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, job.plan.override, by)
+    section = ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, made.override, by)
     return Saved(version=jobs.save_stage(session, job_id, "build", section, body.version, by))
 
 

@@ -76,6 +76,9 @@ class RearDamper(Document):
         default="forced", title="Preload zero found", description="with the damper forced out, or just hanging"
     )
     collar_pitch_mm: float = Field(default=1.5, gt=0.2, le=5, title="Collar thread")
+    threads_at_zero_mm: float | None = Field(
+        default=None, ge=0, le=200, title="Thread showing at zero", description="past the collar, spring just touching"
+    )
     body_diameter_mm: float | None = Field(default=None, gt=10, le=150, title="Body diameter")
     clevis: Clevis | None = None
 

@@ -88,7 +88,8 @@ def bike_card(job: BikeJob) -> BikeCard:
         steps=steps,
         minutes=(sum(s.minutes[0] for s in steps), sum(s.minutes[1] for s in steps)),
         stopped_by=[f.what for f in prediction.findings if f.severity == "stops"],
-        override=job.plan.override,
+        # What is refused is not built on anybody's word.
+        override="" if prediction.refused else job.plan.override,
         certificate=cautions.CERTIFICATE,
     )
 
@@ -269,7 +270,8 @@ def _figure(change: BikeChange, planned: Bike, text: str) -> str | None:
 def _number(change: BikeChange, planned: Bike) -> str | None:
     match change:
         case RearPreload():
-            return f"{change.preload_mm / planned.damper.collar_pitch_mm:.2f} turns · {change.preload_mm:g} mm"
+            shortening = change.shortening(planned)
+            return f"{shortening / planned.damper.collar_pitch_mm:.2f} turns · {shortening:g} mm"
         case ForkRaise():
             return f"{change.raised_mm:g} mm above the top clamp"
         case ForkSpacer():

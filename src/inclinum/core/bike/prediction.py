@@ -14,7 +14,7 @@ from inclinum.core.bike.changes import PlannedBikeChange, RearLink, apply_all
 from inclinum.core.bike.drawing import BikeDrawing, draw
 from inclinum.core.bike.fit import BikeFit, Fitted, fitted
 from inclinum.core.bike.job import BikeJob
-from inclinum.core.bike.limits import BikeCase, BikeFinding, findings
+from inclinum.core.bike.limits import REFUSED, BikeCase, BikeFinding, findings
 from inclinum.core.bike.rear import chain_slack_change
 from inclinum.core.bike.sag import SagBench, sag_bench
 from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing
@@ -125,6 +125,8 @@ class BikePrediction(Document):
     shares: list[BikeShare]
     findings: list[BikeFinding]
     stopped: bool
+    refused: bool
+    """Whether something stops the plan that no written override lifts."""
     fit: BikeFit
     questions: list[str]
     drawing: BikeDrawing
@@ -178,6 +180,7 @@ def predict_bike(job: BikeJob) -> BikePrediction:
     aim, tolerance = job.brief.rear_drop.value, job.brief.tolerance_mm
     loads = after.loads
     curve, fork_curve = _leverage(after), _fork(after)
+    refused = any(f.id in REFUSED for f in found)
     return BikePrediction(
         before=_stance(before, before),
         planned=_stance(after, before),
@@ -210,7 +213,8 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         },
         shares=_shares(assessed),
         findings=found,
-        stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
+        stopped=any(f.severity == "stops" for f in found) and (refused or not job.plan.override.strip()),
+        refused=refused,
         fit=assessed.fitted.fit,
         questions=_questions(assessed),
         drawing=draw(before, after),

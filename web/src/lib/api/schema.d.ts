@@ -2407,6 +2407,8 @@ export interface components {
             findings: components["schemas"]["BikeFinding"][];
             /** Stopped */
             stopped: boolean;
+            /** Refused */
+            refused: boolean;
             /** Fit */
             fit: components["schemas"]["BikeFit"];
             /** Questions */
@@ -5271,6 +5273,11 @@ export interface components {
              * @default 1.5
              */
             collar_pitch_mm: number;
+            /**
+             * Thread showing at zero
+             * @description past the collar, spring just touching
+             */
+            threads_at_zero_mm?: number | null;
             /** Body diameter */
             body_diameter_mm?: number | null;
             /** Clevis */
@@ -5326,8 +5333,18 @@ export interface components {
              * @enum {string}
              */
             type: "rear_preload";
-            /** Preload */
+            /**
+             * Preload
+             * @default 0
+             */
             preload_mm: number;
+            /** Or turns from zero */
+            turns?: number | null;
+            /**
+             * Or thread showing
+             * @description past the collar, as it will be measured
+             */
+            threads_mm?: number | null;
         };
         /**
          * RearSpring

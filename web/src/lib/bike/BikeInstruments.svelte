@@ -7,9 +7,10 @@
 	let { prediction: p }: { prediction: BikePrediction } = $props();
 	const names = $derived({
 		leverage: 'Leverage',
-		rear: 'Rear force',
-		fork: 'Fork force',
-		...(p.rear_curve.chain_slack ? { chain: 'Chain' } : {})
+		rear: 'Rear',
+		fork: 'Fork',
+		...(p.rear_curve.chain_slack ? { chain: 'Chain' } : {}),
+		path: 'Path'
 	});
 	const series = (before: { x: number[]; y: number[] }, after: { x: number[]; y: number[] }): Series[] => [
 		{ label: 'as it came', ...before, look: 'chalk' },
@@ -22,6 +23,8 @@
 				return series({ x: b.travel, y: b.force }, { x: a.travel, y: a.force });
 			case 'fork':
 				return series({ x: fb.travel, y: fb.force }, { x: fa.travel, y: fa.force });
+			case 'path':
+				return series({ x: b.travel, y: b.axle_x }, { x: a.travel, y: a.axle_x });
 			case 'chain':
 				return series(
 					{ x: b.travel, y: b.chain_slack ?? b.axle_x },
@@ -37,12 +40,12 @@
 	const marks = $derived<Mark[]>([
 		{
 			x: ends[0]?.laden ?? 0,
-			label: `rider on, as it came ${number(ends[0]?.laden ?? 0, 0)} mm`,
+			label: `as it came ${number(ends[0]?.laden ?? 0, 0)} mm`,
 			look: 'chalk'
 		},
 		{
 			x: ends[1]?.laden ?? 0,
-			label: `rider on, planned ${number(ends[1]?.laden ?? 0, 0)} mm`,
+			label: `planned ${number(ends[1]?.laden ?? 0, 0)} mm`,
 			look: 'scribe'
 		}
 	]);
@@ -51,13 +54,17 @@
 			leverage: 'wheel per damper travel',
 			rear: 'load carried, N',
 			fork: 'force along the fork, N',
-			chain: 'axle to sprocket, less its greatest, mm'
+			chain: 'axle to sprocket, less its greatest, mm',
+			path: 'axle forward of where it hangs, mm'
 		}[bikeView.instrument]
 	);
 </script>
 
 <Tabs.Root bind:value={bikeView.instrument} class="panel flex h-full min-h-0 flex-col">
-	<Tabs.List class="border-rule flex gap-1 border-b px-2 py-1" aria-label="Instrument">
+	<Tabs.List
+		class="border-rule flex gap-1 border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[12.5px]"
+		aria-label="Instrument"
+	>
 		{#each Object.entries(names) as [value, name] (value)}
 			<Tabs.Trigger
 				{value}
@@ -70,9 +77,15 @@
 		<Plot
 			series={curves}
 			{marks}
-			xLabel={bikeView.instrument === 'fork' ? 'slider travel, mm' : 'wheel travel from full extension, mm'}
+			xLabel={bikeView.instrument === 'fork'
+				? 'slider travel, mm (lines: rider on)'
+				: 'wheel travel, mm (lines: rider on)'}
 			{yLabel}
-			digits={bikeView.instrument === 'leverage' ? 2 : bikeView.instrument === 'chain' ? 1 : 0}
+			digits={bikeView.instrument === 'leverage'
+				? 2
+				: bikeView.instrument === 'chain' || bikeView.instrument === 'path'
+					? 1
+					: 0}
 			label="{names[bikeView.instrument] ?? 'Curve'} over travel"
 		/>
 	</div>

@@ -15,7 +15,8 @@
 			<span>Rear drops</span>
 			<span class={p.aim_met ? 'text-good' : 'text-fix'}
 				>aim <Length mm={p.aim_mm} signed unit={false} />
-				{p.aim_met ? '✓ met' : '✗ missed'}</span
+				{p.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">&nbsp;{p.aim_met ? 'met' : 'missed'}</span
+				></span
 			>
 		</div>
 		<div class="flex items-baseline gap-2">

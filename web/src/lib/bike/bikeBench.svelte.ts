@@ -64,7 +64,7 @@ export const theBike = (): BikeBench => getContext<() => BikeBench>(KEY)();
 /** What the screen looks at. */
 class BikeView {
 	condition = $state<Condition>('laden');
-	instrument = $state<'leverage' | 'rear' | 'fork' | 'chain'>('leverage');
+	instrument = $state<'leverage' | 'rear' | 'fork' | 'chain' | 'path'>('leverage');
 	/** Points between which a calliper is held. */
 	tape = $state.raw<string[]>([]);
 }

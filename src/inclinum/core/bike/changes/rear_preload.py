@@ -1,8 +1,8 @@
-"""Rear preload: the collar, in turns from where it is or as the shortening of the spring."""
+"""Rear preload: the collar by the shortening of the spring, in turns from zero, or by the thread that shows."""
 
 from typing import ClassVar, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
@@ -16,27 +16,63 @@ class RearPreload(BikeChange):
 
     type: Literal["rear_preload"] = "rear_preload"
     preload_mm: float = Field(
-        ge=0, le=100, title="Preload", json_schema_extra={"unit": "mm", "step": 0.5, "slider": [0, 40]}
+        default=0, ge=0, le=100, title="Preload", json_schema_extra={"unit": "mm", "step": 0.5, "slider": [0, 40]}
     )
+    turns: float | None = Field(default=None, ge=0, le=60, title="Or turns from zero", json_schema_extra={"step": 0.25})
+    threads_mm: float | None = Field(
+        default=None, ge=0, le=300, title="Or thread showing", description="past the collar, as it will be measured"
+    )
+
+    @model_validator(mode="after")
+    def _told_once(self) -> Self:
+        if self.turns is not None and self.threads_mm is not None:
+            raise ValueError("preload is told in turns or by the thread that shows, not both")
+        return self
 
     @classmethod
     def start(cls, bike: Bike) -> Self:
         """As it is."""
         return cls(preload_mm=max(bike.preload_mm, 0.0))
 
+    def shortening(self, bike: Bike) -> float:
+        """Of the spring, however it is told, mm.
+
+        Raises:
+            ValueError: told by thread, but nobody measured what shows at zero, or less shows than at zero.
+        """
+        if self.turns is not None:
+            return self.turns * bike.damper.collar_pitch_mm
+        if self.threads_mm is None:
+            return self.preload_mm
+        zero = bike.damper.threads_at_zero_mm
+        if zero is None:
+            raise ValueError("Measure the thread that shows with the collar at zero first; then it tells the preload.")
+        if self.threads_mm < zero:
+            raise ValueError(
+                f"{self.threads_mm:g} mm of thread is less than the {zero:g} mm at zero: the spring is loose."
+            )
+        return self.threads_mm - zero
+
     def apply(self, bike: Bike) -> Bike:
         """Counted preload."""
-        return bike.model_copy(update={"preload_mm": self.preload_mm})
+        return bike.model_copy(update={"preload_mm": self.shortening(bike)})
 
     def summary(self) -> str:
-        """Shortening."""
-        return f"{self.preload_mm:g} mm of shortening"
+        """As it is told."""
+        if self.turns is not None:
+            return f"{self.turns:g} turns from zero"
+        return (
+            f"{self.preload_mm:g} mm of shortening" if self.threads_mm is None else f"{self.threads_mm:g} mm of thread"
+        )
 
     def steps(self, bike: Bike) -> list[str]:
         """Turns from zero, both sides alike where there are two."""
-        turns = self.preload_mm / bike.damper.collar_pitch_mm
+        shortening = self.shortening(bike)
+        turns = shortening / bike.damper.collar_pitch_mm
         both = ", both dampers alike" if bike.damper.count > 1 else ""
+        zero = bike.damper.threads_at_zero_mm
+        thread = "" if zero is None else f" Then {zero + shortening:g} mm of thread show past the collar."
         return [
-            f"Collar {turns:.2f} turns on from zero ({self.preload_mm:g} mm){both}; zero is where the spring just "
-            "touches with the damper forced fully out. Note the threads that show."
+            f"Collar {turns:.2f} turns on from zero ({shortening:g} mm){both}; zero is where the spring just touches "
+            f"with the damper forced fully out.{thread} Note the threads that show."
         ]

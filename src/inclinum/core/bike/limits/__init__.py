@@ -33,9 +33,13 @@ LIMITS: tuple[Callable[[BikeCase], list[BikeFinding]], ...] = (
 )
 
 
+REFUSED = ("fork.bottom_out",)
+"""Findings that refuse a plan: what they are about is never built on a written override."""
+
+
 def findings(case: BikeCase) -> list[BikeFinding]:
     """All findings, worst first."""
     return sorted((f for check in LIMITS for f in check(case)), key=lambda f: WORST_FIRST[f.severity])
 
 
-__all__ = ["LIMITS", "BikeCase", "BikeCure", "BikeFinding", "findings"]
+__all__ = ["LIMITS", "REFUSED", "BikeCase", "BikeCure", "BikeFinding", "findings"]

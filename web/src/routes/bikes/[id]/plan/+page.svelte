@@ -121,7 +121,14 @@
 							><td class="label pl-4">by frequency, {number(b.window.frequency_hz, 1)} Hz</td><td
 								class="figure text-right font-bold"
 								>{b.rate_by_frequency === null ? '–' : `${number(b.rate_by_frequency, 1)} N/mm`}</td
-							><td class="text-quiet pl-4 text-right">now {number(b.frequency_hz, 2)} Hz</td></tr
+							><td class="text-quiet pl-4 text-right"
+								>now {number(b.frequency_hz, 2)} Hz, {number(
+									end === 'rear'
+										? (bench.prediction?.planned.wheel_rate_rear ?? 0)
+										: (bench.prediction?.planned.wheel_rate_front ?? 0),
+									1
+								)} N/mm at the wheel</td
+							></tr
 						>
 					</tbody>
 				</table>
