@@ -74,6 +74,24 @@ describe('saving', () => {
 		expect(stored.size).toBe(0);
 	});
 
+	it('goes back over a drag in one step, forward again, and saves what stands', async () => {
+		const bench = new Bench(view());
+		for (const load of ['e', 'em', 'empty']) bench.change('brief', brief(load));
+		await vi.advanceTimersByTimeAsync(500);
+		bench.change('brief', brief('full'));
+		bench.undo();
+		expect(bench.job.brief.load).toBe('empty');
+		bench.undo();
+		expect(bench.job.brief.load).toBe('mail');
+		expect(bench.undoable).toBe(false);
+		bench.redo();
+		bench.redo();
+		expect(bench.redoable).toBe(false);
+		bench.undo();
+		await settled();
+		expect(saves().at(-1)?.body?.section).toEqual({ load: 'empty' });
+	});
+
 	it('keeps what was typed while nobody answers, tries again, and saves it then', async () => {
 		answer = () => 'lost';
 		const bench = new Bench(view());

@@ -16,7 +16,12 @@ export type Ways<J> = {
 };
 type View<J> = { job: J; versions: Record<string, number>; history: Schemas['HistoryEntry'][] };
 
+/** A stage as it was. */
+type Step = { stage: Saveable; section: unknown; at: number };
+
 const SAVE_AFTER_MS = 700;
+const SAME_DRAG_MS = 400;
+const STEPS_KEPT = 100;
 
 /**
  * One job on the bench, of four wheels or two: its document as it stands on the screen, the prediction that follows
@@ -33,6 +38,8 @@ export class JobBench<J extends Stages, P> {
 	saveTrouble = $state('');
 	conflict = $state.raw<Conflict>();
 
+	#past = $state.raw<Step[]>([]);
+	#future = $state.raw<Step[]>([]);
 	#ways: Ways<J>;
 	// Nothing is drawn from it, so it need not be reactive.
 	// eslint-disable-next-line svelte/prefer-svelte-reactivity
@@ -67,8 +74,43 @@ export class JobBench<J extends Stages, P> {
 		this.compute();
 	}
 
-	/** Put a stage's new content on the screen, recompute, and save it shortly. */
+	/** Put a stage's new content on the screen, recompute, and save it shortly; it can be undone. */
 	change<S extends Saveable>(stage: S, section: J[S]) {
+		this.#remember(stage);
+		this.#put(stage, section);
+	}
+
+	get undoable() {
+		return this.#past.length > 0;
+	}
+	get redoable() {
+		return this.#future.length > 0;
+	}
+	undo() {
+		const step = this.#past.at(-1);
+		if (!step) return;
+		this.#past = this.#past.slice(0, -1);
+		this.#future = [...this.#future, { stage: step.stage, section: this.job[step.stage], at: 0 }];
+		this.#put(step.stage, step.section as J[Saveable]);
+	}
+	redo() {
+		const step = this.#future.at(-1);
+		if (!step) return;
+		this.#future = this.#future.slice(0, -1);
+		this.#past = [...this.#past, { stage: step.stage, section: this.job[step.stage], at: 0 }];
+		this.#put(step.stage, step.section as J[Saveable]);
+	}
+
+	/** What a stage was before: a drag goes on with the same step. */
+	#remember(stage: Saveable) {
+		const last = this.#past.at(-1);
+		const now = Date.now();
+		this.#future = [];
+		if (last && last.stage === stage && now - last.at < SAME_DRAG_MS) last.at = now;
+		else this.#past = [...this.#past, { stage, section: this.job[stage], at: now }].slice(-STEPS_KEPT);
+	}
+
+	#put<S extends Saveable>(stage: S, section: J[S]) {
 		this.job = { ...this.job, [stage]: section };
 		localStorage.setItem(
 			this.#key(stage),
@@ -97,6 +139,9 @@ export class JobBench<J extends Stages, P> {
 		localStorage.removeItem(this.#key(stage));
 		this.#dirty.delete(stage as Saveable);
 		this.job = { ...this.job, [stage]: theirs };
+		// What they saved is no step of ours to go back over.
+		this.#past = [];
+		this.#future = [];
 		this.versions = { ...this.versions, [stage]: version };
 		this.conflict = undefined;
 		this.saving = 'saved';
@@ -144,6 +189,9 @@ export class JobBench<J extends Stages, P> {
 		this.job = { ...data.job, ...mine };
 		this.versions = { ...data.versions, ...read };
 		this.history = data.history;
+		// What the server stamped with time and person is not gone back over.
+		this.#past = this.#past.filter((step) => step.stage !== 'prove');
+		this.#future = [];
 		this.compute();
 	}
 

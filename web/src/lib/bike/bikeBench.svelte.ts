@@ -37,6 +37,11 @@ export class BikeBench extends JobBench<BikeJob, BikePrediction> {
 		super.change(stage, section);
 	}
 
+	override undo() {
+		this.sagTrouble = '';
+		super.undo();
+	}
+
 	/** The machine as it was found, or as it was set up. */
 	get machine(): Schemas['Bike'] {
 		return (this.job.measure.machine ?? this.job.vehicle) as Schemas['Bike'];

@@ -6,6 +6,7 @@
 	import History from '$lib/bench/History.svelte';
 	import Ledger from '$lib/bench/Ledger.svelte';
 	import Saved from '$lib/bench/Saved.svelte';
+	import UndoRedo from '$lib/bench/UndoRedo.svelte';
 	import { BikeBench, putBike } from '$lib/bike/bikeBench.svelte';
 	import BikeElevation from '$lib/bike/BikeElevation.svelte';
 	import BikeInstruments from '$lib/bike/BikeInstruments.svelte';
@@ -79,6 +80,7 @@
 					</a>
 				{/each}
 			</nav>
+			<UndoRedo {bench} />
 			<Saved {bench} />
 			<Preferences />
 		</header>

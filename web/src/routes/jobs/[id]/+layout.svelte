@@ -11,6 +11,7 @@
 	import Numbers from '$lib/bench/Numbers.svelte';
 	import Palette from '$lib/bench/Palette.svelte';
 	import Saved from '$lib/bench/Saved.svelte';
+	import UndoRedo from '$lib/bench/UndoRedo.svelte';
 	import SideElevation from '$lib/draw/SideElevation.svelte';
 	import Preferences from '$lib/ui/Preferences.svelte';
 	import { jobQuery } from '$lib/queries';
@@ -95,6 +96,7 @@
 					</a>
 				{/each}
 			</nav>
+			<UndoRedo {bench} />
 			<Saved {bench} />
 			<Preferences />
 		</header>

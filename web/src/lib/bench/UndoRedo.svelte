@@ -1,0 +1,24 @@
+<script lang="ts">
+	import Redo from '@lucide/svelte/icons/redo-2';
+	import Undo from '@lucide/svelte/icons/undo-2';
+	import type { AnyBench } from './jobBench.svelte';
+
+	let { bench }: { bench: AnyBench } = $props();
+	function onkeydown(event: KeyboardEvent) {
+		if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
+		if ((event.target as HTMLElement).closest('input, textarea')) return;
+		event.preventDefault();
+		if (event.shiftKey) bench.redo();
+		else bench.undo();
+	}
+</script>
+
+<svelte:window {onkeydown} />
+<div class="flex gap-1">
+	<button class="btn min-h-8 px-1.5" aria-label="Undo" disabled={!bench.undoable} onclick={() => bench.undo()}
+		><Undo size={15} /></button
+	>
+	<button class="btn min-h-8 px-1.5" aria-label="Redo" disabled={!bench.redoable} onclick={() => bench.redo()}
+		><Redo size={15} /></button
+	>
+</div>
