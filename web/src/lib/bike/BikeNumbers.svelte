@@ -13,7 +13,7 @@
 	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
 		<div class="label flex justify-between">
 			<span>Rear drops</span>
-			<span class={p.aim_met ? 'text-good' : 'text-fix'}
+			<span data-testid="aim" class={p.aim_met ? 'text-good' : 'text-fix'}
 				>aim <Length mm={p.aim_mm} signed unit={false} />
 				{p.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">&nbsp;{p.aim_met ? 'met' : 'missed'}</span
 				></span
