@@ -20,7 +20,7 @@ type View<J> = { job: J; versions: Record<string, number>; history: Schemas['His
 type Step = { stage: Saveable; section: unknown; at: number };
 
 const SAVE_AFTER_MS = 700;
-const SAME_DRAG_MS = 400;
+const SAME_DRAG_MS = 150;
 const STEPS_KEPT = 100;
 
 /**
