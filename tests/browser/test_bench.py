@@ -9,7 +9,7 @@ from tests.browser.test_walk import JOB, open_job, saved
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768)])
-@pytest.mark.parametrize("stage", ["brief", "measure", "plan", "align", "build", "prove", "a vehicle"])
+@pytest.mark.parametrize("stage", ["brief", "measure", "plan", "align", "build", "prove", "a vehicle", "two wheels"])
 def test_nothing_scrolls_sideways_or_lies_over_anything(
     browser: Browser, address: str, width: int, height: int, stage: str
 ) -> None:
@@ -17,8 +17,13 @@ def test_nothing_scrolls_sideways_or_lies_over_anything(
     page = context.new_page()
     if stage == "a vehicle":
         page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
-        page.goto("/vehicles/2")
+        page.goto("/vehicles")
+        page.get_by_text("Oriel Ledger").click()
         expect(page.get_by_test_id("consequences")).to_be_visible()
+    elif stage == "two wheels":
+        page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+        page.goto("/bikes/whin-2026-lower/measure")
+        expect(page.get_by_text("leverage known to")).to_be_visible()
     else:
         open_job(page, stage)
     page.wait_for_load_state("networkidle")
@@ -188,6 +193,7 @@ def test_a_new_job_is_opened_on_a_known_vehicle(page: Page) -> None:
     page.goto("/")
     page.get_by_role("button", name="New job").click()
     page.get_by_label("What is it about?").fill("Lower for the tunnel")
+    page.get_by_role("dialog").get_by_role("combobox").select_option(label="Veddic Pannier, post van Q-0417")
     page.get_by_role("button", name="Open it").click()
     expect(page.get_by_role("heading", name="Lower for the tunnel")).to_be_visible()
     expect(page.get_by_test_id("rise-front")).to_have_text(re.compile("^0"))
