@@ -70,7 +70,7 @@ class RearLinkage(Sheet):
         def told(end: RearCarrying, *, drop: bool) -> Answer:
             found: Answer = {
                 "full_extension_axle_rise_mm": end.extended_height - datum,
-                "travel_at_full_stroke_mm": end.travel_at_full_stroke,
+                "travel_at_full_stroke_mm": None if end.linkage_ends_first else end.travel_at_full_stroke,
                 "preload_shortening_mm": end.preload,
             }
             for name, load in (("unladen", unladen), ("laden", laden)):
