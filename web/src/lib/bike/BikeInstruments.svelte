@@ -51,11 +51,11 @@
 	]);
 	const yLabel = $derived(
 		{
-			leverage: 'wheel per damper travel',
-			rear: 'load carried, N',
-			fork: 'force along the fork, N',
-			chain: 'axle to sprocket, less its greatest, mm',
-			path: 'axle forward of where it hangs, mm'
+			leverage: 'leverage',
+			rear: 'load, N',
+			fork: 'force, N',
+			chain: 'chain slack, mm',
+			path: 'axle forward, mm'
 		}[bikeView.instrument]
 	);
 </script>
