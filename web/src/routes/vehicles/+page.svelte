@@ -97,7 +97,7 @@
 					>
 						<span>
 							<span class="block text-base leading-snug font-semibold">{v.name}</span>
-							<span class="text-quiet">{v.plate} · {v.owner}</span>
+							<span class="text-quiet">{[v.plate, v.owner].filter(Boolean).join(' · ')}</span>
 						</span>
 						<span class="leading-snug">
 							<span class="block"><span class="label">front</span> {v.front}</span>
