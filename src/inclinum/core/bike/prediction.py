@@ -17,7 +17,7 @@ from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.limits import REFUSED, BikeCase, BikeFinding, findings
 from inclinum.core.bike.rear import chain_slack_change
 from inclinum.core.bike.sag import SagBench, sag_bench
-from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing
+from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing, standing_of
 from inclinum.core.bike.standing_up import ReachTold, StandLean, reach_of, stand_of
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
@@ -162,7 +162,7 @@ def assess(job: BikeJob) -> Assessed:
     taken = fitted(job.machine, job.measure)
     riding = tuple((r.mass.value, r.x_mm) for r in job.brief.rides if r.aboard)
     loads = Loads.of(taken.bike, riding)
-    before = Standing(taken.bike, loads)
+    before = standing_of(taken.bike, loads)
     planned = apply_all(taken.bike, job.plan.changes)
     return Assessed(job, taken, before, before if planned == taken.bike else Standing(planned, loads))
 

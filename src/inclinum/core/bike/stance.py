@@ -99,15 +99,15 @@ class Standing:
         }
 
     @cached_property
-    def _attitudes(self) -> dict[tuple[Condition, int], Attitude]:
+    def _attitudes(self) -> dict[Condition, tuple["Standing", Attitude]]:
         return {}
 
     def attitude(self, condition: Condition, came: "Standing") -> Attitude:
         """How it stands against the machine as it came, unladen; worked out once."""
-        key = (condition, id(came))
-        if key not in self._attitudes:
-            self._attitudes[key] = self._attitude(condition, came)
-        return self._attitudes[key]
+        known = self._attitudes.get(condition)
+        if known is None or known[0] is not came:
+            known = self._attitudes[condition] = (came, self._attitude(condition, came))
+        return known[1]
 
     def _attitude(self, condition: Condition, came: "Standing") -> Attitude:
         b, was = self.bike, came.bike
@@ -151,3 +151,18 @@ class Standing:
         longer = replace(poses, rate=swing.linkage.rod_effect(0, poses))
         shortens, ratio = (float(swing.linkage.distance(*swing.rear.damper, p)[1][0]) for p in (longer, poses))
         return -shortens / ratio
+
+
+_KEPT: dict[tuple[str, Loads], Standing] = {}
+MOST_KEPT = 32
+
+
+def standing_of(bike: Bike, loads: Loads) -> Standing:
+    """A machine with its loads, remembered by its content: while a plan is dragged, the machine as it came stays."""
+    key = (bike.model_dump_json(), loads)
+    found = _KEPT.get(key)
+    if found is None:
+        if len(_KEPT) >= MOST_KEPT:
+            _KEPT.clear()
+        found = _KEPT[key] = Standing(bike, loads)
+    return found
