@@ -46,6 +46,8 @@ def steering(came: Standing, planned: Standing, supplier: float | None) -> Steer
     if fork.crown == "double":
         low, high = fork.raise_least_mm, max(fork.most_raise, fork.raise_least_mm)
         by = "where the tube steps" if fork.most_raise >= fork.raise_most_mm else "the clearance when bottomed"
+        if wanted < low:
+            by = "the lower end of the clamp zone"
     allowed = float(np.clip(wanted, low, high))
     clipped = abs(allowed - wanted) > 0.05
     return Steering(

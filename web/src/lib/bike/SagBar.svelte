@@ -44,7 +44,7 @@
 		<svg
 			width="64"
 			height={tall}
-			class="touch-none {settable ? 'cursor-ns-resize' : ''}"
+			class="touch-none select-none {settable ? 'cursor-ns-resize' : ''}"
 			role="slider"
 			tabindex="0"
 			aria-label="{name} with the rider on, drag"
