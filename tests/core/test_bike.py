@@ -429,3 +429,13 @@ def test_the_shares_of_a_stack_add_up() -> None:
     told = predict_bike(demo_bike_jobs()[-1])
     assert sum(s.rear for s in told.shares) == pytest.approx(told.rear_drop_mm, abs=1e-9)
     assert sum(s.front for s in told.shares) == pytest.approx(told.front_drop_mm, abs=1e-9)
+
+
+def test_a_raised_rear_would_want_the_fork_lower_than_its_clamps() -> None:
+    bike = BIKES["linkage_frame"].bike("x")
+    hole, rod = holes(bike.rear)
+    told = predict_bike(job_on(bike, [{"type": "rear_link", "hole_mm": hole, "rod_mm": rod - 5}]))
+    assert told.rear_drop_mm < -5
+    assert told.steering.raise_wanted_mm < 0
+    assert told.steering.raise_allowed_mm == 0
+    assert told.steering.clipped_by == "the lower end of the clamp zone"
