@@ -16,6 +16,10 @@ export type Ways<J> = {
 };
 type View<J> = { job: J; versions: Record<string, number>; history: Schemas['HistoryEntry'][] };
 
+/** Which changes stand on a stack: another one is another step, however quickly it comes. */
+const items = (section: unknown) =>
+	(section as { changes?: { id: string }[] } | undefined)?.changes?.map((c) => c.id).join() ?? '';
+
 /** A stage as it was. */
 type Step = { stage: Saveable; section: unknown; at: number };
 
@@ -76,7 +80,7 @@ export class JobBench<J extends Stages, P> {
 
 	/** Put a stage's new content on the screen, recompute, and save it shortly; it can be undone. */
 	change<S extends Saveable>(stage: S, section: J[S]) {
-		this.#remember(stage);
+		this.#remember(stage, section);
 		this.#put(stage, section);
 	}
 
@@ -102,11 +106,12 @@ export class JobBench<J extends Stages, P> {
 	}
 
 	/** What a stage was before: a drag goes on with the same step. */
-	#remember(stage: Saveable) {
+	#remember(stage: Saveable, to: unknown) {
 		const last = this.#past.at(-1);
 		const now = Date.now();
 		this.#future = [];
-		if (last && last.stage === stage && now - last.at < SAME_DRAG_MS) last.at = now;
+		const goesOn = last && last.stage === stage && now - last.at < SAME_DRAG_MS;
+		if (goesOn && items(this.job[stage]) === items(to)) last.at = now;
 		else this.#past = [...this.#past, { stage, section: this.job[stage], at: now }].slice(-STEPS_KEPT);
 	}
 
