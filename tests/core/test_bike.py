@@ -66,7 +66,7 @@ def test_members_stay_rigid_and_the_ratio_is_the_slope(archetype: BikeArchetype,
         for a, b in pairwise(names):
             was = np.linalg.norm(linkage.points[a] - linkage.points[b])
             # A pin is one point on two members: where they are together is where both have it.
-            pa, pb = (linkage.place(n, poses)[0] for n in (a, b))
+            pa, pb = (linkage.place(n, poses) for n in (a, b))
             np.testing.assert_allclose(np.linalg.norm(pa - pb, axis=-1), was, atol=1e-7, err_msg=member)
     for a, b in rear.rods:
         now = linkage.distance(a, b, poses)[0]
@@ -81,7 +81,7 @@ def test_members_stay_rigid_and_the_ratio_is_the_slope(archetype: BikeArchetype,
     swing = Swing(rear)
     inside = rise[rise < swing.reach[1]]
     np.testing.assert_allclose(swing.curve.length(inside), length[: inside.size], atol=2e-3)
-    np.testing.assert_allclose(swing.places(inside)["axle"], linkage.place("axle", poses)[0][: inside.size], atol=5e-3)
+    np.testing.assert_allclose(swing.places(inside)["axle"], linkage.place("axle", poses)[: inside.size], atol=5e-3)
 
 
 @pytest.mark.parametrize("archetype", ALL)
@@ -339,11 +339,17 @@ def test_equal_legs_and_progressive_springs() -> None:
     soft = LegSpring(rate_n_per_mm=9, free_length_mm=300, solid_length_mm=120, soft_closes_mm=40, soft_rate_n_per_mm=6)
     # 6 N/mm for the first 40 mm, 9 N/mm after; which way up does not come into it.
     for up in (True, False):
-        spring = soft.model_copy(update={"coils_up": up}).spring()
+        spring = soft.model_copy(update={"coils_up": up}).spring
         assert float(spring.force(300 - 40)) == pytest.approx(240)
         assert float(spring.force(300 - 60)) == pytest.approx(240 + 20 * 9)
     for force in (100.0, 240.0, 420.0):
-        assert float(soft.spring().force(soft.length_at(force))) == pytest.approx(force)
+        assert float(soft.spring.force(soft.length_at(force))) == pytest.approx(force)
+    # What was worked out of a document is worked out anew of its copy.
+    assert float(soft.spring.force(280)) == pytest.approx(120)
+    assert float(soft.model_copy(update={"soft_closes_mm": 0}).spring.force(280)) == pytest.approx(180)
+    room = Fork(springs=springs, stroke_mm=120, raise_most_mm=30, bottomed_clearance_mm=18)
+    assert room.most_raise == 8
+    assert room.model_copy(update={"bottomed_clearance_mm": 60}).most_raise == 30
     fork = Fork(springs=springs, stroke_mm=120)
     assert sag(fork, 2 * 8 * 35.0) == pytest.approx(25.0, abs=1e-9)
     assert sag(fork, 10.0) == 0.0

@@ -4,6 +4,7 @@ import re
 from datetime import UTC, datetime
 from typing import Any
 
+import numpy as np
 from fastapi import APIRouter, HTTPException, Response
 from pydantic import BaseModel, Field
 
@@ -17,9 +18,11 @@ from inclinum.api.jobs import Created
 from inclinum.api.prove import Sign
 from inclinum.api.saving import Saved, add_save_route
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.bike import End, Use
+from inclinum.core.bike.bench import BikeBenchView, bike_bench
+from inclinum.core.bike.bike import Bike, End, Use
 from inclinum.core.bike.card import BikeCard, bike_card
 from inclinum.core.bike.changes import BIKE_CHANGES, PlannedBikeChange, begin
+from inclinum.core.bike.fit import STROKE, fitted
 from inclinum.core.bike.job import (
     BikeAlign,
     BikeBrief,
@@ -37,6 +40,7 @@ from inclinum.core.bike.windows import OURS
 from inclinum.core.job import Build, SignOff, StageName
 from inclinum.core.quantity import Length
 from inclinum.jobfile import BikeFile, HistoryEntry
+from inclinum.jobfile.points_csv import read_rear_points, write_rear_points
 from inclinum.store import jobs, vehicles
 
 router = APIRouter(tags=["two wheels"])
@@ -97,7 +101,7 @@ def bike_archetypes() -> BikeChoices:
             for k in BIKE_CHANGES
         ],
         windows=list(OURS.values()),
-        vehicle=BikeJob.model_fields["vehicle"].annotation.model_json_schema(),  # type: ignore[union-attr]
+        vehicle=Bike.model_json_schema(),
         brief=BikeBrief.model_json_schema(),
     )
 
@@ -126,6 +130,67 @@ def new_bike(body: NewBike, session: Database, by: Acting) -> NewBikeId:
     return NewBikeId(id=vehicles.create(session, bike, body.owner, by))
 
 
+class BikeView(BaseModel):
+    """A machine with its version."""
+
+    bike: Bike
+    owner: str
+    version: int
+
+
+@router.get("/bikes/{bike_id}", operation_id="get_bike", responses={404: {"model": Refusal}})
+def get_bike(bike_id: int, session: Database) -> BikeView:
+    """One machine."""
+    stored = vehicles.load_bike(session, bike_id)
+    return BikeView(bike=stored.vehicle, owner=stored.owner, version=stored.version)
+
+
+class SaveBike(BaseModel):
+    """A machine as its writer wants it, on top of the version that was read."""
+
+    version: int
+    bike: Bike
+
+
+@router.put(
+    "/bikes/{bike_id}",
+    operation_id="save_bike",
+    responses={409: {"model": ConflictBody[Bike]}, 422: {"model": Refusal}},
+)
+def save_bike(bike_id: int, body: SaveBike, session: Database, by: Acting) -> Saved:
+    """Save it, or 409 with both values."""
+    return Saved(version=vehicles.save(session, bike_id, body.bike, body.version, by))
+
+
+@router.post(
+    "/bench/bike", operation_id="bike_bench", response_model=BikeBenchView, responses={422: {"model": Refusal}}
+)
+def bench(bike: Bike) -> Response:
+    """A machine fitted to its readings, with everything the bench draws."""
+    return answered(bike_bench(bike))
+
+
+class PastedRear(BaseModel):
+    """A table of points for a machine's rear end."""
+
+    bike: Bike
+    text: str = Field(max_length=100_000)
+
+
+@router.post("/points/read-bike", operation_id="read_bike_points", responses={422: {"model": Refusal}})
+def points_read(body: PastedRear) -> Bike:
+    """The machine with the points of the table; tape readings then no longer say where they are."""
+    given = {n: np.array(at) for n, at in read_rear_points(body.text, body.bike.rear).items()}
+    kept = tuple(t for t in body.bike.tape if t.key == STROKE)
+    return body.bike.model_copy(update={"rear": body.bike.rear.with_points(given), "tape": kept})
+
+
+@router.post("/points/write-bike", operation_id="write_bike_points", response_class=Response)
+def points_write(bike: Bike) -> Response:
+    """The points of a machine's rear end, fitted to its readings, as CSV."""
+    return Response(write_rear_points(fitted(bike, BikeMeasurements()).bike.rear), media_type="text/csv")
+
+
 class NewBikeJob(BaseModel):
     """A new job on a machine the shop has set up."""
 
@@ -136,7 +201,8 @@ class NewBikeJob(BaseModel):
 @router.post(f"/{WHERE}", operation_id="new_bike_job", responses={404: {"model": Refusal}})
 def new_bike_job(body: NewBikeJob, session: Database, by: Acting) -> Created:
     """Open a job: the machine, the shop's shelf and windows come along; nothing is to change yet."""
-    bike, owner = vehicles.load_bike(session, body.vehicle_id)
+    stored = vehicles.load_bike(session, body.vehicle_id)
+    bike, owner = stored.vehicle, stored.owner
     shelf, windows = vehicles.last_shelf(session)
     stem = re.sub(r"[^a-z0-9]+", "-", body.title.lower()).strip("-")[:40] or "job"
     taken = {s.id for s in jobs.summaries(session)}

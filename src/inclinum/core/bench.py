@@ -5,6 +5,7 @@ from typing import Literal
 import numpy as np
 
 from inclinum.core.archetypes.respring import kinds_for
+from inclinum.core.curve import Curve
 from inclinum.core.document import Document
 from inclinum.core.fitting import AxleFit, fit_axle
 from inclinum.core.linkage import Corner, Motion, axle_motion, point_name
@@ -45,15 +46,6 @@ class BenchMember(Document):
     end: str
     slope_deg: float | None
     """Of an arm in the end view: its outer end above its inner one positive."""
-
-
-class Curve(Document):
-    """One quantity over wheel travel, or over roll."""
-
-    name: str
-    unit: str
-    values: list[float | None]
-    at_baseline: float | None
 
 
 class AxleBench(Document):

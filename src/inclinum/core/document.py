@@ -1,7 +1,8 @@
 """The base of every document model: strict, immutable, free of NaN and of unknown fields."""
 
+from collections.abc import Mapping
 from datetime import UTC, datetime
-from typing import TYPE_CHECKING, Annotated, Any
+from typing import TYPE_CHECKING, Annotated, Any, Self
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict
 
@@ -60,6 +61,13 @@ class Document(BaseModel):
         field_title_generator=_title,
         json_schema_extra=_with_units,
     )
+
+    def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
+        """A copy, as Pydantic's, but without what was worked out and remembered from the fields as they were."""
+        copied = super().model_copy(update=update, deep=deep)
+        for worked_out in copied.__dict__.keys() - type(self).model_fields.keys():
+            del copied.__dict__[worked_out]
+        return copied
 
     if TYPE_CHECKING:  # frozen models are hashable at run time; checkers are told so
 

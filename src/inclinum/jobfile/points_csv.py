@@ -3,21 +3,31 @@
 import csv
 import io
 import re
+from collections.abc import Iterable, Mapping
 
+from inclinum.core.bike.fit import point_title
+from inclinum.core.bike.rear import RearEnd
 from inclinum.core.linkage import AnyLinkage, point_name
 from inclinum.core.linkage.points import FARTHEST_MM
 from inclinum.core.quantity import EntryError, parse
 from inclinum.jobfile.sentences import Complaint
 
-HEADER = ("point", "x_mm", "y_mm", "z_mm")
-
 
 def write_points(linkage: AnyLinkage) -> str:
-    """The hardpoints as CSV with a header."""
+    """The hardpoints of an axle as CSV with a header."""
+    return _written(linkage.named_points(), ("x_mm", "y_mm", "z_mm"))
+
+
+def write_rear_points(rear: RearEnd) -> str:
+    """The points of a two-wheeler's rear end as CSV with a header."""
+    return _written(rear.named(), ("x_mm", "z_mm"))
+
+
+def _written(points: Mapping[str, Iterable[float]], axes: tuple[str, ...]) -> str:
     out = io.StringIO()
     table = csv.writer(out, lineterminator="\n")
-    table.writerow(HEADER)
-    for name, at in linkage.named_points().items():
+    table.writerow(("point", *axes))
+    for name, at in points.items():
         table.writerow([name, *(f"{v:g}" for v in at)])
     return out.getvalue()
 
@@ -31,6 +41,26 @@ class PointsError(ValueError):
 
 
 def read_points(text: str, linkage: AnyLinkage) -> dict[str, tuple[float, float, float]]:
+    """Points of an axle from a pasted table, by name, as :func:`_read` understands it."""
+    found = _read(text, {n: point_name(n) for n in linkage.named_points()}, 3)
+    return {n: (x, y, z) for n, (x, y, z) in found.items()}
+
+
+def read_rear_points(text: str, rear: RearEnd) -> dict[str, tuple[float, float]]:
+    """Points of a two-wheeler's rear end from a pasted table, by name, as :func:`_read` understands it.
+
+    Raises:
+        PointsError: also where the rear axle is put elsewhere: everything is told from it.
+    """
+    found = _read(text, {n: point_title(n) for n in rear.named()}, 2)
+    if "axle" in found and found["axle"] != rear.named()["axle"]:
+        x, z = rear.named()["axle"]
+        sentence = f"The rear axle stays at {x:g}, {z:g}: all other points are told from it, and from the ground."
+        raise PointsError([Complaint(path="the rear axle", sentence=sentence)])
+    return {n: (x, z) for n, (x, z) in found.items()}
+
+
+def _read(text: str, titles: Mapping[str, str], axes: int) -> dict[str, tuple[float, ...]]:
     """Points of a pasted table, by name; comma, semicolon or tab between cells, units as they are typed.
 
     A point may be given by its name in the file or by what it is called on the screen. Points that are not in the
@@ -39,9 +69,8 @@ def read_points(text: str, linkage: AnyLinkage) -> dict[str, tuple[float, float,
     Raises:
         PointsError: with a line and a column for everything that cannot be read.
     """
-    known = linkage.named_points()
-    by_word = {_plain(n): n for n in known} | {_plain(point_name(n)): n for n in known}
-    found: dict[str, tuple[float, float, float]] = {}
+    by_word = {_plain(n): n for n in titles} | {_plain(title): n for n, title in titles.items()}
+    found: dict[str, tuple[float, ...]] = {}
     wrong: list[Complaint] = []
     lines = text.strip("\ufeff").splitlines()
     if len(lines) > 500:
@@ -54,16 +83,19 @@ def read_points(text: str, linkage: AnyLinkage) -> dict[str, tuple[float, float,
             continue  # a header
         name = by_word.get(_plain(cells[0]))
         if name is None:
-            here = ", ".join(known)
+            here = ", ".join(titles)
             wrong.append(_at(number, 1, f"“{cells[0]}” is no point of this suspension; there are {here}."))
             continue
         if name in found:
             wrong.append(_at(number, 1, f"“{cells[0]}” is there twice."))
-        if len(cells) < 4:
-            wrong.append(_at(number, len(cells) + 1, f"A point has three coordinates, this line has {len(cells) - 1}."))
+        if len(cells) < axes + 1:
+            many = {2: "two", 3: "three"}[axes]
+            wrong.append(
+                _at(number, len(cells) + 1, f"A point has {many} coordinates, this line has {len(cells) - 1}.")
+            )
             continue
         values = []
-        for column, cell in enumerate(cells[1:4], start=2):
+        for column, cell in enumerate(cells[1 : axes + 1], start=2):
             try:
                 value = parse(cell).value
             except EntryError as error:
@@ -72,10 +104,10 @@ def read_points(text: str, linkage: AnyLinkage) -> dict[str, tuple[float, float,
             if abs(value) > FARTHEST_MM:
                 wrong.append(_at(number, column, f"{cell} is {value / 1000:.1f} m from the wheel: is the unit right?"))
             values.append(value)
-        if len(values) == 3:
-            found[name] = (values[0], values[1], values[2])
+        if len(values) == axes:
+            found[name] = tuple(values)
     if not found and not wrong:
-        wrong.append(_at(1, 1, "There is no point in this; paste lines of name, x, y, z."))
+        wrong.append(_at(1, 1, "There is no point in this; paste lines of a name and its coordinates."))
     if wrong:
         raise PointsError(wrong)
     return found

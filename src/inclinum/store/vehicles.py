@@ -1,6 +1,7 @@
 """Vehicles the shop has set up, with or without a job."""
 
 from dataclasses import dataclass
+from typing import Generic, TypeVar
 
 from sqlalchemy import func, select
 from sqlalchemy.orm import Session, selectinload
@@ -14,6 +15,8 @@ from inclinum.core.vehicle import Axle, Vehicle
 from inclinum.jobfile import VERSION
 from inclinum.store.jobs import Conflict, Missing, Taken, owner_named
 from inclinum.store.models import Event, JobRow, StageRow, VehicleRow
+
+V = TypeVar("V", Vehicle, Bike)
 
 
 class VehicleSummary(Document):
@@ -29,14 +32,14 @@ class VehicleSummary(Document):
     rear: str
     jobs: int
     measured: int
-    """Tape readings taken on both axles."""
+    """Tape readings taken on both axles, or on a two-wheeler's rear end."""
 
 
 @dataclass(frozen=True)
-class StoredVehicle:
+class Stored(Generic[V]):
     """A vehicle with its version."""
 
-    vehicle: Vehicle
+    vehicle: V
     owner: str
     version: int
 
@@ -61,7 +64,7 @@ def summaries(session: Session) -> list[VehicleSummary]:
                 front=_fork_title(vehicle) if bike else _title(vehicle.front),
                 rear=vehicle.rear.title if bike else _title(vehicle.rear),
                 jobs=counts.get(row.id, 0),
-                measured=0 if bike else len(vehicle.front.tape) + len(vehicle.rear.tape),
+                measured=len(vehicle.tape) if bike else len(vehicle.front.tape) + len(vehicle.rear.tape),
             )
         )
     return found
@@ -80,20 +83,20 @@ def _of(row: VehicleRow) -> Vehicle | Bike:
     return (Bike if row.wheels == 2 else Vehicle).model_validate(row.document)
 
 
-def load(session: Session, vehicle_id: int) -> StoredVehicle:
+def load(session: Session, vehicle_id: int) -> Stored[Vehicle]:
     """One vehicle on four wheels. Raises Missing."""
     row = _row(session, vehicle_id)
     if row.wheels != 4:
-        raise Missing("That one has two wheels; it is opened as a job.")
-    return StoredVehicle(Vehicle.model_validate(row.document), row.owner.name, row.version)
+        raise Missing("That one has two wheels; the list of vehicles leads to its own bench.")
+    return Stored(Vehicle.model_validate(row.document), row.owner.name, row.version)
 
 
-def load_bike(session: Session, vehicle_id: int) -> tuple[Bike, str]:
-    """A two-wheeler and its owner. Raises Missing."""
+def load_bike(session: Session, vehicle_id: int) -> Stored[Bike]:
+    """One two-wheeler. Raises Missing."""
     row = _row(session, vehicle_id)
     if row.wheels != 2:
-        raise Missing("That one has four wheels; open its job from the list of vehicles.")
-    return Bike.model_validate(row.document), row.owner.name
+        raise Missing("That one has four wheels; the list of vehicles leads to its own bench.")
+    return Stored(Bike.model_validate(row.document), row.owner.name, row.version)
 
 
 def create(session: Session, vehicle: Vehicle | Bike, owner: str, by: str) -> int:
@@ -121,7 +124,7 @@ def create(session: Session, vehicle: Vehicle | Bike, owner: str, by: str) -> in
     return row.id
 
 
-def save(session: Session, vehicle_id: int, vehicle: Vehicle, version: int, by: str) -> int:
+def save(session: Session, vehicle_id: int, vehicle: Vehicle | Bike, version: int, by: str) -> int:
     """Save a vehicle on top of the version the writer saw, and give the new version.
 
     Raises:
@@ -129,7 +132,9 @@ def save(session: Session, vehicle_id: int, vehicle: Vehicle, version: int, by: 
         Conflict: somebody else saved it since; nothing is written.
     """
     row = _row(session, vehicle_id, lock=True)
-    theirs = Vehicle.model_validate(row.document)
+    theirs = _of(row)
+    if type(theirs) is not type(vehicle):
+        raise Missing("That one has another number of wheels; the list of vehicles leads to its own bench.")
     if theirs == vehicle:
         return row.version
     if row.version != version:

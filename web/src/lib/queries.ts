@@ -58,6 +58,14 @@ export const vehiclesQuery = () =>
 		queryFn: () => whole<Schemas['VehicleSummary'][]>(api.GET('/api/vehicles'))
 	}));
 
+export const bikeQuery = (id: () => number) =>
+	createQuery(() => ({
+		queryKey: ['bike', id()],
+		gcTime: 0,
+		queryFn: () =>
+			whole<Schemas['BikeView']>(api.GET('/api/bikes/{bike_id}', { params: { path: { bike_id: id() } } }))
+	}));
+
 export const vehicleQuery = (id: () => number) =>
 	createQuery(() => ({
 		queryKey: ['vehicle', id()],

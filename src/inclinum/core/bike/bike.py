@@ -11,6 +11,7 @@ from pydantic import Field, model_validator
 from inclinum.core.bike.fork import Fork
 from inclinum.core.bike.rear import AnyRear
 from inclinum.core.document import Document, InOrder
+from inclinum.core.quantity import Length
 from inclinum.core.springs import BumpStop
 from inclinum.core.vehicle import Fastener, Known, Name, Station, Text
 
@@ -140,8 +141,18 @@ class FarEnd(Document):
     wanted_mm: float = Field(default=5, ge=0, le=100)
 
 
+class TapeAt(Document):
+    """What the calliper or tape read between two points, or from one to the ground."""
+
+    key: Name
+    reading: Length
+
+
 class Bike(Document):
-    """A machine as it stands before the job."""
+    """A machine as it stands before the job.
+
+    Its points are where its archetype or a hand put them; the tape is fitted to them on every use.
+    """
 
     name: Name
     description: Text = ""
@@ -169,7 +180,16 @@ class Bike(Document):
     fasteners: Annotated[dict[str, Fastener], InOrder] = Field(default={})
     orientation: tuple[Text, ...] = ()
     known: Annotated[dict[str, Known], InOrder] = Field(default={})
+    tape: tuple[TapeAt, ...] = Field(default=(), max_length=60, description="readings of its rear end")
     body: tuple[Shape, ...] = Field(default=(), description="shapes for the side elevation, at full extension")
+
+    @model_validator(mode="after")
+    def _each_once(self) -> "Bike":
+        keys = [t.key for t in self.tape]
+        twice = sorted(k for k in set(keys) if keys.count(k) > 1)
+        if twice:
+            raise ValueError(f"the reading {twice[0]} is there twice")
+        return self
 
     @property
     def preload(self) -> float:

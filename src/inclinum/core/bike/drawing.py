@@ -4,10 +4,14 @@ The body turns about the rear axle's station by the change of pitch and comes do
 ground. Front to the right as drawn by the core; the client mirrors nothing.
 """
 
+import cmath
+import math
+from functools import lru_cache
+
 import numpy as np
 
 from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.stance import Condition, Standing
+from inclinum.core.bike.stance import Attitude, Condition, Standing
 from inclinum.core.document import Document
 from inclinum.core.linkage.rigid import Array
 
@@ -38,6 +42,8 @@ class BikePose(Document):
     """Steering axis, lower and upper end as drawn."""
     chain: tuple[Line, ...]
     stations: dict[str, Point]
+    turn: float
+    """Of the frame on the ground, counter-clockwise with the front to the right, rad."""
 
 
 class BikeDrawing(Document):
@@ -45,6 +51,7 @@ class BikeDrawing(Document):
 
     before_unladen: BikePose
     before_laden: BikePose
+    before_extended: BikePose
     unladen: BikePose
     laden: BikePose
     extended: BikePose
@@ -56,6 +63,7 @@ def draw(before: Standing, after: Standing) -> BikeDrawing:
     return BikeDrawing(
         before_unladen=_pose(before, before, "unladen"),
         before_laden=_pose(before, before, "laden"),
+        before_extended=_pose(before, before, "extended"),
         unladen=_pose(after, before, "unladen"),
         laden=_pose(after, before, "laden"),
         extended=_pose(after, before, "extended"),
@@ -63,33 +71,50 @@ def draw(before: Standing, after: Standing) -> BikeDrawing:
     )
 
 
+@lru_cache(maxsize=64)
 def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
-    bike, at = standing.bike, standing.attitude(condition, came)
-    points = standing.rear_points[condition]
-    out = came.bike
+    return pose_of(
+        standing,
+        came,
+        standing.ends[condition][0].sag,
+        standing.rear_points[condition],
+        standing.attitude(condition, came),
+    )
+
+
+def pose_of(standing: Standing, came: Standing, fork_sag: float, points: dict[str, Array], at: Attitude) -> BikePose:
+    """A machine drawn with its ends anywhere in their travel.
+
+    Args:
+        standing: the machine.
+        came: as it came, where its steering, seat and stations hold.
+        fork_sag: from the fork's full extension, mm.
+        points: of the rear end in the frame.
+        at: how it stands so.
+    """
+    bike, out = standing.bike, came.bike
     # In the frame the machine at full extension stands on a level line through both contact patches.
-    axle, radius = points["axle"], bike.rear_tyre_radius_mm
-    front_sag = standing.ends[condition][0].sag + bike.fork.raised_mm - out.fork.raised_mm + bike.fork.shortened_mm
-    base0 = _extended_wheelbase(came)
+    # In the frame a point is x + iz: a turn is a product, and plain numbers are quicker than small arrays.
+    where = {n: complex(*p.tolist()) for n, p in points.items()}
+    axle, radius = where["axle"], bike.rear_tyre_radius_mm
+    front_sag = fork_sag + bike.fork.raised_mm - out.fork.raised_mm + bike.fork.shortened_mm
     rake = _frame_rake(came)
-    along = np.array([-np.sin(rake), np.cos(rake)])
-    front = np.array([base0, out.front_tyre_radius_mm]) + front_sag * along
+    along = complex(-math.sin(rake), math.cos(rake))
+    front = complex(_extended_wheelbase(came), out.front_tyre_radius_mm) + front_sag * along
     # Both wheels on the ground: the frame turns until they are, then moves so that the rear axle stands at x = 0.
     span = front - axle
-    lift = bike.front_tyre_radius_mm - radius
-    tilt = float(np.arcsin(np.clip(lift / np.hypot(*span), -1, 1))) - float(np.arctan2(span[1], span[0]))
-    c, s = np.cos(tilt), np.sin(tilt)
+    lift = (bike.front_tyre_radius_mm - radius) / abs(span)
+    tilt = math.asin(min(max(lift, -1.0), 1.0)) - cmath.phase(span)
+    turn = cmath.rect(1.0, tilt)
 
-    ax, az, c, s = (float(v) for v in (axle[0], axle[1], c, s))
+    def ground(p: complex) -> Point:
+        q = (p - axle) * turn
+        return round(q.real, 1), round(q.imag + radius, 1)
 
-    def ground(p: Array) -> Point:
-        x, z = float(p[0]) - ax, float(p[1]) - az
-        return round(c * x - s * z, 1), round(s * x + c * z + radius, 1)
-
-    placed = {n: ground(p) for n, p in points.items()}
+    placed = {n: ground(p) for n, p in where.items()}
     lines = tuple(Line(look=k, start=placed[a], end=placed[b], names=(a, b)) for k, a, b in standing.rear.swing.lines)
     # Tubes run beside the steering axis, ahead of it by the offset; the clamps join them to the head.
-    back = -bike.offset_mm * np.array([np.cos(rake), np.sin(rake)])
+    back = 1j * bike.offset_mm * along
     reach = _fork_length(bike) - front_sag
     low_clamp, high_clamp = front + along * reach, front + along * (reach + HEAD_MM)
     tube_top = high_clamp + along * max(bike.fork.raised_mm, 0.0)
@@ -106,7 +131,7 @@ def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
     sprocket = bike.drive.sprocket
     chain = ()
     if sprocket is not None:
-        chain = (Line(look="chain", start=placed["axle"], end=ground(np.array(sprocket))),)
+        chain = (Line(look="chain", start=placed["axle"], end=ground(complex(*sprocket))),)
 
     # Stations hold unladen as it came; they ride along with the body by the line through both axles.
     def station(x: float, z: float) -> Point:
@@ -115,7 +140,7 @@ def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
 
     seat = station(bike.seat.x_mm, bike.seat.height_mm)
     lower, higher = ground(low_clamp + back), ground(high_clamp + back)
-    shapes = tuple(tuple(ground(np.array(p)) for p in shape) for shape in bike.body)
+    shapes = tuple(tuple(ground(complex(*p)) for p in shape) for shape in bike.body)
     if not shapes:
         shapes = (_sketch(placed["pivot"], seat, lower, higher),)
     return BikePose(
@@ -130,6 +155,7 @@ def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
         head=(lower, higher),
         chain=chain,
         stations={p.name: station(p.x_mm, p.height_mm) for p in bike.clearances},
+        turn=tilt,
     )
 
 

@@ -62,7 +62,7 @@ class RearCarrying:
         other = replace(
             self, rate=self.rate if rate is None else rate, preload=self.preload if preload is None else preload
         )
-        known = ("extended_rise", "extended_height", "full_rise", "travel_at_full_stroke", "drawn_height")
+        known = ("extended_rise", "extended_height", "full_rise", "travel_at_full_stroke", "drawn_height", "_grid")
         other.__dict__.update({k: v for k, v in self.__dict__.items() if k in known})
         return other
 
@@ -129,14 +129,16 @@ class RearCarrying:
         return float(self.count * rate * ratio**2 + self._push(length) * slope)
 
     @cached_property
-    def _table(self) -> tuple[Array, Array]:
-        """Travel and force over the whole of it, to bracket an equilibrium in."""
-        travel = np.linspace(0.0, self.travel_at_full_stroke, 34)
-        return travel, self.force(travel)
+    def _grid(self) -> tuple[Array, Array, Array]:
+        """Travel, damper length and ratio over the whole of it, to bracket an equilibrium in; whatever the spring."""
+        travel: Array = np.linspace(0.0, self.travel_at_full_stroke, 34)
+        length, ratio, _ = self.swing.curve.at(self.extended_rise + travel)
+        return travel, length, ratio
 
     def at(self, load: float) -> EndAt:
         """At rest under a vertical load at the axle, N."""
-        grid, force = self._table
+        grid, lengths, ratios = self._grid
+        force: Array = self._push(lengths) * ratios
         topped, bottomed = load <= float(force[0]), load > float(force[-1])
         travel = 0.0 if topped else self.travel_at_full_stroke if bottomed else carried(self.force, grid, force, load)
         length, ratio, _ = self.swing.curve.at(self.extended_rise + travel)

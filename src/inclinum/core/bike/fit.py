@@ -21,8 +21,9 @@ PRIOR_SIGMA_MM, CALLIPER_SIGMA_MM, HEIGHT_SIGMA_MM = 8.0, 0.3, 1.5
 """One standard deviation: of an archetype's point, of a calliper hole to hole, of a height from the ground."""
 CONTRADICTION_SIGMAS = 3.0
 MEASURED_MM, SCALED_MM = 3.0, 13.0
-WHOLE = {"damper.extended": "Damper, eye to eye, forced out", "damper.stroke": "Damper, stroke"}
-"""Readings that are no distance of two points of the linkage."""
+STROKE, EXTENDED = "damper.stroke", "damper.extended"
+WHOLE = {EXTENDED: "Damper, eye to eye, forced out", STROKE: "Damper, stroke"}
+"""Readings of the damper itself. Forced out it is as long as its eyes are apart, so that one holds the points too."""
 
 
 POINT_NAMES = {
@@ -35,12 +36,18 @@ POINT_NAMES = {
 """What a person calls each point; others are their own words."""
 
 
+def point_title(name: str) -> str:
+    """What a person calls a point."""
+    return POINT_NAMES.get(name, name.replace("_", " ")).capitalize()
+
+
 @dataclass(frozen=True)
 class BikePlace:
     """Where to measure: between two holes, or the height of one above the ground, wheel hanging just clear of it."""
 
     key: str
     points: tuple[str, ...]
+    called: str = ""
 
     def value(self, points: dict[str, Array]) -> float:
         """What the calliper or tape would read, mm."""
@@ -51,10 +58,10 @@ class BikePlace:
     @property
     def title(self) -> str:
         """In words."""
-        names = [POINT_NAMES.get(n, n.replace("_", " ")) for n in self.points]
-        return (
-            f"{names[0].capitalize()} above the ground" if len(names) == 1 else f"{names[0].capitalize()} to {names[1]}"
-        )
+        if self.called:
+            return self.called
+        first, *other = (point_title(n) for n in self.points)
+        return f"{first} to {other[0][0].lower()}{other[0][1:]}" if other else f"{first} above the ground"
 
 
 def places(rear: RearEnd) -> tuple[BikePlace, ...]:
@@ -93,6 +100,20 @@ class BikeRow(Document):
     """Read less drawn, mm, where it was read."""
 
 
+class RearPoint(Document):
+    """A point of the rear end with what is known of it."""
+
+    name: str
+    title: str
+    at: tuple[float, float]
+    """At full extension: forward from the rear axle, up from the ground, mm."""
+    source: Provenance
+    plus_minus: float
+    """Two standard deviations, mm."""
+    fixed: bool
+    """The rear axle: everything else is told from it."""
+
+
 class BikeFit(Document):
     """The rear end as its readings make it."""
 
@@ -100,9 +121,7 @@ class BikeFit(Document):
     misses: tuple[str, ...]
     next: tuple[str, ...]
     """Keys worth reading next, most first."""
-    known: dict[str, Provenance]
-    plus_minus: dict[str, float]
-    """Of each point, two standard deviations, mm."""
+    points: tuple[RearPoint, ...]
     ratio_percent: float
     """± of the installation ratio that comes from the points, %."""
 
@@ -116,29 +135,29 @@ class Fitted:
 
 
 def fitted(bike: Bike, readings: BikeMeasurements) -> Fitted:
-    """The machine with its readings taken in.
+    """The machine with its readings taken in, those of its own bench and those of the job, which come before them.
 
     Raises:
         ValueError: a reading of a place it does not have, or points that make no linkage that moves.
     """
-    tape = tuple((t.key, t.reading.value, t.reading.tolerance) for t in readings.tape if t.key not in WHOLE)
+    read = {t.key: t.reading for t in (*bike.tape, *readings.tape)}
+    tape = tuple((k, r.value, r.tolerance) for k, r in read.items() if k != STROKE)
     rear, fit = _fit(bike.rear, tape)  # pyright: ignore[reportArgumentType] (hashable)
-    whole = {t.key: t.reading.value for t in readings.tape if t.key in WHOLE}
-    damper = bike.damper.model_dump() | {k.removeprefix("damper.") + "_mm": v for k, v in whole.items()}
-    fields: dict[str, object] = {"rear": rear, "damper": type(bike.damper).model_validate(damper)}
+    whole = {k.removeprefix("damper.") + "_mm": read[k].value for k in WHOLE if k in read}
+    damper = type(bike.damper).model_validate(bike.damper.model_dump() | whole) if whole else bike.damper
+    fields: dict[str, object] = {"rear": rear, "damper": damper}
     if readings.seat is not None:
         fields["seat"] = bike.seat.model_copy(update={"height_mm": readings.seat.value})
-    rows = [
-        BikeRow(
-            key=k,
-            title=title,
-            points=bike.rear.damper,
-            fitted=damper[k.removeprefix("damper.") + "_mm"],
-            residual=0.0 if k in whole else None,
-        )
-        for k, title in WHOLE.items()
-    ]
-    return Fitted(bike.model_copy(update=fields), fit.model_copy(update={"rows": (*rows, *fit.rows)}))
+    stroke = BikeRow(
+        key=STROKE,
+        title=WHOLE[STROKE],
+        points=bike.rear.damper,
+        fitted=damper.stroke_mm,
+        residual=0.0 if STROKE in read else None,
+    )
+    extended, *others = fit.rows
+    fit = fit.model_copy(update={"rows": (extended, stroke, *others)})
+    return Fitted(bike.model_copy(update=fields), fit)
 
 
 Tape = tuple[tuple[str, float, float | None], ...]
@@ -146,7 +165,8 @@ Tape = tuple[tuple[str, float, float | None], ...]
 
 @lru_cache(maxsize=64)
 def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
-    points, sheet = prior.arrays(), {p.key: p for p in places(prior)}
+    points = prior.arrays()
+    sheet = {p.key: p for p in (BikePlace(EXTENDED, prior.damper, WHOLE[EXTENDED]), *places(prior))}
     names = [n for n in points if n != "axle"]
     for key, _, _ in tape:
         if key not in sheet:
@@ -194,8 +214,17 @@ def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
         ),
         misses=tuple(misses),
         next=tuple(_next(sheet, {k for k, _, _ in tape}, rear, names, covariance, effect)),
-        known={n: _source(plus_minus[n]) for n in names},
-        plus_minus=plus_minus,
+        points=tuple(
+            RearPoint(
+                name=n,
+                title=point_title(n),
+                at=(round(place[0], 2), round(place[1], 2)),
+                source=_source(plus_minus.get(n, 0.0)),
+                plus_minus=plus_minus.get(n, 0.0),
+                fixed=n == "axle",
+            )
+            for n, place in rear.named().items()
+        ),
         ratio_percent=round(100 * COVERAGE * float(np.sqrt(variance)), 2),
     )
 

@@ -43,6 +43,7 @@ class LegSpring(Document):
             raise ValueError("a progressive fork spring is softer before its close-wound coils touch: give that rate")
         return self
 
+    @cached_property
     def spring(self) -> Spring:
         """Force over its length."""
         if not self.soft_closes_mm or self.soft_rate_n_per_mm is None:
@@ -152,7 +153,7 @@ class CoilForkSprings(ForkSprings):
             if n < self.legs:
                 spring = self.right if side == "right" and self.right else self.left
                 at = spring.free_length_mm - (self.leg_preload(side) + x)  # type: ignore[arg-type]
-                total = total + spring.spring().force(at)
+                total = total + spring.spring.force(at)
         return total if self.air is None else total + 2 * self.air.force(x, stroke)
 
 

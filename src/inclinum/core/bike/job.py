@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from inclinum.core.bike.bike import Bike, End, RearSpring, Use
+from inclinum.core.bike.bike import Bike, End, RearSpring, TapeAt, Use
 from inclinum.core.bike.changes import PlannedBikeChange
 from inclinum.core.document import Document
 from inclinum.core.job import Build, SignOff
@@ -70,13 +70,6 @@ class BikeBrief(Document):
     shelf: tuple[ShelfSpring, ...] = Field(default=(), max_length=200)
     reversible: bool = True
     due: date | None = None
-
-
-class TapeAt(Document):
-    """What the calliper or tape read between two points, or from one to the ground."""
-
-    key: Name
-    reading: Length
 
 
 class SagReading(Document):

@@ -2,7 +2,8 @@
 
 x forward to the right, z up, mm; turns counter-clockwise, as in a drawing of the machine's right side. Every member
 has three coordinates (dx, dz, turn); a pin takes two of them, a rod one, and the rise of the driven point the last.
-All positions are solved in one batched Newton iteration with analytic Jacobians.
+All positions are solved in one batched Newton iteration with analytic Jacobians. Inside, a point of the plane is the
+complex number x + iz: a turn is a product, and its derivative by the angle a factor i.
 """
 
 from collections.abc import Callable, Mapping
@@ -10,15 +11,20 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
+from numpy.typing import NDArray
 
 from inclinum.core.linkage.rigid import Array
 
 RESIDUAL_MM = 1e-9
 STAGE_MM = 100.0
 """The rise is approached in steps of at most this, so that Newton keeps the branch it started on."""
+BROKEN_MM = 0.5
+"""Neighbours of a curve that miss each other's rates by more lie on different branches."""
 _NEWTON_STEPS = 9
 _LEVER_MM = 200.0
 FRAME = "frame"
+Plane = NDArray[np.complex128]
+"""Points or directions in the plane, x + iz."""
 
 
 @dataclass(frozen=True)
@@ -32,21 +38,34 @@ class PlanarPoses:
     """d(state)/d(rise), the same shape."""
     reachable: Array
 
-    def on(self, linkage: "PlanarLinkage") -> tuple[Array, Array]:
-        """Where every place of the linkage is, and its change with its member's turn; worked out once."""
+    def part(self, which: slice) -> "PlanarPoses":
+        """Some of them."""
+        return PlanarPoses(self.rise[which], self.state[which], self.rate[which], self.reachable[which])
+
+    def on(self, linkage: "PlanarLinkage") -> tuple["Plane", "Plane"]:
+        """Where every place of the linkage is, and its change with its member's turn, complex; worked out once."""
         if "_on" not in self.__dict__:
             self.__dict__["_on"] = linkage._on(self.state)
         return self.__dict__["_on"]
 
 
+def _joined(parts: list[PlanarPoses]) -> PlanarPoses:
+    return PlanarPoses(
+        np.concatenate([p.rise for p in parts]),
+        np.concatenate([p.state for p in parts]),
+        np.concatenate([p.rate for p in parts]),
+        np.concatenate([p.reachable for p in parts]),
+    )
+
+
 @dataclass(frozen=True)
 class _Places:
-    """Points on members: which member, where the member turns about, and the arm from there, as drawn."""
+    """Points on members: which member, where the member turns about, and the arm from there, as drawn; complex."""
 
     where: Mapping[tuple[str, int], int]
     member: Array
-    base: Array
-    arm: Array
+    base: Plane
+    arm: Plane
 
 
 @dataclass(frozen=True)
@@ -76,9 +95,7 @@ class PlanarLinkage:
         if freedom != 1:
             what = "stays loose" if freedom > 1 else "cannot move"
             raise ValueError(f"This rear end {what}: its pins and rods leave {freedom} freedoms, it needs one.")
-        rest = np.zeros((1, len(self._moving), 3))
-        _, jacobian = self._equations(np.zeros(1), rest)
-        if np.linalg.cond(jacobian[0]) > 1e8:
+        if np.linalg.cond(self._at_rest[0]) > 1e8:
             raise ValueError("As drawn the linkage is at a dead point: two of its members lie in one line.")
 
     @cached_property
@@ -90,12 +107,13 @@ class PlanarLinkage:
         """Every point on every member that carries it; the frame comes last and never moves."""
         order = (*self._moving, FRAME)
         listed = [(name, n) for n, m in enumerate(order) for name in self.members.get(m, ())]
-        pivots = {n: np.asarray(self.points[self.members[m][0]], dtype=float) for n, m in enumerate(order)}
+        at = {name: complex(*self.points[name]) for name, _ in listed}
+        pivots = {n: at[self.members[m][0]] for n, m in enumerate(order)}
         return _Places(
             where={pair: i for i, pair in enumerate(listed)},
             member=np.array([n for _, n in listed]),
             base=np.array([pivots[n] for _, n in listed]),
-            arm=np.array([np.asarray(self.points[name], dtype=float) - pivots[n] for name, n in listed]),
+            arm=np.array([at[name] - pivots[n] for name, n in listed]),
         )
 
     @cached_property
@@ -111,6 +129,14 @@ class PlanarLinkage:
         """Pairs of places that coincide, (P, 2); a point of three members is two pins."""
         pairs = [(first, other) for first, *others in self._owners.values() for other in others]
         return np.array(pairs, dtype=int).reshape(-1, 2)
+
+    @cached_property
+    def _rods(self) -> tuple[tuple[int, int, float], ...]:
+        """Places of every rod's ends, and its length."""
+        return tuple(
+            (self._owners[a][0], self._owners[b][0], float(np.linalg.norm(self.points[a] - self.points[b])))
+            for a, b in self.rods
+        )
 
     @cached_property
     def _turns(self) -> tuple[Array, Array]:
@@ -129,111 +155,152 @@ class PlanarLinkage:
                 fixed[2 * row, at] = fixed[2 * row + 1, at + 1] = sign
         return fixed
 
-    def _on(self, state: Array) -> tuple[Array, Array]:
-        """Where every place is, (N, K, 2), and its change with its member's turn."""
+    def _on(self, state: Array) -> tuple[Plane, Plane]:
+        """Where every place is, (N, K), and its change with its member's turn; complex."""
         p = self._places
-        still = np.zeros((state.shape[0], 1, 3))
-        own = np.concatenate([state, still], axis=1)[:, p.member]
-        c, s = np.cos(own[..., 2]), np.sin(own[..., 2])
-        turned = np.empty((*c.shape, 2))
-        turned[..., 1] = c * p.arm[:, 0] - s * p.arm[:, 1]
-        turned[..., 0] = -(s * p.arm[:, 0] + c * p.arm[:, 1])
-        at = p.base + own[..., :2]
-        at[..., 0] += turned[..., 1]
-        at[..., 1] -= turned[..., 0]
-        return at, turned
+        shift: Plane = np.zeros((state.shape[0], len(self._moving) + 1), dtype=complex)
+        shift.real[:, :-1], shift.imag[:, :-1] = state[..., 0], state[..., 1]
+        spin: Plane = np.ones_like(shift)
+        np.exp(1j * state[..., 2], out=spin[:, :-1])
+        arm: Plane = spin.take(p.member, axis=1) * p.arm
+        return p.base + shift.take(p.member, axis=1) + arm, 1j * arm
 
     def _equations(self, rise: Array, state: Array) -> tuple[Array, Array]:
         """Residuals (N, n) in mm and Jacobian (N, n, n), turns scaled by a lever."""
         at, turned = self._on(state)
+        turned: Plane = turned / _LEVER_MM
         member, (a, b) = self._places.member, self._pins.T
         count, pins = state.shape[0], a.size
-        residual = np.empty((count, self._template.shape[0]))
-        jacobian = np.repeat(self._template[None], count, axis=0)
-        residual[:, : 2 * pins] = (at[:, a] - at[:, b]).reshape(count, -1)
+        residual: Array = np.empty((count, self._template.shape[0]))
+        jacobian: Array = np.empty((count, *self._template.shape))
+        jacobian[:] = self._template
+        residual[:, : 2 * pins] = (at.take(a, axis=1) - at.take(b, axis=1)).view(float)
         rows, columns = self._turns
-        both = np.concatenate([turned[:, a], -turned[:, b]], axis=1)
-        jacobian[:, rows, columns] = both.reshape(count, -1) / _LEVER_MM
+        both = (turned.take(a, axis=1), -turned.take(b, axis=1))
+        jacobian[:, rows, columns] = np.concatenate(both, axis=1).view(float)
         row = 2 * pins
-        for one, other in self.rods:
-            i, j = self._owners[one][0], self._owners[other][0]
-            length = float(np.linalg.norm(self.points[one] - self.points[other]))
-            reach = at[:, i] - at[:, j]
-            residual[:, row] = (np.einsum("ni,ni->n", reach, reach) - length**2) / (2 * length)
-            for place, by in ((i, reach / length), (j, -reach / length)):
+        for i, j, length in self._rods:
+            reach: Plane = at[:, i] - at[:, j]
+            residual[:, row] = (reach.real**2 + reach.imag**2 - length**2) / (2 * length)
+            for place, by in ((i, reach / length), (j, reach / -length)):
                 column = 3 * member[place]
-                jacobian[:, row, column : column + 2] += by
-                jacobian[:, row, column + 2] += np.einsum("ni,ni->n", by, turned[:, place]) / _LEVER_MM
+                jacobian[:, row, column] += by.real
+                jacobian[:, row, column + 1] += by.imag
+                jacobian[:, row, column + 2] += (by.conj() * turned[:, place]).real
             row += 1
         driven = self._owners[self.driven][0]
-        residual[:, row] = at[:, driven, 1] - self.points[self.driven][1] - rise
+        residual[:, row] = at[:, driven].imag - self.points[self.driven][1] - rise
         column = 3 * member[driven]
         jacobian[:, row, column + 1] = 1.0
-        jacobian[:, row, column + 2] = turned[:, driven, 1] / _LEVER_MM
+        jacobian[:, row, column + 2] = turned[:, driven].imag
         return residual, jacobian[..., : self._template.shape[0]]
 
     def poses(self, rise: Array | float) -> PlanarPoses:
         """The members at every rise of the driven point from where it is drawn, (N,), mm."""
-        goal = np.atleast_1d(np.asarray(rise, dtype=float))
-        state = np.zeros((goal.size, len(self._moving), 3))
-        rate = np.broadcast_to(self._drawn[1], state.shape)
-        ok = np.ones(goal.size, dtype=bool)
+        goal: Array = np.atleast_1d(np.asarray(rise, dtype=float))
+        state: Array = np.zeros((goal.size, len(self._moving), 3))
+        rate: Array = np.broadcast_to(self._drawn[1], state.shape)
+        last, ok = PlanarPoses(goal, state, rate, np.ones(goal.size, dtype=bool)), np.ones(goal.size, dtype=bool)
         stages = max(1, int(np.ceil(np.abs(goal).max(initial=0.0) / STAGE_MM)))
         for stage in range(1, stages + 1):
-            start = state + rate * (goal / stages)[:, None, None]
-            state, rate, met = self._newton(goal * stage / stages, start)
-            ok &= met
-        return PlanarPoses(goal, state, rate, ok)
+            last = self._newton(goal * stage / stages, last.state + last.rate * (goal / stages)[:, None, None])
+            ok &= last.reachable
+        return PlanarPoses(goal, last.state, last.rate, ok)
 
     def sweep(
-        self, low: float, high: float, step: float, enough: Callable[[PlanarPoses], bool] = lambda _: False
+        self,
+        low: float,
+        high: float,
+        step: float,
+        enough: Callable[[PlanarPoses], bool] = lambda _: False,
+        near: PlanarPoses | None = None,
     ) -> PlanarPoses:
         """Every ``step`` from where it is drawn as far as it reaches both ways, at most from ``low`` to ``high``, mm.
 
         It goes outward in stages and stops where no position is found, or where ``enough`` says so of the last one.
+
+        Args:
+            near: positions of a linkage of the same members a little different, found with the same ``step``: where
+                they lead to this one's own unbroken curve, its stages are left out.
         """
-        found: list[tuple[Array, Array, Array]] = [(np.zeros(1), np.zeros((1, len(self._moving), 3)), self._drawn[1])]
-        for end in (high, low):
-            at, state, rate, bend = 0.0, found[0][1], found[0][2], np.zeros(1)
-            way = step if end > 0 else -step
-            while abs(at + way) <= abs(end) + 1e-9:
-                # Downward there is little: most are drawn where they are fully extended.
-                size = max(1, round((STAGE_MM if end > 0 or at else 3 * step) / step))
-                count = min(size, int((abs(end - at) + 1e-9) // step))
-                goal = at + way * np.arange(1, count + 1)
-                ahead = (goal - at)[:, None, None]
-                states, rates, met = self._newton(goal, state + rate * ahead + bend * ahead**2 / 2)
-                good = count if met.all() else int(np.argmin(met))
-                if good:
-                    found.append((goal[:good], states[:good], rates[:good]))
-                if good < count or enough(PlanarPoses(goal[-1:], states[-1:], rates[-1:], met[-1:])):
-                    break
-                bend = (rates[-1:] - rates[-2:-1]) / way if count > 1 else bend
-                at, state, rate = float(goal[-1]), states[-1:], rates[-1:]
-        rise, state, rate = (np.concatenate(part) for part in zip(*found, strict=True))
-        order = np.argsort(rise)
-        return PlanarPoses(rise[order], state[order], rate[order], np.ones(rise.size, dtype=bool))
+        middle = self._from(near)
+        if middle is None:
+            drawn = np.zeros((1, len(self._moving), 3))
+            middle = PlanarPoses(np.zeros(1), drawn, self._drawn[1], np.ones(1, dtype=bool))
+        return _joined(
+            [*self._outward(middle, low, step, enough)[::-1], middle, *self._outward(middle, high, step, enough)]
+        )
+
+    def _outward(
+        self, middle: PlanarPoses, end: float, step: float, enough: Callable[[PlanarPoses], bool]
+    ) -> list[PlanarPoses]:
+        """Stages of a sweep from the positions that are known to one end, in the order they were found."""
+        up, found = end > 0, []
+        last: PlanarPoses = middle.part(slice(-1, None) if up else slice(0, 1))
+        at: float = float(last.rise[0])
+        bend: Array = np.zeros(1)
+        way = step if up else -step
+        if at and enough(last):
+            return []
+        while abs(at + way) <= abs(end) + 1e-9:
+            # Downward there is little: most are drawn where they are fully extended.
+            size = max(1, round((STAGE_MM if up or at else 3 * step) / step))
+            count = min(size, int((abs(end - at) + 1e-9) // step))
+            goal: Array = at + way * np.arange(1, count + 1)
+            ahead: Array = (goal - at)[:, None, None]
+            stage = self._newton(goal, last.state + last.rate * ahead + bend * ahead**2 / 2)
+            good = count if stage.reachable.all() else int(np.argmin(stage.reachable))
+            if good:
+                found.append(stage.part(slice(0, good) if up else slice(good - 1, None, -1)))
+            last = stage.part(slice(-1, None))
+            if good < count or enough(last):
+                break
+            if count > 1:
+                bend = (stage.rate[-1:] - stage.rate[-2:-1]) / way
+            at = float(goal[-1])
+        return found
+
+    def _from(self, near: PlanarPoses | None) -> PlanarPoses | None:
+        """Positions found from another's; None where they are not one unbroken curve of this linkage."""
+        if near is None or near.state.shape[1] != len(self._moving):
+            return None
+        found = self._newton(near.rise, near.state)
+        if not found.reachable.all() or not np.allclose(found.state[np.argmin(np.abs(near.rise))], 0.0, atol=1e-9):
+            return None
+        # On one curve the ends' rates tell the difference of two neighbours to third order; another branch is far off.
+        apart: Array = np.diff(near.rise)[:, None, None]
+        missed: Array = np.diff(found.state, axis=0) - apart * (found.rate[1:] + found.rate[:-1]) / 2
+        missed[..., 2] *= _LEVER_MM
+        return found if np.abs(missed).max(initial=0.0) < BROKEN_MM else None
+
+    @cached_property
+    def _at_rest(self) -> Array:
+        """Jacobian as drawn, (1, n, n)."""
+        return self._equations(np.zeros(1), np.zeros((1, len(self._moving), 3)))[1]
 
     @cached_property
     def _drawn(self) -> tuple[float, Array]:
         """Branch and rates as drawn."""
-        _, jacobian = self._equations(np.zeros(1), np.zeros((1, len(self._moving), 3)))
-        return float(np.sign(np.linalg.det(jacobian[0]))), self._rate(jacobian)
+        return float(np.sign(np.linalg.det(self._at_rest[0]))), self._rate(self._at_rest)
 
-    def _newton(self, goal: Array, state: Array) -> tuple[Array, Array, Array]:
-        """State, rates, and whether each rise was met on the branch it is drawn on."""
+    def _newton(self, goal: Array, state: Array) -> PlanarPoses:
+        """Poses from a start; reachable where a rise was met on the branch it is drawn on."""
         residual, jacobian = self._equations(goal, state)
         for _ in range(_NEWTON_STEPS):
-            if not (np.abs(residual).max(axis=1) > RESIDUAL_MM).any():
+            if not (np.abs(residual) > RESIDUAL_MM).any():
                 break
-            step = _solve(jacobian, -residual[..., None])[..., 0].reshape(state.shape)
-            step *= np.minimum(1.0, 60.0 / (np.abs(step).max(axis=(1, 2)) + 1e-12))[:, None, None]
-            step[..., 2] /= _LEVER_MM
-            state = state + step
+            state = self._stepped(state, residual, jacobian)
             residual, jacobian = self._equations(goal, state)
         with np.errstate(invalid="ignore"):
             met = (np.abs(residual).max(axis=1) <= RESIDUAL_MM) & (np.sign(np.linalg.det(jacobian)) == self._drawn[0])
-        return state, self._rate(jacobian), met
+        return PlanarPoses(goal, state, self._rate(jacobian), met)
+
+    def _stepped(self, state: Array, residual: Array, jacobian: Array) -> Array:
+        """One Newton step, cut where it would go too far to stay on its branch."""
+        step: Array = _solve(jacobian, -residual[..., None])[..., 0].reshape(state.shape)
+        step *= np.minimum(1.0, 60.0 / (np.abs(step).max(axis=(1, 2)) + 1e-12))[:, None, None]
+        step[..., 2] /= _LEVER_MM
+        return state + step
 
     def _rate(self, jacobian: Array) -> Array:
         drive = np.zeros((*jacobian.shape[:2], 1))
@@ -242,15 +309,19 @@ class PlanarLinkage:
         rate[..., 2] /= _LEVER_MM
         return rate
 
-    def place(self, name: str, poses: PlanarPoses) -> tuple[Array, Array]:
-        """A point at every pose and its movement per rise, (N, 2) each."""
+    def place(self, name: str, poses: PlanarPoses) -> Array:
+        """A point at every pose, (N, 2)."""
+        return self._moved(name, poses)[0].copy()[:, None].view(float)
+
+    def _moved(self, name: str, poses: PlanarPoses) -> tuple[Plane, Plane]:
+        """A point at every pose and its movement per rise, (N,) complex each."""
         place = self._owners[name][0]
         at, turned = poses.on(self)
         member = self._places.member[place]
         if member == len(self._moving):
             return at[:, place], np.zeros_like(at[:, place])
         rate = poses.rate[:, member]
-        return at[:, place], rate[:, :2] + turned[:, place] * rate[:, 2:]
+        return at[:, place], rate[:, 0] + 1j * rate[:, 1] + turned[:, place] * rate[:, 2]
 
     def rod_effect(self, rod: int, poses: PlanarPoses) -> Array:
         """d(state)/d(length of a rod) with the axle held at its rise, (N, members, 3) in mm and rad per mm."""
@@ -263,10 +334,10 @@ class PlanarLinkage:
 
     def distance(self, one: str, other: str, poses: PlanarPoses) -> tuple[Array, Array]:
         """Distance of two points at every pose, mm, and minus its change per rise: the installation ratio."""
-        (a, va), (b, vb) = self.place(one, poses), self.place(other, poses)
-        reach = b - a
-        length = np.linalg.norm(reach, axis=-1)
-        return length, -np.einsum("ni,ni->n", reach, vb - va) / length
+        (a, va), (b, vb) = self._moved(one, poses), self._moved(other, poses)
+        reach: Plane = b - a
+        length = np.abs(reach)
+        return length, -(reach.conj() * (vb - va)).real / length
 
 
 def _solve(matrices: Array, right: Array) -> Array:

@@ -5,6 +5,7 @@ A pure function of the job document. Drops are told at the same load, rider on a
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -18,7 +19,7 @@ from inclinum.core.bike.limits import REFUSED, BikeCase, BikeFinding, findings
 from inclinum.core.bike.rear import chain_slack_change
 from inclinum.core.bike.sag import SagBench, sag_bench
 from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing, standing_of
-from inclinum.core.bike.standing_up import ReachTold, StandLean, reach_of, stand_of
+from inclinum.core.bike.standing_up import CentreStandTold, ReachTold, StandLean
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
 
@@ -119,6 +120,7 @@ class BikePrediction(Document):
     sags: dict[End, SagBench]
     steering: Steering
     stand: StandLean | None
+    centre_stand: CentreStandTold | None
     reach: ReachTold
     clearances: dict[str, tuple[float, float]]
     """Rider on, before and planned, mm."""
@@ -164,7 +166,9 @@ def assess(job: BikeJob) -> Assessed:
     loads = Loads.of(taken.bike, riding)
     before = standing_of(taken.bike, loads)
     planned = apply_all(taken.bike, job.plan.changes)
-    return Assessed(job, taken, before, before if planned == taken.bike else Standing(planned, loads))
+    return Assessed(
+        job, taken, before, before if planned == taken.bike else Standing(planned, loads, before.rear.swing)
+    )
 
 
 def predict_bike(job: BikeJob) -> BikePrediction:
@@ -179,7 +183,6 @@ def predict_bike(job: BikeJob) -> BikePrediction:
     drop = now.rear_drop - was.rear_drop
     aim, tolerance = job.brief.rear_drop.value, job.brief.tolerance_mm
     loads = after.loads
-    curve, fork_curve = _leverage(after), _fork(after)
     refused = any(f.id in REFUSED for f in found)
     return BikePrediction(
         before=_stance(before, before),
@@ -196,14 +199,15 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         preload_before_mm=before.bike.preload,
         preload_mm=after.bike.preload,
         preload_turns=(after.bike.preload - before.bike.preload) / after.bike.damper.collar_pitch_mm,
-        rear_curve_before=curve if after is before else _leverage(before),
-        rear_curve=curve,
-        fork_curve_before=fork_curve if after is before else _fork(before),
-        fork_curve=fork_curve,
+        rear_curve_before=_leverage(before),
+        rear_curve=_leverage(after),
+        fork_curve_before=_fork(before),
+        fork_curve=_fork(after),
         sags=case.sags,
         steering=case.steering,
-        stand=stand_of(job, before, after),
-        reach=reach_of(job, before, after),
+        stand=case.stand,
+        centre_stand=case.centre_stand,
+        reach=case.reach,
         clearances={
             p.name: (
                 p.height_mm - _drop_at(before, was.front_drop, was.rear_drop, p.x_mm),
@@ -225,6 +229,11 @@ def _drop_at(came: Standing, front: float, rear: float, x: float) -> float:
     return rear + (front - rear) * x / came.bike.wheelbase_mm
 
 
+KEPT = 32
+"""Machines whose curves and poses are remembered: while a plan is dragged, the one it came from stays."""
+
+
+@lru_cache(maxsize=KEPT)
 def _stance(standing: Standing, came: Standing) -> Stance:
     laden_front, laden = standing.ends["laden"]
     told = {c: _told(standing, came, c) for c in CONDITIONS}
@@ -256,11 +265,12 @@ def _told(standing: Standing, came: Standing, condition: Condition) -> Condition
     )
 
 
+@lru_cache(maxsize=KEPT)
 def _leverage(standing: Standing) -> LeverageCurve:
     rear = standing.rear
     travel = np.linspace(0.0, rear.travel_at_full_stroke, CURVE_POINTS)
     _, ratio, _ = rear.swing.curve.at(rear.extended_rise + travel)
-    axle = rear.swing.places(rear.extended_rise + travel)["axle"]
+    axle = rear.swing.place("axle", rear.extended_rise + travel)
     sprocket = standing.bike.drive.sprocket
     return LeverageCurve(
         travel=travel.tolist(),
@@ -285,7 +295,7 @@ def sweep_rear(standing: Standing, travel: Sequence[float]) -> dict[str, list[fl
     ok = (rise >= rear.swing.reach[0]) & (rise <= rear.swing.reach[1])
     inside = np.clip(rise, *rear.swing.reach)
     length, ratio, _ = rear.swing.curve.at(inside)
-    axle = rear.swing.places(inside)["axle"]
+    axle = rear.swing.place("axle", inside)
     told = {
         "damper_length_mm": length,
         "installation_ratio": ratio,
@@ -302,6 +312,7 @@ def sweep_rear(standing: Standing, travel: Sequence[float]) -> dict[str, list[fl
     return listed
 
 
+@lru_cache(maxsize=KEPT)
 def _fork(standing: Standing) -> ForkCurve:
     travel = np.linspace(0.0, standing.bike.fork.stroke_mm, CURVE_POINTS)
     return ForkCurve(
@@ -323,7 +334,7 @@ def _shares(assessed: Assessed) -> list[BikeShare]:
             found.append(BikeShare(id=planned.id, front=0.0, rear=0.0))
             continue
         last = n == len(stack) - 1
-        now = assessed.after if last else Standing(apply_all(came.bike, tuple(done)), came.loads)
+        now = assessed.after if last else Standing(apply_all(came.bike, tuple(done)), came.loads, came.rear.swing)
         (f0, r0), (f1, r1) = (
             (a.front_drop, a.rear_drop) for a in (base.attitude("laden", came), now.attitude("laden", came))
         )
@@ -352,6 +363,7 @@ def _plus_minus(assessed: Assessed) -> float:
     return float(np.sqrt(sum(p * p for p in parts)))
 
 
+@lru_cache(maxsize=KEPT)
 def _sinks(standing: Standing) -> tuple[float, float, float]:
     """How much more the laden rear sags: per share of rate and of load, mm, and per mm of preload."""
     rear, at = standing.rear, standing.ends["laden"][1]

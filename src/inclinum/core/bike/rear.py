@@ -273,16 +273,18 @@ class Swing:
     Args:
         rear: the linkage.
         shortest, longest: damper lengths beyond which nobody asks, mm.
+        near: a rear end of the same kind a little different, whose positions lead to this one's.
     """
 
-    def __init__(self, rear: RearEnd, shortest: float = 0.0, longest: float = np.inf):
-        self.rear, self.linkage = rear, rear.linkage()
+    def __init__(self, rear: RearEnd, shortest: float = 0.0, longest: float = np.inf, near: "Swing | None" = None):
+        self.rear, self.linkage, self.between = rear, rear.linkage(), (shortest, longest)
 
         def beyond(last: PlanarPoses) -> bool:
             length = float(self.linkage.distance(*rear.damper, last)[0][0])
             return length > longest if last.rise[0] < 0 else length < shortest
 
-        poses = self.linkage.sweep(RISE_LOW, RISE_HIGH, GRID_MM, beyond)
+        like = near.solved if near is not None and near.rear.members() == rear.members() else None
+        self.solved = poses = self.linkage.sweep(RISE_LOW, RISE_HIGH, GRID_MM, beyond, like)
         grid, (length, ratio) = poses.rise, self.linkage.distance(*rear.damper, poses)
         middle = int(np.argmin(np.abs(grid)))
         if ratio[middle] <= 0:
@@ -316,10 +318,14 @@ class Swing:
         at = np.atleast_1d(np.asarray(rise, dtype=float))
         return PlanarPoses(at, self._states(at), self._states(at, 1), np.ones(at.size, dtype=bool))
 
+    def place(self, name: str, rise: Array | float) -> Array:
+        """One point at axle rises, (N, 2)."""
+        return self.linkage.place(name, self.poses(rise))
+
     def places(self, rise: Array | float) -> dict[str, Array]:
         """Every point at axle rises, (N, 2)."""
         poses = self.poses(rise)
-        return {n: self.linkage.place(n, poses)[0] for n in self.rear.named()}
+        return {n: self.linkage.place(n, poses) for n in self.rear.named()}
 
     @cached_property
     def lines(self) -> tuple[tuple[str, str, str], ...]:
@@ -328,13 +334,22 @@ class Swing:
 
 
 @lru_cache(maxsize=128)
-def swing_of(rear: RearEnd, shortest: float = 0.0, longest: float = np.inf) -> Swing:
+def _remembered(rear: RearEnd, shortest: float, longest: float, near: Swing | None) -> Swing:
+    return Swing(rear, shortest, longest, near)
+
+
+def swing_of(rear: RearEnd, shortest: float = 0.0, longest: float = np.inf, near: Swing | None = None) -> Swing:
     """The motion of a rear end between two damper lengths, remembered: documents are immutable.
+
+    Args:
+        rear, shortest, longest, near: as for :class:`Swing`; ``near`` itself, where it is the same.
 
     Raises:
         ValueError: it does not move, with the reason.
     """
-    return Swing(rear, shortest, longest)
+    if near is not None and near.between == (shortest, longest) and near.rear == rear:
+        return near
+    return _remembered(rear, shortest, longest, near)  # pyright: ignore[reportArgumentType]
 
 
 def chain_slack_change(sprocket: tuple[float, float], axle: Array) -> Array:

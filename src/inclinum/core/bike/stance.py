@@ -12,7 +12,7 @@ import numpy as np
 from inclinum.core.bike import attitude
 from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.ends import GRAVITY, EndAt, ForkCarrying, RearCarrying
-from inclinum.core.bike.rear import swing_of
+from inclinum.core.bike.rear import Swing, swing_of
 
 Condition = Literal["extended", "unladen", "laden", "full"]
 CONDITIONS: tuple[Condition, ...] = ("extended", "unladen", "laden", "full")
@@ -55,18 +55,25 @@ class Attitude:
         return bool(np.isfinite(self.trail))
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Standing:
-    """One machine with its loads."""
+    """One machine with its loads; the same as another only when it is that one, so that results can be kept by it.
+
+    Args:
+        bike: the machine.
+        loads: at both axles.
+        near: the swing of the machine it was planned from: a shorter way to its own.
+    """
 
     bike: Bike
     loads: Loads
+    near: Swing | None = None
 
     @cached_property
     def rear(self) -> RearCarrying:
         """The rear end."""
         b, d = self.bike, self.bike.damper
-        swing = swing_of(b.rear, d.extended_mm - d.stroke_mm - 1.0, d.extended_mm + 1.0)  # pyright: ignore[reportArgumentType]
+        swing = swing_of(b.rear, d.extended_mm - d.stroke_mm - 1.0, d.extended_mm + 1.0, self.near)
         bumper = d.bumper
         return RearCarrying(
             swing=swing,
@@ -110,22 +117,33 @@ class Standing:
         return known[1]
 
     def _attitude(self, condition: Condition, came: "Standing") -> Attitude:
+        front, rear = self.ends[condition]
+        return self.attitude_of(front.sag, rear.height, self.rear_points[condition]["axle"], came)
+
+    def attitude_of(self, fork_sag: float, rear_height: float, axle: np.ndarray, came: "Standing") -> Attitude:
+        """How it stands with its ends so, against the machine as it came, unladen.
+
+        Args:
+            fork_sag: from its full extension, mm.
+            rear_height: of the rear axle in the frame, mm.
+            axle: the rear axle in the frame there, (2,).
+            came: the machine it is told against.
+        """
         b, was = self.bike, came.bike
-        (front, rear), (front0, rear0) = self.ends[condition], came.ends["unladen"]
+        front0, rear0 = came.ends["unladen"]
         rake0 = float(np.radians(was.rake_deg))
-        slid = front.sag - front0.sag + b.fork.raised_mm - was.fork.raised_mm
+        slid = fork_sag - front0.sag + b.fork.raised_mm - was.fork.raised_mm
         slid += b.fork.shortened_mm - was.fork.shortened_mm
         down_front = slid * float(np.cos(rake0)) - (b.front_tyre_radius_mm - was.front_tyre_radius_mm)
-        down_rear = rear.height - rear0.height - (b.rear_tyre_radius_mm - was.rear_tyre_radius_mm)
+        down_rear = rear_height - rear0.height - (b.rear_tyre_radius_mm - was.rear_tyre_radius_mm)
         change = float(attitude.rake_change(down_front, down_rear, was.wheelbase_mm))
         rake = rake0 + change
-        pivot = self.pivot
-        at, at0 = self.rear_points[condition]["axle"], came.rear_points["unladen"]["axle"]
-        below = float(np.arctan2(pivot[1] - at[1], pivot[0] - at[0]))
+        pivot, axle0 = self.pivot, came.rear_points["unladen"]["axle"]
+        below = float(np.arctan2(pivot[1] - axle[1], pivot[0] - axle[0]))
         return Attitude(
             rake=rake,
             trail=float(attitude.trail(b.front_tyre_radius_mm, b.offset_mm, rake)),
-            wheelbase=was.wheelbase_mm - slid * float(np.sin(rake0)) - float(at[0] - at0[0]),
+            wheelbase=was.wheelbase_mm - slid * float(np.sin(rake0)) - float(axle[0] - axle0[0]),
             arm_angle=below + change,
             front_drop=down_front,
             rear_drop=down_rear,

@@ -20,6 +20,18 @@ class StandLean(Document):
     """Along the planned leg, for the lean it had on level ground; negative to make it longer."""
 
 
+class CentreStandTold(Document):
+    """On the centre stand with the rear wheel hanging, before and as planned, mm."""
+
+    clear_before_mm: float
+    clear_after_mm: float
+    """Rear tyre off the ground; negative where it still stands on it."""
+    lifted_more_mm: float
+    """How much further than before the machine has to be lifted when it is rolled on."""
+    most_mm: float
+    """Clear of the ground and lifted further together: beyond it is too heavy to roll on."""
+
+
 class ReachTold(Document):
     """Rider on, both feet and one foot, mm; what is missing is positive when the leg is too short."""
 
@@ -50,6 +62,27 @@ def stand_of(job: BikeJob, came: Standing, planned: Standing) -> StandLean | Non
         lean_before_slope_deg=float(np.degrees(attitude.on_slope(lean0, slope))),
         lean_after_slope_deg=float(np.degrees(attitude.on_slope(lean1, slope))),
         shortening_mm=float(attitude.stand_shortening(low, lean0, splay)),
+    )
+
+
+def centre_stand_of(came: Standing, planned: Standing) -> CentreStandTold | None:
+    """The rear tyre on the centre stand; None without one.
+
+    The stand is fixed to the frame: the tyre gains what the hanging axle rises in the frame, and loses what the tyre
+    grows. Rolled on, the frame comes up from where it stands unladen, at the stand half way to the swing-arm pivot.
+    """
+    stand = came.bike.centre_stand
+    if stand is None or planned.bike.centre_stand is None:
+        return None
+    at = planned.attitude("unladen", came)
+    x = float(came.pivot[0]) / 2
+    hangs_higher = planned.rear.extended_height - came.rear.extended_height
+    grown = planned.bike.rear_tyre_radius_mm - came.bike.rear_tyre_radius_mm
+    return CentreStandTold(
+        clear_before_mm=stand.wheel_clear_mm,
+        clear_after_mm=stand.wheel_clear_mm + hangs_higher - grown,
+        lifted_more_mm=float(attitude.drop_at(x, at.front_drop, at.rear_drop, came.bike.wheelbase_mm)),
+        most_mm=stand.most_clear_mm,
     )
 
 

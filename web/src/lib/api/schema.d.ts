@@ -750,6 +750,90 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bikes/{bike_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Bike
+         * @description One machine.
+         */
+        get: operations["get_bike"];
+        /**
+         * Save Bike
+         * @description Save it, or 409 with both values.
+         */
+        put: operations["save_bike"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bench/bike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bench
+         * @description A machine fitted to its readings, with everything the bench draws.
+         */
+        post: operations["bike_bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/points/read-bike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Points Read
+         * @description The machine with the points of the table; tape readings then no longer say where they are.
+         */
+        post: operations["read_bike_points"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/points/write-bike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Points Write
+         * @description The points of a machine's rear end, fitted to its readings, as CSV.
+         */
+        post: operations["write_bike_points"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bike-jobs": {
         parameters: {
             query?: never;
@@ -1750,6 +1834,22 @@ export interface components {
             type: string;
         };
         /**
+         * BenchEnd
+         * @description One end on the bench, nobody aboard.
+         */
+        BenchEnd: {
+            /** Title */
+            title: string;
+            /** Travel */
+            travel_mm: number;
+            /** Sag */
+            sag_mm: number;
+            /** Wheel rate */
+            wheel_rate: number;
+            /** Load n */
+            load_n: number;
+        };
+        /**
          * BenchMember
          * @description A part drawn between two points.
          */
@@ -1791,6 +1891,8 @@ export interface components {
         /**
          * Bike
          * @description A machine as it stands before the job.
+         *
+         *     Its points are where its archetype or a hand put them; the tape is fitted to them on every use.
          */
         Bike: {
             /** Name */
@@ -1886,6 +1988,12 @@ export interface components {
                 [key: string]: components["schemas"]["Known"];
             };
             /**
+             * Tape
+             * @description readings of its rear end
+             * @default []
+             */
+            tape: components["schemas"]["TapeAt"][];
+            /**
              * Body
              * @description shapes for the side elevation, at full extension
              * @default []
@@ -1905,6 +2013,34 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * BikeBenchView
+         * @description Everything the bench draws of a machine.
+         */
+        BikeBenchView: {
+            /** Title */
+            title: string;
+            /** Fit */
+            fit: components["schemas"]["BikeFit"];
+            /** Share */
+            share: number[];
+            /** Poses */
+            poses: components["schemas"]["BikePose"][];
+            /** Travel */
+            travel: number[];
+            /** Curves */
+            curves: components["schemas"]["Curve"][];
+            /** Fork travel */
+            fork_travel: number[];
+            /** Fork curves */
+            fork_curves: components["schemas"]["Curve"][];
+            /** Front */
+            front: components["schemas"]["BenchEnd"];
+            /** Rear */
+            rear: components["schemas"]["BenchEnd"];
+            /** Questions */
+            questions: string[];
         };
         /**
          * BikeBrief
@@ -2089,6 +2225,8 @@ export interface components {
             before_unladen: components["schemas"]["BikePose"];
             /** Before laden */
             before_laden: components["schemas"]["BikePose"];
+            /** Before extended */
+            before_extended: components["schemas"]["BikePose"];
             /** Unladen */
             unladen: components["schemas"]["BikePose"];
             /** Laden */
@@ -2146,14 +2284,8 @@ export interface components {
             misses: string[];
             /** Next */
             next: string[];
-            /** Known */
-            known: {
-                [key: string]: "measured" | "scaled" | "assumed";
-            };
-            /** Plus minus */
-            plus_minus: {
-                [key: string]: number;
-            };
+            /** Points */
+            points: components["schemas"]["RearPoint"][];
             /** Ratio */
             ratio_percent: number;
         };
@@ -2337,6 +2469,8 @@ export interface components {
                     number
                 ];
             };
+            /** Turn */
+            turn: number;
         };
         /**
          * BikePrediction
@@ -2392,6 +2526,8 @@ export interface components {
             steering: components["schemas"]["Steering"];
             /** Stand */
             stand: components["schemas"]["StandLean"] | null;
+            /** Centre stand */
+            centre_stand: components["schemas"]["CentreStandTold"] | null;
             /** Reach */
             reach: components["schemas"]["ReachTold"];
             /** Clearances */
@@ -2515,6 +2651,17 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * BikeView
+         * @description A machine with its version.
+         */
+        BikeView: {
+            bike: components["schemas"]["Bike"];
+            /** Owner */
+            owner: string;
+            /** Version */
+            version: number;
         };
         /**
          * BodyPrediction
@@ -2752,6 +2899,20 @@ export interface components {
              * @default 60
              */
             most_clear_mm: number;
+        };
+        /**
+         * CentreStandTold
+         * @description On the centre stand with the rear wheel hanging, before and as planned, mm.
+         */
+        CentreStandTold: {
+            /** Clear before */
+            clear_before_mm: number;
+            /** Clear after */
+            clear_after_mm: number;
+            /** Lifted more */
+            lifted_more_mm: number;
+            /** Most */
+            most_mm: number;
         };
         /**
          * ChangeKind
@@ -3073,6 +3234,21 @@ export interface components {
              */
             at: string;
         };
+        /** ConflictBody[Bike] */
+        ConflictBody_Bike_: {
+            /** Sentence */
+            sentence: string;
+            theirs: components["schemas"]["Bike"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
         /** ConflictBody[Brief] */
         ConflictBody_Brief_: {
             /** Sentence */
@@ -3249,7 +3425,7 @@ export interface components {
         };
         /**
          * Curve
-         * @description One quantity over wheel travel, or over roll.
+         * @description One quantity over wheel travel, roll or steering; None where it is not reached.
          */
         Curve: {
             /** Name */
@@ -4912,6 +5088,15 @@ export interface components {
             text: string;
         };
         /**
+         * PastedRear
+         * @description A table of points for a machine's rear end.
+         */
+        PastedRear: {
+            bike: components["schemas"]["Bike"];
+            /** Text */
+            text: string;
+        };
+        /**
          * Plan
          * @description The stack of changes, in order, and a written override when something stops it.
          */
@@ -5324,6 +5509,30 @@ export interface components {
             part: string;
         };
         /**
+         * RearPoint
+         * @description A point of the rear end with what is known of it.
+         */
+        RearPoint: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** At */
+            at: [
+                number,
+                number
+            ];
+            /**
+             * Source
+             * @enum {string}
+             */
+            source: "measured" | "scaled" | "assumed";
+            /** Plus minus */
+            plus_minus: number;
+            /** Fixed */
+            fixed: boolean;
+        };
+        /**
          * RearPreload
          * @description The collar set to a shortening of the spring at full extension.
          */
@@ -5685,6 +5894,15 @@ export interface components {
              * @default
              */
             reason: string;
+        };
+        /**
+         * SaveBike
+         * @description A machine as its writer wants it, on top of the version that was read.
+         */
+        SaveBike: {
+            /** Version */
+            version: number;
+            bike: components["schemas"]["Bike"];
         };
         /**
          * SaveVehicle
@@ -9113,6 +9331,190 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    get_bike: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                bike_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeView"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
+                };
+            };
+        };
+    };
+    save_bike: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string | null;
+            };
+            path: {
+                bike_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SaveBike"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_Bike_"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bike_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Bike"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeBenchView"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    read_bike_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PastedRear"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Bike"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    write_bike_points: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Bike"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Validation Error */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HTTPValidationError"];
                 };
             };
         };

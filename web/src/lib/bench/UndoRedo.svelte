@@ -1,9 +1,9 @@
 <script lang="ts">
 	import Redo from '@lucide/svelte/icons/redo-2';
 	import Undo from '@lucide/svelte/icons/undo-2';
-	import type { AnyBench } from './jobBench.svelte';
 
-	let { bench }: { bench: AnyBench } = $props();
+	let { bench }: { bench: { undoable: boolean; redoable: boolean; undo: () => void; redo: () => void } } =
+		$props();
 	function onkeydown(event: KeyboardEvent) {
 		if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
 		if ((event.target as HTMLElement).closest('input, textarea')) return;

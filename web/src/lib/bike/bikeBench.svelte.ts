@@ -1,6 +1,7 @@
 import { getContext, setContext } from 'svelte';
 import { api, sentence, type Schemas } from '../api/client';
 import { JobBench, type Saveable } from '../bench/jobBench.svelte';
+import { withPoint, type Place } from './rearPoints';
 
 export type BikeJob = Schemas['BikeJob'];
 export type BikePrediction = Schemas['BikePrediction'];
@@ -47,6 +48,12 @@ export class BikeBench extends JobBench<BikeJob, BikePrediction> {
 		return (this.job.measure.machine ?? this.job.vehicle) as Schemas['Bike'];
 	}
 
+	/** A point of the rear end put elsewhere on the machine as it was found; readings still pull on it. */
+	movePoint(name: string, to: Place) {
+		const machine = { ...this.machine, rear: withPoint(this.machine.rear, name, to) };
+		this.change('measure', { ...this.job.measure, machine } as BikeJob['measure']);
+	}
+
 	/** Put the changes of a cure on the plan. */
 	plan(changes: BikeJob['plan']['changes']) {
 		this.change('plan', { ...this.job.plan, changes });
@@ -72,5 +79,7 @@ class BikeView {
 	instrument = $state<'leverage' | 'rear' | 'fork' | 'chain' | 'path'>('leverage');
 	/** Points between which a calliper is held. */
 	tape = $state.raw<string[]>([]);
+	/** The point in hand. */
+	chosen = $state('');
 }
 export const bikeView = new BikeView();

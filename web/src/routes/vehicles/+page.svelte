@@ -31,15 +31,7 @@
 		trouble = '';
 		two = false;
 		await queries.invalidateQueries({ queryKey: ['vehicles'] });
-		await openOn({ id: data.id, name: body.name });
-	}
-	/** A two-wheeler is measured in its job: open one on it. */
-	async function openOn(machine: { id: number; name: string }) {
-		const { data, error } = await api.POST('/api/bike-jobs', {
-			body: { title: `${machine.name.split(',')[0]}: new job`, vehicle_id: machine.id }
-		});
-		if (data) await goto(`/bikes/${data.id}/brief`);
-		else trouble = sentence(error);
+		await goto(`/machines/${data.id}`);
 	}
 
 	async function set() {
@@ -88,12 +80,9 @@
 		<ul class="grid min-h-0 gap-1.5 overflow-y-auto" aria-label="Vehicles">
 			{#each vehicles.data as v (v.id)}
 				<li class="panel">
-					<svelte:element
-						this={v.wheels === 2 ? 'button' : 'a'}
-						role={v.wheels === 2 ? 'button' : 'link'}
-						class="grid w-full grid-cols-[1fr_1fr_110px] items-center gap-4 px-4 py-2 text-left hover:underline"
-						href={v.wheels === 2 ? undefined : `/vehicles/${v.id}`}
-						onclick={v.wheels === 2 ? () => openOn(v) : undefined}
+					<a
+						class="grid grid-cols-[1fr_1fr_110px] items-center gap-4 px-4 py-2 hover:underline"
+						href="{v.wheels === 2 ? '/machines' : '/vehicles'}/{v.id}"
 					>
 						<span>
 							<span class="block text-base leading-snug font-semibold">{v.name}</span>
@@ -104,13 +93,11 @@
 							<span class="block"><span class="label">rear</span> {v.rear}</span>
 						</span>
 						<span class="text-quiet text-right leading-snug">
-							<span class="block"
-								>{v.wheels === 2 ? 'open a job' : v.measured ? `${v.measured} read` : 'not measured'}</span
-							>
+							<span class="block">{v.measured ? `${v.measured} read` : 'not measured'}</span>
 							<span class="block">{v.jobs ? `${v.jobs} ${v.jobs === 1 ? 'job' : 'jobs'}` : 'no job yet'}</span
 							>
 						</span>
-					</svelte:element>
+					</a>
 				</li>
 			{/each}
 		</ul>
@@ -178,7 +165,7 @@
 <Sheet
 	bind:open={two}
 	title="Set up a two-wheeler"
-	note="Choose what it looks like. It works at once with usual numbers; calliper and tape make it this one in its job."
+	note="Choose what it looks like. It works at once with usual numbers; calliper and tape then make it this one."
 >
 	<form
 		class="grid gap-3"
@@ -212,7 +199,7 @@
 		</label>
 		{#if trouble}<p class="text-stops font-semibold" role="alert">{trouble}</p>{/if}
 		<button class="btn btn-dye justify-center" disabled={!bike.name.trim() || !bike.owner.trim()}
-			>Set it up and open a job</button
+			>Set it up</button
 		>
 	</form>
 </Sheet>

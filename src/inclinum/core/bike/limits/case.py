@@ -1,6 +1,7 @@
 """The planned machine as the limits look at it, and what they say."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 from inclinum.core.bike.bike import Bike, End
@@ -8,6 +9,7 @@ from inclinum.core.bike.changes import BikeChange, PlannedBikeChange, unused_id
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.sag import SagBench
 from inclinum.core.bike.stance import Attitude, Standing
+from inclinum.core.bike.standing_up import CentreStandTold, ReachTold, StandLean, centre_stand_of, reach_of, stand_of
 from inclinum.core.bike.steering import Steering
 from inclinum.core.document import Document
 from inclinum.core.limits.finding import Severity
@@ -47,6 +49,21 @@ class BikeCase:
     """Planned, laden."""
     sags: dict[End, SagBench]
     steering: Steering
+
+    @cached_property
+    def stand(self) -> StandLean | None:
+        """On the side stand."""
+        return stand_of(self.job, self.before, self.after)
+
+    @cached_property
+    def centre_stand(self) -> CentreStandTold | None:
+        """On the centre stand."""
+        return centre_stand_of(self.before, self.after)
+
+    @cached_property
+    def reach(self) -> ReachTold:
+        """The rider's feet."""
+        return reach_of(self.job, self.before, self.after)
 
     @property
     def bike(self) -> Bike:

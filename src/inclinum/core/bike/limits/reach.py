@@ -2,7 +2,6 @@
 
 from inclinum.core.bike.changes import SeatFoam
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
-from inclinum.core.bike.standing_up import reach_of
 
 HEEL_MM = 60.0
 """Our rule: with the heels this far up the balls of both feet still stand."""
@@ -10,7 +9,7 @@ HEEL_MM = 60.0
 
 def check(case: BikeCase) -> list[BikeFinding]:
     """Not even one foot is worth a fix; both feet missing by more than a heel is worth knowing."""
-    told = reach_of(case.job, case.before, case.after)
+    told = case.reach
     both, one = told.both_missing_after_mm, told.one_missing_after_mm
     if both is None or one is None or (one <= HEEL_MM and both <= HEEL_MM):
         return []

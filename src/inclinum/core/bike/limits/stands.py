@@ -1,9 +1,7 @@
 """Side stand and centre stand of a machine that stands lower."""
 
-from inclinum.core.bike import attitude
 from inclinum.core.bike.changes import StandLeg
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
-from inclinum.core.bike.standing_up import stand_of
 
 LESS_DEG = 1.5
 """Our rule: a lean less by more than this lets the machine fall over in wind or on a kick."""
@@ -15,7 +13,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
 
 
 def _side(case: BikeCase) -> list[BikeFinding]:
-    told = stand_of(case.job, case.before, case.after)
+    told = case.stand
     if told is None or told.lean_after_deg >= told.lean_before_deg - LESS_DEG:
         return []
     cures = ()
@@ -40,23 +38,31 @@ def _side(case: BikeCase) -> list[BikeFinding]:
 
 
 def _centre(case: BikeCase) -> list[BikeFinding]:
-    """A lower frame lifts the wheel further on the centre stand."""
-    stand = case.bike.centre_stand
-    if stand is None:
+    """A lower frame has to be lifted further; a longer rear end stands on its tyre."""
+    told = case.centre_stand
+    if told is None:
         return []
-    at = case.after.attitude("unladen", case.before)
-    x = case.before.pivot[0] * 0.5
-    drop = float(attitude.drop_at(x, at.front_drop, at.rear_drop, case.before.bike.wheelbase_mm))
-    hanging = case.after.rear.extended_height - case.before.rear.extended_height
-    clear = stand.wheel_clear_mm + hanging
-    effort = stand.wheel_clear_mm + drop
-    if effort <= stand.most_clear_mm:
-        return []
-    return [
-        BikeFinding(
-            id="stand.centre", end=None, severity="fix", what="Too heavy to roll on the centre stand",
-            value=round(effort, 1), limit=stand.most_clear_mm, margin=round(stand.most_clear_mm - effort, 1), unit="mm",
-            why=f"It has to be lifted {drop:.0f} mm more than before; on it the tyre hangs {clear:.0f} mm clear.",
-            source="the stand as measured",
-        )
-    ]  # fmt: skip
+    clear, more = told.clear_after_mm, told.lifted_more_mm
+    effort = told.clear_before_mm + more
+    if clear <= 0 < told.clear_before_mm:
+        return [
+            _on_centre(
+                "stand.centre_short", "The rear tyre stays on the ground on the centre stand", clear, 0.0, clear,
+                f"The hanging wheel came {told.clear_before_mm:.0f} mm clear; the stand is too short now.",
+            )
+        ]  # fmt: skip
+    if effort > told.most_mm:
+        return [
+            _on_centre(
+                "stand.centre", "Too heavy to roll on the centre stand", effort, told.most_mm, told.most_mm - effort,
+                f"It has to be lifted {more:.0f} mm more than before; on it the tyre hangs {clear:.0f} mm clear.",
+            )
+        ]  # fmt: skip
+    return []
+
+
+def _on_centre(key: str, what: str, value: float, limit: float, margin: float, why: str) -> BikeFinding:
+    return BikeFinding(
+        id=key, end=None, severity="fix", what=what, value=round(value, 1), limit=limit, margin=round(margin, 1),
+        unit="mm", why=why, source="the stand as measured",
+    )  # fmt: skip

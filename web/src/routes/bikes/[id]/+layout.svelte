@@ -30,7 +30,11 @@
 						<BikeElevation
 							prediction={bench.prediction}
 							job={bench.job}
+							rear={bench.machine.rear}
 							onsag={(end, sag) => bench?.setSag(end, sag)}
+							onpoint={page.url.pathname.endsWith('/measure')
+								? (name, to) => bench?.movePoint(name, to)
+								: undefined}
 						/>
 					{:else if !bench.trouble}<p class="text-quiet p-4">Computing…</p>{/if}
 					{#if bench.trouble || bench.sagTrouble}

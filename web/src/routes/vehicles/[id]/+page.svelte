@@ -1,21 +1,16 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
 	import { Tabs } from 'bits-ui';
-	import Redo from '@lucide/svelte/icons/redo-2';
-	import Undo from '@lucide/svelte/icons/undo-2';
-	import Wrench from '@lucide/svelte/icons/wrench';
 	import { api, sentence, type AxleName } from '$lib/api/client';
+	import MachineShell from '$lib/bench/MachineShell.svelte';
+	import PointTable from '$lib/bench/PointTable.svelte';
 	import { number } from '$lib/format';
 	import Plot, { type Mark, type Series } from '$lib/plot/Plot.svelte';
 	import { choicesQuery, vehicleQuery } from '$lib/queries';
-	import { settings } from '$lib/settings.svelte';
-	import Preferences from '$lib/ui/Preferences.svelte';
 	import { fieldOf, nodeOf, type Schema } from '$lib/ui/form';
 	import AxleView from '$lib/vehicle/AxleView.svelte';
 	import FigureForm from '$lib/vehicle/FigureForm.svelte';
-	import PointTable from '$lib/vehicle/PointTable.svelte';
 	import SpringForm from '$lib/vehicle/SpringForm.svelte';
 	import TapeSheet from '$lib/vehicle/TapeSheet.svelte';
 	import { VehicleBench, type Axle, type Place, type Side } from '$lib/vehicle/vehicleBench.svelte';
@@ -39,7 +34,6 @@
 	let side = $state<Side>('left');
 	let curve = $state('camber');
 	let over = $state<'travel' | 'roll' | 'steering'>('travel');
-	let trouble = $state('');
 
 	const form = $derived(choices.data && nodeOf(choices.data.vehicle as Schema));
 	const whole = $derived(bench?.bench(end));
@@ -120,65 +114,33 @@
 		side = of;
 		tape = [];
 	}
-	function onkeydown(event: KeyboardEvent) {
-		if (!(event.ctrlKey || event.metaKey)) {
-			if (!(event.target as HTMLElement).closest('input, textarea, select') && event.key === 'u')
-				settings.toggleUnits();
-			return;
-		}
-		const key = event.key.toLowerCase();
-		if (key === 'z' && !(event.target as HTMLElement).closest('input, textarea')) {
-			event.preventDefault();
-			if (event.shiftKey) bench?.redo();
-			else bench?.undo();
-		}
+	async function readPoints(text: string) {
+		if (!wheelAxle || !bench) return {};
+		const answer = await api
+			.POST('/api/points/read', { body: { axle: wheelAxle, text } })
+			.catch(() => ({ data: undefined, error: undefined }));
+		const axle = answer.data as Axle | undefined;
+		const own = side === 'right' && bench.vehicle[end].right;
+		if (axle) bench.change(end, own ? ({ ...bench.vehicle[end], right: axle.linkage } as Axle) : axle);
+		return answer;
 	}
-	async function newJob() {
-		if (!bench || !(await bench.flush())) return;
-		const { data, error } = await api.POST('/api/jobs', {
-			body: { title: `${bench.vehicle.name}: new job`, vehicle_id: bench.id }
-		});
-		if (data) await goto(`/jobs/${data.id}/brief`);
-		else trouble = sentence(error);
+	async function writePoints() {
+		if (!wheelAxle) return undefined;
+		const { data } = await api.POST('/api/points/write', { body: wheelAxle, parseAs: 'text' });
+		return data as unknown as string | undefined;
 	}
-	const states = { saved: 'Saved', waiting: 'Typing…', saving: 'Saving…', unsaved: 'Not saved' };
+	async function newJob(title: string) {
+		const { data, error } = await api
+			.POST('/api/jobs', { body: { title, vehicle_id: bench?.id ?? 0 } })
+			.catch(() => ({ data: undefined, error: undefined }));
+		return data ? { to: `/jobs/${data.id}/brief` } : { trouble: sentence(error) };
+	}
+	const EXAMPLE = 'lower_outer; 9; 707; 188\nTie rod, inner joint; -122; 372; 258';
 	const tabs = { tape: 'Tape', points: 'Points', springs: 'Springs', figures: 'Figures' };
 </script>
 
-<svelte:head><title>{bench?.vehicle.name ?? 'Vehicle'} · Inclinum</title></svelte:head>
-<svelte:window {onkeydown} onbeforeunload={() => void bench?.flush()} />
-
-{#if query.isError}
-	<main class="p-8">
-		<p class="mb-3 font-semibold" role="alert">{query.error.message}</p>
-		<a class="btn" href="/vehicles">All vehicles</a>
-	</main>
-{:else if !bench}
-	<p class="text-quiet p-6">Fetching the vehicle…</p>
-{:else}
-	<div class="flex h-screen min-w-[1000px] flex-col gap-2 p-2">
-		<header class="flex items-center gap-3">
-			<a href="/vehicles" aria-label="All vehicles"><img src="/mark.svg" alt="" class="h-8 w-8" /></a>
-			<h1 class="min-w-0 flex-1 truncate text-lg font-bold">
-				{bench.vehicle.name}
-				<span class="text-quiet text-sm font-normal">{bench.vehicle.plate} · {bench.owner}</span>
-			</h1>
-			<button class="btn px-2" aria-label="Undo" disabled={!bench.undoable} onclick={() => bench?.undo()}
-				><Undo size={16} /></button
-			>
-			<button class="btn px-2" aria-label="Redo" disabled={!bench.redoable} onclick={() => bench?.redo()}
-				><Redo size={16} /></button
-			>
-			<span class="text-quiet w-[76px]" data-testid="saved" title={bench.saveTrouble}
-				>{states[bench.saving]}</span
-			>
-			<button class="btn btn-dye" onclick={newJob}><Wrench size={16} /> New job on it</button>
-			<Preferences />
-		</header>
-		{#if trouble || bench.saveTrouble}<p class="panel text-stops p-2 font-semibold" role="alert">
-				{trouble || bench.saveTrouble}
-			</p>{/if}
-
+<MachineShell {query} {bench} onjob={newJob}>
+	{#if bench}
 		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(390px,34%)] gap-2">
 			<div class="grid min-h-0 min-w-0 grid-cols-1 grid-rows-[minmax(0,1.1fr)_auto_minmax(0,1fr)] gap-2">
 				<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-2">
@@ -361,19 +323,16 @@
 								</Tabs.Content>
 								<Tabs.Content value="points">
 									<PointTable
-										bench={shown}
-										axle={wheelAxle ?? bench.vehicle[end]}
-										name="{bench.vehicle.plate || 'vehicle'}-{end}-points"
+										points={shown.points}
+										axes={['x', 'y', 'z']}
+										note="From the wheel centre forward (x), from the centre line to the left (y), from the ground up (z). Drag a point in a drawing, nudge it with the arrow keys, or type it here."
+										placeholder={EXAMPLE}
+										file="{bench.vehicle.plate || 'vehicle'}-{end}-points"
 										{chosen}
-										onaxle={(axle) =>
-											bench?.change(
-												end,
-												side === 'right' && bench.vehicle[end].right
-													? { ...bench.vehicle[end], right: axle.linkage }
-													: axle
-											)}
+										onread={readPoints}
+										onwrite={writePoints}
 										onchoose={(p) => choose(p)}
-										onmove={(p, to) => move(p, to)}
+										onmove={(p, to) => move(p, to as Place)}
 									/>
 								</Tabs.Content>
 								<Tabs.Content value="springs">
@@ -400,5 +359,5 @@
 				</Tabs.Root>
 			</section>
 		</main>
-	</div>
-{/if}
+	{/if}
+</MachineShell>

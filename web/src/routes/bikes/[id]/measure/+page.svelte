@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api/client';
 	import { bikeView, theBike } from '$lib/bike/bikeBench.svelte';
+	import CalliperSheet from '$lib/bike/CalliperSheet.svelte';
 	import SagReadings from '$lib/bike/SagReadings.svelte';
 	import { number } from '$lib/format';
 	import { bikeChoicesQuery } from '$lib/queries';
@@ -11,7 +12,15 @@
 	const bench = theBike();
 	const measure = $derived(bench.job.measure);
 	const fit = $derived(bench.prediction?.fit);
-	const read = $derived(new Map((measure.tape ?? []).map((t) => [t.key, t.reading as Schemas['Length']])));
+	/** Read on the machine's own bench, and in this job: the job's come before. */
+	const read = $derived(
+		new Map(
+			[...(bench.machine.tape ?? []), ...(measure.tape ?? [])].map((t) => [
+				t.key,
+				t.reading as Schemas['Length']
+			])
+		)
+	);
 	const choices = bikeChoicesQuery();
 	const form = $derived(choices.data && nodeOf(choices.data.vehicle as Schema));
 	$effect(() => () => {
@@ -24,10 +33,6 @@
 	function putTape(key: string, entry: Schemas['Length'] | undefined) {
 		const others = (measure.tape ?? []).filter((t) => t.key !== key);
 		put({ tape: entry ? [...others, { key, reading: entry }] : others });
-	}
-	function look(points: readonly string[]) {
-		bikeView.tape = [...points];
-		bikeView.condition = 'extended';
 	}
 	const says = (end: 'front' | 'rear', state: 'unladen' | 'laden') => {
 		const at = bench.prediction?.before[state];
@@ -62,49 +67,20 @@
 	</div>
 </div>
 
-<h2 class="head mt-4 mb-1">
-	Calliper and tape on the rear end {#if fit}<span class="text-quiet font-normal"
-			>· leverage known to ± {number(fit.ratio_percent, 1)} %</span
-		>{/if}
-</h2>
-<p class="text-quiet mb-1">
-	Hole to hole by calliper, heights with the wheels hanging just clear. Each reading moves the drawing; the
-	dotted line shows where it goes.
-</p>
-<table class="w-full">
-	<thead
-		><tr class="label text-left"
-			><th class="font-semibold">{measure.tape?.length ?? 0} of {fit?.rows.length ?? 0} read</th><th
-				class="w-[104px]">reading</th
-			><th class="w-[86px] text-right">drawing</th></tr
-		></thead
-	>
-	<tbody>
-		{#each fit?.rows ?? [] as row (row.key)}
-			<tr class="border-rule border-t align-top" data-place={row.key} onfocusin={() => look(row.points)}>
-				<td class="py-1 pr-2 leading-tight">
-					{row.title}
-					{#if fit?.next.includes(row.key)}<span class="text-dye text-xs font-bold whitespace-nowrap"
-							>&nbsp;{fit.next.indexOf(row.key) + 1}. next</span
-						>{/if}
-				</td>
-				<td class="py-1">
-					<EntryField
-						entry={read.get(row.key)}
-						label={row.title}
-						keep="{bench.job.id}.tape.{row.key}"
-						onentry={(entry) => putTape(row.key, entry)}
-					/>
-				</td>
-				<td class="figure py-1.5 text-right"
-					>{number(row.fitted, 1)}{#if row.residual !== null && Math.abs(row.residual) >= 0.3}<span
-							class="text-quiet block text-xs">off {number(row.residual, 1, true)}</span
-						>{/if}</td
-				>
-			</tr>
-		{/each}
-	</tbody>
-</table>
+<h2 class="head mt-4 mb-1">Calliper and tape on the rear end</h2>
+{#if fit}
+	<CalliperSheet
+		{fit}
+		readings={read}
+		keep="{bench.job.id}.tape"
+		onread={putTape}
+		onplace={(points) => {
+			bikeView.tape = points;
+			bikeView.chosen = '';
+			bikeView.condition = 'extended';
+		}}
+	/>
+{/if}
 {#if form}
 	<details class="mt-4">
 		<summary class="head cursor-pointer"
@@ -115,7 +91,7 @@
 			node={form}
 			value={bench.machine}
 			label="Machine"
-			hide={['rear', 'body', 'known', 'archetype', 'name', 'plate', 'wheels']}
+			hide={['rear', 'body', 'known', 'archetype', 'name', 'plate', 'wheels', 'tape']}
 			onvalue={(to) => put({ machine: to as Schemas['Bike'] })}
 		/>
 	</details>

@@ -1,0 +1,129 @@
+import { sentence, type Schemas } from '../api/client';
+
+export type SaveState = 'saved' | 'waiting' | 'saving' | 'unsaved';
+type Answer = { data?: Schemas['Saved']; error?: unknown };
+
+const SAVE_AFTER_MS = 700;
+const STEPS_KEPT = 100;
+
+/**
+ * A document on its bench, outside a job: undo and redo, and its way to the database. Nothing typed is lost: what is
+ * not saved is kept in this browser until it is.
+ */
+export abstract class SavedDocument<D> {
+	document = $state.raw<D>() as D;
+	version = 1;
+	saving = $state<SaveState>('saved');
+	saveTrouble = $state('');
+	#past = $state.raw<D[]>([]);
+	#future = $state.raw<D[]>([]);
+	#timer: ReturnType<typeof setTimeout> | undefined;
+	#lastWrite: Promise<unknown> = Promise.resolve();
+
+	constructor(
+		readonly id: number,
+		readonly owner: string,
+		document: D,
+		version: number,
+		/** What keeps its unsaved state apart from others'. */
+		private readonly kind: string
+	) {
+		this.document = document;
+		this.version = version;
+		const kept = localStorage.getItem(this.#key);
+		if (kept) {
+			const { version, document } = JSON.parse(kept);
+			if (document) {
+				this.document = document;
+				this.version = version;
+				this.#saveSoon();
+			}
+		}
+	}
+
+	/** Ask the core for what follows from the document. */
+	abstract compute(): void;
+	protected abstract put(version: number, document: D): Promise<Answer>;
+
+	get undoable() {
+		return this.#past.length > 0;
+	}
+	get redoable() {
+		return this.#future.length > 0;
+	}
+
+	/** Another document on the screen: remembered for undo, unless it goes on with the same drag. */
+	replace(document: D, goesOn = false) {
+		if (!goesOn) {
+			this.#past = [...this.#past, this.document].slice(-STEPS_KEPT);
+			this.#future = [];
+		}
+		this.#show(document);
+	}
+
+	undo() {
+		const before = this.#past.at(-1);
+		if (!before) return;
+		this.#past = this.#past.slice(0, -1);
+		this.#future = [this.document, ...this.#future];
+		this.#show(before);
+	}
+
+	redo() {
+		const [next, ...rest] = this.#future;
+		if (!next) return;
+		this.#future = rest;
+		this.#past = [...this.#past, this.document];
+		this.#show(next);
+	}
+
+	/** Save now what waits. True when everything is saved. */
+	async flush(): Promise<boolean> {
+		clearTimeout(this.#timer);
+		if (this.saving === 'saved') return true;
+		const turn = this.#lastWrite.then(() => this.#save());
+		this.#lastWrite = turn.catch(() => undefined);
+		await turn;
+		return (this.saving as string) === 'saved';
+	}
+
+	#show(document: D) {
+		this.document = document;
+		this.compute();
+		this.#saveSoon();
+	}
+
+	#saveSoon() {
+		this.saving = 'waiting';
+		localStorage.setItem(this.#key, JSON.stringify({ version: this.version, document: this.document }));
+		clearTimeout(this.#timer);
+		this.#timer = setTimeout(() => void this.flush(), SAVE_AFTER_MS);
+	}
+
+	async #save() {
+		const document = this.document;
+		this.saving = 'saving';
+		try {
+			const { data, error } = await this.put(this.version, document);
+			if (data) {
+				this.version = data.version;
+				this.saveTrouble = '';
+				if (this.document === document) {
+					this.saving = 'saved';
+					localStorage.removeItem(this.#key);
+				} else this.#saveSoon();
+			} else {
+				this.saving = 'unsaved';
+				this.saveTrouble = sentence(error);
+			}
+		} catch {
+			this.saving = 'unsaved';
+			this.saveTrouble = sentence(undefined);
+			this.#timer = setTimeout(() => void this.flush(), 4000);
+		}
+	}
+
+	get #key() {
+		return `unsaved:${this.kind}:${this.id}`;
+	}
+}

@@ -1,0 +1,272 @@
+<script lang="ts" module>
+	import type { Schemas } from '../api/client';
+	export type Pose = Schemas['BikePose'];
+	/** From the machine's mm to the drawing's pixels. */
+	export type OnScreen = {
+		x: (q: [number, number]) => number;
+		y: (q: [number, number]) => number;
+		scale: number;
+	};
+	/** A point that can be taken hold of. */
+	export type Held = { title: string; source: string; plusMinus: number; fixed: boolean };
+</script>
+
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import { number } from '../format';
+	import { inFrame, type Place } from './rearPoints';
+
+	let {
+		pose,
+		ghost,
+		label,
+		foot = ['', ''],
+		beside = 0,
+		seat,
+		tape = [],
+		chosen = '',
+		held = {},
+		origin,
+		onchoose,
+		onmove,
+		over
+	}: {
+		pose: Pose;
+		/** As it came, dashed. */
+		ghost?: Pose;
+		label: string;
+		/** Written below, left and right. */
+		foot?: [string, string];
+		/** Left free at both sides, px. */
+		beside?: number;
+		/** Seat height told, mm. */
+		seat?: number;
+		/** Points between which a calliper is held. */
+		tape?: string[];
+		chosen?: string;
+		held?: Record<string, Held>;
+		/** Where the document has a point, before its readings pull on it. */
+		origin?: (name: string) => Place | undefined;
+		onchoose?: (name: string) => void;
+		/** A point dragged or nudged; only while the machine is drawn as its points hold. */
+		onmove?: (name: string, to: Place, goesOn: boolean) => void;
+		/** Drawn over it. */
+		over?: Snippet<[OnScreen]>;
+	} = $props();
+
+	let width = $state(760);
+	let height = $state(330);
+	const low = $derived(-pose.rear_radius - 30);
+	const span = $derived(pose.front_axle[0] + pose.front_radius + 60 - low);
+	const tall = $derived(Math.max(pose.seat[1] + 130, pose.head[1][1] + 90));
+	const scale = $derived(Math.min((width - 2 * beside - 20) / span, (height - 60) / tall));
+	const left = $derived((width - span * scale) / 2);
+	const px = (q: Place) => left + (q[0] - low) * scale;
+	const py = (q: Place) => height - 28 - q[1] * scale;
+	const path = (shape: Place[]) =>
+		`M${shape.map((q) => `${px(q).toFixed(1)} ${py(q).toFixed(1)}`).join('L')}Z`;
+	const looks: Record<string, [string, number, string]> = {
+		arm: ['var(--dye)', 4, ''],
+		rocker: ['var(--dye)', 3, ''],
+		rod: ['var(--dye)', 2.4, ''],
+		damper: ['var(--ink)', 4, ''],
+		slider: ['var(--ink)', 5.5, ''],
+		fork: ['var(--ink)', 3, ''],
+		clamp: ['var(--quiet)', 3, ''],
+		chain: ['var(--quiet)', 1.4, '2 3']
+	};
+	const named = $derived(
+		Object.fromEntries(
+			pose.lines.flatMap((l) =>
+				l.names[0] ? [[l.names[0], l.start] as const, [l.names[1], l.end] as const] : []
+			)
+		) as Record<string, Place>
+	);
+	const taped = $derived(tape.map((n) => named[n]).filter((q): q is Place => Boolean(q)));
+
+	/** Where a drag began: at the pointer, and in the document. */
+	let drag = $state.raw<{ name: string; from: Place; at: Place; went: boolean }>();
+	const free = (name: string) => Boolean(onmove && held[name] && !held[name].fixed);
+	function down(name: string, event: PointerEvent) {
+		onchoose?.(name);
+		const at = origin?.(name);
+		if (!free(name) || !at) return;
+		(event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
+		drag = { name, from: [event.clientX, event.clientY], at, went: false };
+	}
+	function moves(name: string, event: PointerEvent) {
+		if (drag?.name !== name) return;
+		const shift: Place = [(event.clientX - drag.from[0]) / scale, (drag.from[1] - event.clientY) / scale];
+		const by = inFrame(shift, pose.turn);
+		onmove?.(name, [drag.at[0] + by[0], drag.at[1] + by[1]], drag.went);
+		drag.went = true;
+	}
+	function nudge(name: string, event: KeyboardEvent) {
+		const step = event.shiftKey ? 10 : 1;
+		const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+		const at = origin?.(name);
+		if (!by || !at || !free(name)) return;
+		event.preventDefault();
+		onmove?.(name, [at[0] + step * (by[0] ?? 0), at[1] + step * (by[1] ?? 0)], false);
+	}
+</script>
+
+<div class="h-full w-full overflow-hidden" bind:clientWidth={width} bind:clientHeight={height}>
+	<svg {width} {height} role={onmove ? 'group' : 'img'} aria-label={label}>
+		<line x1="8" x2={width - 8} y1={py([0, 0])} y2={py([0, 0])} stroke="var(--ink)" stroke-width="1.3" />
+		{#if ghost}
+			<g class="chalk">
+				{#each ghost.body as shape, i (i)}<path d={path(shape as Place[])} />{/each}
+				<circle cx={px(ghost.rear_axle)} cy={py(ghost.rear_axle)} r={ghost.rear_radius * scale} />
+				<circle cx={px(ghost.front_axle)} cy={py(ghost.front_axle)} r={ghost.front_radius * scale} />
+				{#each ghost.lines as l, i (i)}
+					<line x1={px(l.start)} y1={py(l.start)} x2={px(l.end)} y2={py(l.end)} />
+				{/each}
+			</g>
+		{/if}
+		{#each pose.body as shape, i (i)}<path d={path(shape as Place[])} class="body" />{/each}
+		<circle cx={px(pose.rear_axle)} cy={py(pose.rear_axle)} r={pose.rear_radius * scale} class="tyre" />
+		<circle cx={px(pose.front_axle)} cy={py(pose.front_axle)} r={pose.front_radius * scale} class="tyre" />
+		{#each [...pose.chain, ...pose.lines] as l, i (i)}
+			{@const look = looks[l.look] ?? ['var(--dye)', 2, '']}
+			<line
+				x1={px(l.start)}
+				y1={py(l.start)}
+				x2={px(l.end)}
+				y2={py(l.end)}
+				stroke={look[0]}
+				stroke-width={look[1]}
+				stroke-dasharray={look[2]}
+				stroke-linecap="round"
+			/>
+		{/each}
+		{#if taped.length === 2 && taped[0] && taped[1]}
+			<line x1={px(taped[0])} y1={py(taped[0])} x2={px(taped[1])} y2={py(taped[1])} class="tape" />
+		{:else if taped[0]}
+			<line x1={px(taped[0])} y1={py(taped[0])} x2={px(taped[0])} y2={py([0, 0])} class="tape" />
+		{/if}
+		<line x1={px(pose.seat)} y1={py(pose.seat)} x2={px(pose.seat)} y2={py([0, 0])} class="dimension" />
+		<text x={px(pose.seat) - 8} y={py(pose.seat) - 12} class="big" text-anchor="middle"
+			>{number(seat ?? pose.seat[1], 0)}</text
+		>
+		<text x={px(pose.seat) - 8} y={py(pose.seat) - 30} text-anchor="middle">seat, mm</text>
+		{#each Object.entries(pose.stations) as [name, q] (name)}
+			<path
+				d="M{px(q as Place) - 5} {py(q as Place)}h10M{px(q as Place)} {py(q as Place) - 5}v10"
+				class="station"
+			/>
+			<text x={px(q as Place) + 7} y={py(q as Place) + 13}>{name} {number(q[1] as number, 0)}</text>
+		{/each}
+		{@render over?.({ x: px, y: py, scale })}
+		{#each Object.entries(named) as [name, q] (name)}
+			{@const on = tape.includes(name) || chosen === name}
+			{@const h = held[name]}
+			{#if h && onmove}
+				<circle
+					cx={px(q)}
+					cy={py(q)}
+					r={on ? 7 : 5}
+					class="point {h.source} {on ? 'on' : ''} {h.fixed ? 'fixed' : 'free'}"
+					role="button"
+					tabindex="0"
+					aria-label="{h.title}, {h.source}"
+					data-point={name}
+					onpointerdown={(e) => down(name, e)}
+					onpointermove={(e) => moves(name, e)}
+					onpointerup={() => (drag = undefined)}
+					onfocus={() => onchoose?.(name)}
+					onkeydown={(e) => nudge(name, e)}
+				>
+					<title
+						>{h.title}: {h.fixed
+							? 'all others are told from it'
+							: `${h.source}, ± ${number(h.plusMinus, 1)} mm`}</title
+					>
+				</circle>
+			{:else}
+				<circle cx={px(q)} cy={py(q)} r={on ? 6 : 3.4} class="point {on ? 'on' : ''}"
+					><title>{h?.title ?? name.replaceAll('_', ' ')}</title></circle
+				>
+			{/if}
+		{/each}
+		{#if chosen && named[chosen] && held[chosen]}
+			{@const c = named[chosen]}
+			<text x={px(c) + 10} y={py(c) - 9} class="name">{held[chosen].title}</text>
+		{/if}
+		<text x="10" y={height - 8}>{foot[0]}</text>
+		<text x={width - 10} y={height - 8} text-anchor="end">{foot[1]}</text>
+	</svg>
+</div>
+
+<style>
+	svg :global(text) {
+		font-size: 11px;
+		fill: var(--quiet);
+		paint-order: stroke;
+		stroke: var(--chalk);
+		stroke-width: 3px;
+	}
+	svg .big {
+		font: 700 20px var(--font-figure);
+		fill: var(--ink);
+	}
+	svg :global(.name) {
+		font-weight: 650;
+		fill: var(--ink);
+		font-size: 12px;
+	}
+	.body {
+		fill: var(--wash);
+		fill-opacity: 0.55;
+		stroke: var(--dye);
+		stroke-width: 1.4;
+		stroke-linejoin: round;
+	}
+	.tyre {
+		fill: none;
+		stroke: var(--ink);
+		stroke-width: 2.4;
+	}
+	.chalk * {
+		fill: none;
+		stroke: var(--quiet);
+		stroke-width: 1.3;
+		stroke-dasharray: 6 4;
+	}
+	.point {
+		fill: var(--chalk);
+		stroke: var(--dye);
+		stroke-width: 1.6;
+	}
+	.point.free,
+	.point.fixed {
+		stroke-width: 2;
+	}
+	.point.free {
+		cursor: grab;
+		touch-action: none;
+	}
+	.point.measured {
+		fill: var(--dye);
+	}
+	.point.assumed {
+		stroke-dasharray: 2 2;
+	}
+	.point.on {
+		stroke: var(--stops);
+		stroke-width: 2.4;
+	}
+	.tape {
+		stroke: var(--stops);
+		stroke-width: 2.4;
+		stroke-dasharray: 2 3;
+	}
+	.dimension {
+		stroke: var(--quiet);
+		stroke-width: 1;
+	}
+	.station {
+		stroke: var(--quiet);
+		stroke-width: 1.2;
+	}
+</style>

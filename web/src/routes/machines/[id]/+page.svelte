@@ -1,0 +1,280 @@
+<script lang="ts">
+	import { page } from '$app/state';
+	import { untrack } from 'svelte';
+	import { Tabs } from 'bits-ui';
+	import { api, sentence, type Schemas } from '$lib/api/client';
+	import MachineShell from '$lib/bench/MachineShell.svelte';
+	import PointTable from '$lib/bench/PointTable.svelte';
+	import BikeSide from '$lib/bike/BikeSide.svelte';
+	import CalliperSheet from '$lib/bike/CalliperSheet.svelte';
+	import { MachineBench, type Bike } from '$lib/bike/machineBench.svelte';
+	import { pointsOf, type Place } from '$lib/bike/rearPoints';
+	import { number } from '$lib/format';
+	import Plot, { type Mark, type Series } from '$lib/plot/Plot.svelte';
+	import { bikeChoicesQuery, bikeQuery } from '$lib/queries';
+	import DocumentForm from '$lib/ui/DocumentForm.svelte';
+	import { nodeOf, type Schema } from '$lib/ui/form';
+
+	const query = bikeQuery(() => Number(page.params.id));
+	const choices = bikeChoicesQuery();
+	let bench = $state.raw<MachineBench>();
+	$effect(() => {
+		const data = query.data;
+		const id = Number(page.params.id);
+		if (data) untrack(() => bench?.id !== id && (bench = new MachineBench(id, data)));
+	});
+
+	let tab = $state('tape');
+	let chosen = $state('');
+	let tape = $state<string[]>([]);
+	/** Which of the drawn positions is on the screen; 0 is full extension. */
+	let frame = $state(0);
+	let curve = $state('leverage');
+	const form = $derived(choices.data && nodeOf(choices.data.vehicle as Schema));
+	const view = $derived(bench?.view);
+	const last = $derived((view?.poses.length ?? 1) - 1);
+	const pose = $derived(view?.poses[Math.min(frame, last)]);
+	const readings = $derived(
+		new Map((bench?.bike.tape ?? []).map((t) => [t.key, t.reading as Schemas['Length']]))
+	);
+	const held = $derived(
+		Object.fromEntries(
+			(view?.fit.points ?? []).map((q) => [
+				q.name,
+				{ title: q.title, source: q.source, plusMinus: q.plus_minus, fixed: q.fixed }
+			])
+		)
+	);
+	const curves = $derived([...(view?.curves ?? []), ...(view?.fork_curves ?? [])]);
+	const picked = $derived(curves.find((c) => c.name === curve) ?? curves[0]);
+	const ofFork = $derived(Boolean(view && picked && view.fork_curves.includes(picked)));
+	const along = $derived(view ? (ofFork ? view.fork_travel : view.travel) : []);
+	const series = $derived<Series[]>(
+		picked ? [{ label: picked.name, x: [...along], y: picked.values.map((v) => v ?? 0), look: 'scribe' }] : []
+	);
+	const digits = $derived(picked?.unit === 'N' ? 0 : picked?.unit === 'mm' ? 1 : 2);
+	const told = (v: number) => `${number(v, digits)}${picked?.unit ? ` ${picked.unit}` : ''}`;
+	const marks = $derived.by<Mark[]>(() => {
+		if (!view || !picked) return [];
+		const sag = ofFork ? view.front.sag_mm : view.rear.sag_mm;
+		const here = picked.values[Math.min(frame, last)];
+		return [
+			{
+				x: sag,
+				y: picked.at_baseline ?? undefined,
+				label: `unladen ${told(picked.at_baseline ?? 0)}`,
+				look: 'chalk'
+			},
+			...(frame && here !== undefined && here !== null
+				? [
+						{
+							x: along[Math.min(frame, last)] ?? 0,
+							y: here,
+							label: `as drawn ${told(here)}`,
+							look: 'scribe' as const
+						}
+					]
+				: [])
+		];
+	});
+	/** The frame nearest to how it stands on its own weight. */
+	const unladen = $derived(
+		view ? Math.round((view.rear.sag_mm / Math.max(view.rear.travel_mm, 1)) * last) : 0
+	);
+	const questions = $derived(bench?.trouble ? [] : (view?.questions ?? []));
+	const choose = (name: string) => {
+		chosen = name;
+		tape = [];
+	};
+
+	async function newJob(title: string) {
+		const { data, error } = await api
+			.POST('/api/bike-jobs', { body: { title, vehicle_id: bench?.id ?? 0 } })
+			.catch(() => ({ data: undefined, error: undefined }));
+		return data ? { to: `/bikes/${data.id}/brief` } : { trouble: sentence(error) };
+	}
+	async function readPoints(text: string) {
+		if (!bench) return {};
+		const answer = await api
+			.POST('/api/points/read-bike', { body: { bike: bench.bike, text } })
+			.catch(() => ({ data: undefined, error: undefined }));
+		if (answer.data) bench.replace(answer.data as Bike);
+		return answer;
+	}
+	async function writePoints() {
+		if (!bench) return undefined;
+		const { data } = await api.POST('/api/points/write-bike', { body: bench.bike, parseAs: 'text' });
+		return data as unknown as string | undefined;
+	}
+	const EXAMPLE = 'pivot; 560; 400\nRocker pivot; 470; 330';
+	const tabs = { tape: 'Tape', points: 'Points', figures: 'Figures' };
+</script>
+
+<MachineShell {query} {bench} onjob={newJob}>
+	{#if bench}
+		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(390px,34%)] gap-2">
+			<div class="grid min-h-0 min-w-0 grid-cols-1 grid-rows-[minmax(0,1.6fr)_auto_minmax(0,1fr)] gap-2">
+				<div class="panel relative min-h-0 min-w-0 overflow-hidden">
+					{#if view && pose}
+						<BikeSide
+							{pose}
+							label="Side elevation to scale"
+							foot={[
+								frame === 0
+									? 'hanging at full extension: drag a point, or nudge it with the arrow keys'
+									: 'points are moved at full extension',
+								`drawn to scale${bench.bike.body?.length ? '' : ' · frame sketched through its known points'}`
+							]}
+							{tape}
+							{chosen}
+							{held}
+							origin={(name) => pointsOf((bench as MachineBench).bike.rear)[name]}
+							onchoose={choose}
+							onmove={frame === 0
+								? (name: string, to: Place, goesOn: boolean) => bench?.movePoint(name, to, goesOn)
+								: undefined}
+						/>
+						<p class="absolute top-1.5 left-2 font-semibold">{view.title}</p>
+					{:else if !bench.trouble}<p class="text-quiet p-3">Computing…</p>{/if}
+					{#if bench.trouble || questions.length}
+						<div class="absolute inset-x-2 top-8 grid gap-1">
+							{#if bench.trouble}<p
+									class="bg-chalk border-stops text-stops border-l-4 p-2 font-semibold"
+									role="alert"
+								>
+									{bench.trouble}
+									{#if view}<span class="text-quiet font-normal">The last good drawing stays.</span>{/if}
+								</p>{/if}
+							{#each questions as question (question)}
+								<p class="bg-chalk border-fix text-fix border-l-4 p-1.5 font-semibold">{question}</p>
+							{/each}
+						</div>
+					{/if}
+				</div>
+				<div class="panel flex items-center gap-4 px-3 py-1.5">
+					<label class="flex flex-1 items-center gap-3">
+						<span class="font-semibold whitespace-nowrap">Travel of both ends</span>
+						<input
+							type="range"
+							class="accent-dye h-6 flex-1"
+							aria-label="Travel of both ends"
+							aria-valuetext="{number(view?.travel[frame] ?? 0, 0)} mm at the rear axle"
+							min="0"
+							max={last}
+							step="1"
+							bind:value={frame}
+						/>
+						<span class="figure w-[150px] text-right text-lg font-bold"
+							>{number(view?.travel[Math.min(frame, last)] ?? 0, 0)}
+							<span class="text-quiet font-sans text-sm font-normal">mm, rear</span></span
+						>
+					</label>
+					<button class="btn min-h-7" disabled={frame === 0} onclick={() => (frame = 0)}>hanging</button>
+					<button class="btn min-h-7" disabled={frame === unladen} onclick={() => (frame = unladen)}
+						>on its own weight</button
+					>
+				</div>
+				<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-2">
+					<div class="panel grid min-h-0 content-start gap-2 overflow-y-auto p-2.5" aria-label="Both ends">
+						{#if view}
+							{#each [['Rear', view.rear], ['Front', view.front]] as const as [name, end] (name)}
+								<div>
+									<p class="label">{name}: {end.title.toLowerCase()}</p>
+									<p>
+										<span class="figure text-[22px] leading-tight font-bold">{number(end.travel_mm, 0)}</span>
+										mm of travel, on its own weight
+										<span class="figure text-[22px] leading-tight font-bold">{number(end.sag_mm, 0)}</span> mm of
+										sag
+									</p>
+									<p class="text-quiet">
+										{number(end.wheel_rate, 1)} N/mm at the wheel there, {number(end.load_n, 0)} N on it
+									</p>
+								</div>
+							{/each}
+						{/if}
+					</div>
+					<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden p-1">
+						<select
+							class="field mx-1 min-h-7 w-auto self-start py-0"
+							aria-label="Curve"
+							value={picked?.name}
+							onchange={(e) => (curve = e.currentTarget.value)}
+						>
+							{#each curves as c (c.name)}<option value={c.name}>{c.name}{c.unit ? `, ${c.unit}` : ''}</option
+								>{/each}
+						</select>
+						<div class="min-h-0 flex-1">
+							{#if series.length}<Plot
+									{series}
+									{marks}
+									xLabel={ofFork ? 'slider travel, mm' : 'rear axle travel from full extension, mm'}
+									yLabel=""
+									{digits}
+									label="{picked?.name} over travel"
+								/>{/if}
+						</div>
+					</div>
+				</div>
+			</div>
+			<section class="panel flex min-h-0 flex-col" aria-label="Rear end">
+				<Tabs.Root bind:value={tab} class="flex min-h-0 flex-1 flex-col">
+					<Tabs.List class="border-rule flex gap-1 border-b px-3 py-1.5" aria-label="What of it">
+						{#each Object.entries(tabs) as [value, name] (value)}
+							<Tabs.Trigger
+								{value}
+								class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-8 rounded-[3px] px-2 font-semibold"
+								>{name}</Tabs.Trigger
+							>
+						{/each}
+					</Tabs.List>
+					<div class="min-h-0 flex-1 overflow-y-auto p-3">
+						{#if view}
+							<Tabs.Content value="tape">
+								<CalliperSheet
+									fit={view.fit}
+									{readings}
+									keep="machine.{bench.id}"
+									onread={(key, reading) => bench?.read(key, reading)}
+									onplace={(points) => {
+										tape = points;
+										chosen = '';
+										frame = 0;
+									}}
+								/>
+							</Tabs.Content>
+							<Tabs.Content value="points">
+								<PointTable
+									points={view.fit.points}
+									axes={['x', 'z']}
+									note="At full extension: forward from the rear axle (x), up from the ground (z). Drag a point in the drawing, nudge it with the arrow keys, or type it here."
+									placeholder={EXAMPLE}
+									file="{bench.bike.plate || 'machine'}-rear-points"
+									{chosen}
+									onread={readPoints}
+									onwrite={writePoints}
+									onchoose={(name) => {
+										choose(name);
+										frame = 0;
+									}}
+									onmove={(name, to) => bench?.movePoint(name, to as Place)}
+								/>
+							</Tabs.Content>
+							<Tabs.Content value="figures">
+								<p class="text-quiet mb-2">
+									Off its stampings, by calliper, or its maker's sheet. Nothing here is looked up.
+								</p>
+								{#if form}<DocumentForm
+										node={form}
+										value={bench.bike}
+										label="Machine"
+										hide={['rear', 'body', 'known', 'archetype', 'wheels', 'tape']}
+										onvalue={(to) => bench?.replace(to as Bike)}
+									/>{/if}
+							</Tabs.Content>
+						{/if}
+					</div>
+				</Tabs.Root>
+			</section>
+		</main>
+	{/if}
+</MachineShell>
