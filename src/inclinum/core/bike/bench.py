@@ -3,7 +3,7 @@
 import numpy as np
 
 from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.drawing import BikePose, pose_of
+from inclinum.core.bike.drawing import BikePose, as_drawn, pose_of
 from inclinum.core.bike.fit import BikeFit, fitted
 from inclinum.core.bike.job import BikeMeasurements
 from inclinum.core.bike.rear import chain_slack_change
@@ -48,6 +48,8 @@ class BikeBenchView(Document):
     rear: BenchEnd
     questions: tuple[str, ...]
     """What does not fit together."""
+    eyes_apart_mm: float | None
+    """How far the damper's eyes are drawn apart, where its own length is another."""
 
 
 def bike_bench(bike: Bike) -> BikeBenchView:
@@ -62,13 +64,14 @@ def bike_bench(bike: Bike) -> BikeBenchView:
     share = np.linspace(0.0, 1.0, FRAMES)
     travel, slid = share * rear.travel_at_full_stroke, share * fork.stroke_mm
     placed = rear.swing.places(rear.extended_rise + travel)
-    poses = []
-    for i in range(FRAMES):
+    poses = [as_drawn(standing)]
+    for i in range(1, FRAMES):
         points = {n: at[i] for n, at in placed.items()}
         height = rear.extended_height + float(travel[i])
         stands = standing.attitude_of(float(slid[i]), height, points["axle"], standing)
         poses.append(pose_of(standing, standing, float(slid[i]), points, stands))
     front_at, rear_at = standing.ends["unladen"]
+    apart = _apart(taken.bike)
     return BikeBenchView(
         title=taken.bike.rear.title,
         fit=taken.fit,
@@ -92,18 +95,21 @@ def bike_bench(bike: Bike) -> BikeBenchView:
             wheel_rate=rear.wheel_rate(rear_at.sag),
             load_n=standing.loads.rear_unladen,
         ),
-        questions=(*taken.fit.misses, *_apart(taken.bike)),
+        questions=() if apart is None else (_says(apart, taken.bike.damper.extended_mm),),
+        eyes_apart_mm=apart,
     )
 
 
-def _apart(bike: Bike) -> tuple[str, ...]:
+def _apart(bike: Bike) -> float | None:
     one, other = (np.array(bike.rear.named()[n]) for n in bike.rear.damper)
-    between, long = float(np.linalg.norm(other - one)), bike.damper.extended_mm
-    if abs(between - long) <= APART_MM:
-        return ()
+    between = float(np.linalg.norm(other - one))
+    return None if abs(between - bike.damper.extended_mm) <= APART_MM else round(between, 1)
+
+
+def _says(apart: float, long: float) -> str:
     return (
-        f"The damper is {long:.1f} mm eye to eye, but its eyes are drawn {between:.1f} mm apart at full extension: "
-        "one of them is off. Read the damper forced out, or move an eye.",
+        f"The damper is {long:.1f} mm eye to eye forced out, but its eyes are drawn {apart:.1f} mm apart: "
+        "one of them is off. Read the damper, or move an eye."
     )
 
 

@@ -51,7 +51,8 @@ class BikeDrawing(Document):
 
     before_unladen: BikePose
     before_laden: BikePose
-    before_extended: BikePose
+    measured: BikePose
+    """As it came with its points where the document and the tape put them, which is at full extension."""
     unladen: BikePose
     laden: BikePose
     extended: BikePose
@@ -63,12 +64,18 @@ def draw(before: Standing, after: Standing) -> BikeDrawing:
     return BikeDrawing(
         before_unladen=_pose(before, before, "unladen"),
         before_laden=_pose(before, before, "laden"),
-        before_extended=_pose(before, before, "extended"),
+        measured=as_drawn(before),
         unladen=_pose(after, before, "unladen"),
         laden=_pose(after, before, "laden"),
         extended=_pose(after, before, "extended"),
         full=_pose(after, before, "full"),
     )
+
+
+@lru_cache(maxsize=16)
+def as_drawn(standing: Standing) -> BikePose:
+    """A machine with its points where they are drawn, whatever the damper between its eyes measures."""
+    return pose_of(standing, standing, 0.0, standing.bike.rear.arrays(), standing.attitude("extended", standing))
 
 
 @lru_cache(maxsize=64)

@@ -2041,6 +2041,8 @@ export interface components {
             rear: components["schemas"]["BenchEnd"];
             /** Questions */
             questions: string[];
+            /** Eyes apart */
+            eyes_apart_mm: number | null;
         };
         /**
          * BikeBrief
@@ -2225,8 +2227,8 @@ export interface components {
             before_unladen: components["schemas"]["BikePose"];
             /** Before laden */
             before_laden: components["schemas"]["BikePose"];
-            /** Before extended */
-            before_extended: components["schemas"]["BikePose"];
+            /** Measured */
+            measured: components["schemas"]["BikePose"];
             /** Unladen */
             unladen: components["schemas"]["BikePose"];
             /** Laden */

@@ -30,7 +30,7 @@
 	];
 	/** Hanging, the machine that is measured is the one that came: its points hold as they are drawn. */
 	const measured = $derived(Boolean(onpoint) && bikeView.condition === 'extended');
-	const pose = $derived(measured ? p.drawing.before_extended : p.drawing[bikeView.condition]);
+	const pose = $derived(measured ? p.drawing.measured : p.drawing[bikeView.condition]);
 	const ghost = $derived(
 		bikeView.condition === 'unladen'
 			? p.drawing.before_unladen

@@ -114,30 +114,9 @@
 	{#if bench}
 		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(390px,34%)] gap-2">
 			<div class="grid min-h-0 min-w-0 grid-cols-1 grid-rows-[minmax(0,1.6fr)_auto_minmax(0,1fr)] gap-2">
-				<div class="panel relative min-h-0 min-w-0 overflow-hidden">
-					{#if view && pose}
-						<BikeSide
-							{pose}
-							label="Side elevation to scale"
-							foot={[
-								frame === 0
-									? 'hanging at full extension: drag a point, or nudge it with the arrow keys'
-									: 'points are moved at full extension',
-								`drawn to scale${bench.bike.body?.length ? '' : ' · frame sketched through its known points'}`
-							]}
-							{tape}
-							{chosen}
-							{held}
-							origin={(name) => pointsOf((bench as MachineBench).bike.rear)[name]}
-							onchoose={choose}
-							onmove={frame === 0
-								? (name: string, to: Place, goesOn: boolean) => bench?.movePoint(name, to, goesOn)
-								: undefined}
-						/>
-						<p class="absolute top-1.5 left-2 font-semibold">{view.title}</p>
-					{:else if !bench.trouble}<p class="text-quiet p-3">Computing…</p>{/if}
+				<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden">
 					{#if bench.trouble || questions.length}
-						<div class="absolute inset-x-2 top-8 grid gap-1">
+						<div class="grid gap-1 px-2 pt-1.5">
 							{#if bench.trouble}<p
 									class="bg-chalk border-stops text-stops border-l-4 p-2 font-semibold"
 									role="alert"
@@ -146,10 +125,42 @@
 									{#if view}<span class="text-quiet font-normal">The last good drawing stays.</span>{/if}
 								</p>{/if}
 							{#each questions as question (question)}
-								<p class="bg-chalk border-fix text-fix border-l-4 p-1.5 font-semibold">{question}</p>
+								<p class="bg-chalk border-fix text-fix border-l-4 p-1.5 font-semibold" role="status">
+									{question}
+									{#if view?.eyes_apart_mm}<button
+											class="btn ml-1 min-h-7 px-2 text-xs"
+											onclick={() =>
+												bench?.change({
+													damper: { ...bench.bike.damper, extended_mm: view?.eyes_apart_mm ?? 0 }
+												})}>The damper is {number(view.eyes_apart_mm, 1)} mm</button
+										>{/if}
+								</p>
 							{/each}
 						</div>
 					{/if}
+					<div class="relative min-h-0 flex-1">
+						{#if view && pose}
+							<p class="absolute top-1.5 left-2 font-semibold">{view.title}</p>
+							<BikeSide
+								{pose}
+								label="Side elevation to scale"
+								foot={[
+									frame === 0
+										? 'hanging at full extension: drag a point, or nudge it with the arrow keys'
+										: 'points are moved at full extension',
+									`drawn to scale${bench.bike.body?.length ? '' : ' · frame sketched through its known points'}`
+								]}
+								{tape}
+								{chosen}
+								{held}
+								origin={(name) => pointsOf((bench as MachineBench).bike.rear)[name]}
+								onchoose={choose}
+								onmove={frame === 0
+									? (name: string, to: Place, goesOn: boolean) => bench?.movePoint(name, to, goesOn)
+									: undefined}
+							/>
+						{:else if !bench.trouble}<p class="text-quiet p-3">Computing…</p>{/if}
+					</div>
 				</div>
 				<div class="panel flex items-center gap-4 px-3 py-1.5">
 					<label class="flex flex-1 items-center gap-3">
@@ -178,15 +189,17 @@
 					<div class="panel grid min-h-0 content-start gap-2 overflow-y-auto p-2.5" aria-label="Both ends">
 						{#if view}
 							{#each [['Rear', view.rear], ['Front', view.front]] as const as [name, end] (name)}
-								<div>
-									<p class="label">{name}: {end.title.toLowerCase()}</p>
+								<div class="grid grid-cols-[1fr_1fr] gap-x-3">
+									<p class="label col-span-2">{name}: {end.title.toLowerCase()}</p>
 									<p>
-										<span class="figure text-[22px] leading-tight font-bold">{number(end.travel_mm, 0)}</span>
-										mm of travel, on its own weight
-										<span class="figure text-[22px] leading-tight font-bold">{number(end.sag_mm, 0)}</span> mm of
-										sag
+										<span class="figure text-[24px] leading-tight font-bold">{number(end.travel_mm, 0)}</span>
+										mm <span class="text-quiet block leading-tight">of travel</span>
 									</p>
-									<p class="text-quiet">
+									<p>
+										<span class="figure text-[24px] leading-tight font-bold">{number(end.sag_mm, 0)}</span>
+										mm <span class="text-quiet block leading-tight">sag on its own weight</span>
+									</p>
+									<p class="text-quiet col-span-2 mt-0.5">
 										{number(end.wheel_rate, 1)} N/mm at the wheel there, {number(end.load_n, 0)} N on it
 									</p>
 								</div>

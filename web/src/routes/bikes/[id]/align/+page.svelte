@@ -128,6 +128,27 @@
 				</p>
 			</div>
 		{/if}
+		{#if p.centre_stand}
+			{@const c = p.centre_stand}
+			<div data-testid="centre-stand">
+				<h2 class="head mb-1">On its centre stand</h2>
+				<p>
+					<span class="figure text-[26px] font-bold">{number(c.clear_after_mm, 0)}</span> mm
+					<span class="text-quiet">under the hanging tyre, was {number(c.clear_before_mm, 0)}</span>
+				</p>
+				<p>
+					{#if c.clear_after_mm <= 0}The tyre stays on the ground: the stand is too short now.
+					{:else if Math.abs(c.lifted_more_mm) < 0.5}Rolled on as before.
+					{:else}
+						Rolling it on lifts it <strong class="figure">{number(Math.abs(c.lifted_more_mm), 0)} mm</strong>
+						{c.lifted_more_mm > 0 ? 'more' : 'less'} than before;
+						<span class="text-quiet"
+							>{number(c.clear_before_mm + c.lifted_more_mm, 0)} of {number(c.most_mm, 0)} mm that can be lifted.</span
+						>
+					{/if}
+				</p>
+			</div>
+		{/if}
 		<div>
 			<h2 class="head mb-1">Feet on the ground</h2>
 			<p>
