@@ -114,6 +114,65 @@ def test_the_machine_as_found_is_the_next_jobs_machine(client: TestClient) -> No
     assert client.get(f"{AT}/{again}").json()["job"]["vehicle"]["spring"]["rate_n_per_mm"] == 91
 
 
+def test_a_machine_on_its_bench(client: TestClient) -> None:
+    listed = next(v for v in client.get("/api/vehicles").json() if v["name"].startswith("Skerra Whin"))
+    at = f"/api/bikes/{listed['id']}"
+    held = client.get(at).json()
+    bike = held["bike"]
+    view = client.post("/api/bench/bike", json=bike).json()
+    assert len(view["poses"]) == len(view["travel"]) == len(view["curves"][0]["values"])
+
+    # Points pasted, read back as a table, and saved; a clash gives both values, and a job's finding is one too.
+    taken = client.post("/api/points/read-bike", json={"bike": bike, "text": "pivot; 553; 405"}).json()
+    assert taken["rear"]["pivot"] == [553, 405]
+    assert "pivot,553,405" in client.post("/api/points/write-bike", json=taken).text
+    bad = client.post("/api/points/read-bike", json={"bike": bike, "text": "pivot; 553; four"})
+    assert (bad.status_code, bad.json()["complaints"][0]["path"]) == (422, "line 1, column 3")
+    saving = {"version": held["version"], "bike": taken}
+    assert client.put(at, json=saving, headers=WHO).json()["version"] == held["version"] + 1
+    clash = client.put(at, json=saving | {"bike": bike}, headers=WHO)
+    assert clash.status_code == 409
+    assert clash.json()["theirs"]["rear"]["pivot"] == [553, 405]
+    read = taken | {"tape": [{"key": "axle.pivot", "reading": "556"}]}
+    assert client.put(at, json={"version": held["version"] + 1, "bike": read}, headers=WHO).status_code == 200
+    assert next(v for v in client.get("/api/vehicles").json() if v["id"] == listed["id"])["measured"] == 1
+
+    job = client.post(AT, json={"title": "Whin again", "vehicle_id": listed["id"]}, headers=WHO).json()["id"]
+    assert client.get(f"{AT}/{job}").json()["job"]["vehicle"]["tape"][0]["key"] == "axle.pivot"
+    saved(client, job, "measure", machine=read | {"preload_mm": 9})
+    assert client.get(at).json()["bike"]["preload_mm"] == 9
+    assert client.put(at, json={"version": held["version"] + 2, "bike": bike}, headers=WHO).status_code == 409
+
+
+def test_a_bench_takes_only_its_own_kind(client: TestClient) -> None:
+    by_wheels = {v["wheels"]: v["id"] for v in client.get("/api/vehicles").json()}
+    assert "four wheels" in client.get(f"/api/bikes/{by_wheels[4]}").json()["sentence"]
+    assert "two wheels" in client.get(f"/api/vehicles/{by_wheels[2]}").json()["sentence"]
+    bike = client.get(f"/api/bikes/{by_wheels[2]}").json()["bike"]
+    wrong = client.put(f"/api/bikes/{by_wheels[4]}", json={"version": 1, "bike": bike}, headers=WHO)
+    assert (wrong.status_code, "number of wheels" in wrong.json()["sentence"]) == (404, True)
+
+
+@pytest.mark.parametrize(
+    ("name", "place", "words"),
+    [
+        ("pivot", [0, 318], "ivot and axle are the same point"),
+        ("damper_rocker", [430, 256], "ocker pivot"),
+        ("damper_frame", [-900, 512], "between its eyes the linkage only goes from"),
+        ("damper_frame", [290, -60], "wrong side"),
+        ("rod_arm", [2900, 335], ""),
+    ],
+)
+def test_a_point_that_cannot_be_is_told_by_its_name(client: TestClient, name: str, place: Any, words: str) -> None:
+    bike = BIKES["linkage_frame"].bike("x").model_dump(mode="json")
+    bike["rear"][name] = place
+    answer = client.post("/api/bench/bike", json=bike)
+    assert answer.status_code == 422 or not words, answer.text[:200]
+    assert words in answer.text
+    assert "NaN" not in answer.text
+    assert "Traceback" not in answer.text
+
+
 def test_out_and_in_is_the_same(client: TestClient) -> None:
     text = client.get("/api/jobs/whin-2026-lower/file").text
     file = read_job(text)

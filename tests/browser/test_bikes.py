@@ -34,13 +34,19 @@ def set_up(page: Page, name: str, kind: str) -> None:
     form.get_by_label("Name").fill(name)
     form.get_by_label("Owner").fill("Eel House")
     form.get_by_label("Kind of machine").select_option(label=kind)
-    form.get_by_role("button", name="Set it up and open a job").click()
+    form.get_by_role("button", name="Set it up").click()
+    expect(page.get_by_role("group", name=re.compile("Side elevation to scale"))).to_be_visible()
+
+
+def open_job(page: Page) -> None:
+    page.get_by_role("button", name="New job on it").click()
     expect(page.get_by_role("img", name=re.compile("Side elevation to scale"))).to_be_visible()
 
 
 def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     page = bench
     set_up(page, "Skerra Sedge", "Trail bike, rocker on the frame")
+    open_job(page)
     page.get_by_role("button", name="Add the rider").click()
     typed(page, "Mass of rider, kg", "66")
     typed(page, "Aim, rear", "20")
@@ -49,7 +55,7 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     short = page.get_by_test_id("reach").inner_text()
 
     page.get_by_role("link", name="2 Measure").click()
-    known = page.get_by_text(re.compile("leverage known to"))
+    known = page.get_by_text(re.compile("Leverage is known to"))
     before = known.inner_text()
     for place, text in (("Rod hole in the arm to rod hole in the rocker", "118.4"),
                         ("Rocker pivot to rod hole in the rocker", "85.2"),
@@ -122,6 +128,117 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     expect(page.get_by_text(re.compile("Signed off by Ines Tarrow"))).to_be_visible()
     page.goto("/")
     expect(page.get_by_role("listitem").filter(has_text="Skerra Sedge")).to_contain_text("Signed off")
+
+
+def centre(page: Page, name: str) -> tuple[float, float]:
+    box = page.locator(f"circle[data-point='{name}']").bounding_box()
+    assert box
+    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+
+
+def dragged(page: Page, name: str, dx: int, dy: int, *, let_go: bool = True) -> None:
+    x, y = centre(page, name)
+    page.mouse.move(x, y)
+    page.mouse.down()
+    for step in range(1, 7):
+        page.mouse.move(x + dx * step / 6, y + dy * step / 6)
+    if let_go:
+        page.mouse.up()
+
+
+def test_a_machine_on_its_bench(bench: Page) -> None:
+    page = bench
+    set_up(page, "Pelk Teal", "Downhill mountain bike, four bars")
+    known = page.get_by_text(re.compile("Leverage is known to"))
+    before = known.inner_text()
+    typed(page, "Rocker pivot to joint of rocker and stay", "2 1/2 in")
+    expect(known).not_to_have_text(before)
+    expect(page.locator("[data-place='rocker_joint.rocker_pivot']")).to_contain_text("63.5")
+    page.get_by_role("button", name="Undo").click()
+    expect(known).to_have_text(before)
+
+    # A point follows the pointer, is undone in one step, goes by the arrow keys, and is typed and pasted.
+    page.get_by_role("tab", name="Points").click()
+    row = page.locator("tr[data-point='rocker_pivot'] input")
+    was = [float(row.nth(n).input_value()) for n in (0, 1)]
+    x, y = centre(page, "rocker_pivot")
+    dragged(page, "rocker_pivot", 5, -4, let_go=False)
+    expect(row.first).not_to_have_value(f"{was[0]:g}")
+    saved(page)
+    now = centre(page, "rocker_pivot")
+    assert abs(now[0] - x - 5) < 1.5, "it follows the pointer"
+    assert abs(now[1] - y + 4) < 1.5
+    page.mouse.up()
+    page.get_by_role("button", name="Undo").click()
+    expect(row.first).to_have_value(f"{was[0]:g}")
+    page.locator("circle[data-point='rocker_pivot']").press("ArrowUp")
+    expect(row.nth(1)).to_have_value(f"{was[1] + 1:g}")
+    typed(page, "Rocker pivot, x", f"{was[0] + 2:g}")
+    saved(page)
+    table = page.get_by_label("Paste a table: name, x, z on each line")
+    table.fill("rocker_pivot; four; 300")
+    page.get_by_role("button", name="Take the table").click()
+    expect(page.get_by_role("alert")).to_contain_text("line 1, column 2")
+    table.fill(f"rocker_pivot; {was[0] + 3:g}; {was[1]:g}")
+    page.get_by_role("button", name="Take the table").click()
+    expect(row.first).to_have_value(f"{was[0] + 3:g}")
+    dragged(page, "damper_first", 2, 9)
+    expect(page.get_by_text(re.compile("its eyes are drawn"))).to_be_visible()
+    saved(page)
+    page.get_by_role("button", name=re.compile("^The damper is")).click()
+    expect(page.get_by_role("button", name=re.compile("^The damper is"))).to_have_count(0)
+
+    # A point where nothing moves any more is told; the last good drawing stays.
+    typed(page, "Rocker pivot, x", "-700")
+    expect(page.get_by_role("alert")).to_contain_text("The last good drawing stays")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+    seat = page.get_by_text(re.compile(r"^\d{3,4}$")).first
+    hanging = seat.text_content() or ""
+    page.get_by_role("slider", name="Travel of both ends").fill("12")
+    expect(seat).not_to_have_text(hanging)
+    page.get_by_label("Curve").select_option(label="chain slack, mm")
+    expect(page.get_by_role("img", name="chain slack over travel")).to_be_visible()
+    saved(page)
+    page.reload()
+    page.get_by_role("tab", name="Points").click()
+    expect(page.locator("tr[data-point='rocker_pivot'] input").first).to_have_value(f"{was[0] + 3:g}")
+
+    # In its job the machine as it was found is moved the same way.
+    open_job(page)
+    page.get_by_role("link", name="2 Measure").click()
+    page.get_by_role("button", name="hanging").click()
+    leverage = page.get_by_text(re.compile("Leverage is known to"))
+    expect(leverage).to_be_visible()
+    row = page.locator("[data-place='rocker_joint.stay_joint']")
+    drawn = row.inner_text()
+    dragged(page, "rocker_joint", 0, -3)
+    expect(row).not_to_have_text(drawn)
+    page.get_by_role("button", name="Undo").click()
+    expect(row).to_have_text(drawn)
+    page.get_by_role("link", name="3 Plan").click()
+    expect(page.locator("circle[data-point]")).to_have_count(0)
+
+
+def test_two_hands_on_one_machine(bench: Page) -> None:
+    page = bench
+    set_up(page, "Pelk Stint", "Commuter, two dampers")
+    typed(page, "Swing-arm pivot to rear axle", "481")
+    expect(page.locator("[data-place='axle.pivot']")).to_contain_text("481.0")
+    saved(page)
+    other = page.context.new_page()
+    other.goto(page.url)
+    typed(other, "Swing-arm pivot to rear axle", "483")
+    expect(other.locator("[data-place='axle.pivot']")).to_contain_text("483.0")
+    saved(other)
+    typed(page, "Damper, stroke", "90")
+    clash = page.get_by_role("dialog", name="Two hands on the same vehicle")
+    expect(clash).to_contain_text("483")
+    clash.get_by_role("button", name="Keep theirs").click()
+    expect(page.get_by_label("Swing-arm pivot to rear axle", exact=True)).to_have_value("483")
+    expect(page.get_by_label("Damper, stroke", exact=True)).to_have_value("")
+    saved(page)
 
 
 def test_a_spring_for_another_rider(bench: Page) -> None:

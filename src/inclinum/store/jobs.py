@@ -148,8 +148,11 @@ def save_stage(session: Session, job_id: str, stage: StageName, section: Documen
     held.saved_by = by
     held.saved_at = func.now()
     if isinstance(section, BikeMeasurements) and stage == "measure" and section.machine is not None:
-        # The next job on it starts from the machine as it was found.
-        row.vehicle.document = section.machine.model_dump(mode="json")
+        # The next job on it starts from the machine as it was found; whoever has it on the bench is told.
+        found = section.machine.model_dump(mode="json")
+        if row.vehicle.document != found:
+            row.vehicle.document, row.vehicle.version = found, row.vehicle.version + 1
+            row.vehicle.saved_by, row.vehicle.saved_at = by, func.now()
     if stage == "brief":
         row.vehicle.owner = owner_named(session, section.model_dump()["owner"])
     session.add(Event(job_id=job_id, by=by, what=describe(stage, theirs, section)))

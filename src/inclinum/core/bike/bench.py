@@ -1,5 +1,7 @@
 """A two-wheeler on the bench, outside a job: its rear end fitted to its readings and moved through its travel."""
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from inclinum.core.bike.bike import Bike
@@ -95,7 +97,7 @@ def bike_bench(bike: Bike) -> BikeBenchView:
             wheel_rate=rear.wheel_rate(rear_at.sag),
             load_n=standing.loads.rear_unladen,
         ),
-        questions=() if apart is None else (_says(apart, taken.bike.damper.extended_mm),),
+        questions=tuple(_questions(apart, taken.bike, standing)),
         eyes_apart_mm=apart,
     )
 
@@ -106,11 +108,18 @@ def _apart(bike: Bike) -> float | None:
     return None if abs(between - bike.damper.extended_mm) <= APART_MM else round(between, 1)
 
 
-def _says(apart: float, long: float) -> str:
-    return (
-        f"The damper is {long:.1f} mm eye to eye forced out, but its eyes are drawn {apart:.1f} mm apart: "
-        "one of them is off. Read the damper, or move an eye."
-    )
+def _questions(apart: float | None, bike: Bike, standing: Standing) -> Iterator[str]:
+    if apart is not None:
+        yield (
+            f"The damper is {bike.damper.extended_mm:.1f} mm eye to eye forced out, but its eyes are drawn "
+            f"{apart:.1f} mm apart: one of them is off. Read the damper, or move an eye."
+        )
+    for name, at in zip(("fork", "rear end"), standing.ends["unladen"], strict=True):
+        if at.bottomed:
+            yield (
+                f"The {name} does not carry the machine: on its own weight it lies at the end of its travel. "
+                "Which is off, its points, its spring, or the weight on it?"
+            )
 
 
 def _rear_curves(standing: Standing, travel: Array, axle: Array, sag: float) -> tuple[Curve, ...]:

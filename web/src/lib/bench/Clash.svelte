@@ -1,8 +1,22 @@
 <script lang="ts">
 	import Sheet from '../ui/Sheet.svelte';
-	import type { AnyBench } from './jobBench.svelte';
 
-	let { bench }: { bench: AnyBench } = $props();
+	let {
+		conflict,
+		mine,
+		what,
+		ontheirs,
+		onmine
+	}: {
+		/** What somebody else saved meanwhile. */
+		conflict: { sentence: string; theirs: unknown; by: string } | undefined;
+		mine: unknown;
+		/** Both hands were on it. */
+		what: string;
+		ontheirs: () => void;
+		/** Save mine on top, where that may be. */
+		onmine?: () => void;
+	} = $props();
 
 	function different(
 		mine: unknown,
@@ -24,23 +38,15 @@
 			v === undefined || v === null ? '(nothing)' : typeof v === 'object' ? '(an entry)' : String(v);
 		return [{ path: path.replaceAll('_', ' '), mine: word(mine), theirs: word(theirs) }];
 	}
-	const rows = $derived(
-		bench.conflict ? different(bench.job[bench.conflict.stage], bench.conflict.theirs) : []
-	);
+	const rows = $derived(conflict ? different(mine, conflict.theirs) : []);
 </script>
 
-<Sheet
-	open={!!bench.conflict}
-	closable={false}
-	wide
-	title="Two hands on the same stage"
-	note={bench.conflict?.sentence}
->
+<Sheet open={!!conflict} closable={false} wide title="Two hands on the same {what}" note={conflict?.sentence}>
 	<div class="max-h-[46vh] overflow-y-auto">
 		<table class="w-full text-left">
 			<thead>
 				<tr class="label"
-					><th class="py-1 pr-3">Where</th><th class="pr-3">Yours</th><th>{bench.conflict?.by}</th></tr
+					><th class="py-1 pr-3">Where</th><th class="pr-3">Yours</th><th>{conflict?.by}</th></tr
 				>
 			</thead>
 			<tbody>
@@ -55,9 +61,7 @@
 		</table>
 	</div>
 	<div class="mt-4 flex gap-2">
-		<button class="btn btn-dye" onclick={() => bench.takeTheirs()}>Keep theirs</button>
-		{#if bench.conflict?.stage !== 'build'}
-			<button class="btn" onclick={() => bench.saveMine()}>Save mine on top</button>
-		{/if}
+		<button class="btn btn-dye" onclick={ontheirs}>Keep theirs</button>
+		{#if onmine}<button class="btn" onclick={onmine}>Save mine on top</button>{/if}
 	</div>
 </Sheet>

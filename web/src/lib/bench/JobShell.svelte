@@ -97,6 +97,12 @@
 			</section>
 		</main>
 	</div>
-	<Clash {bench} />
+	<Clash
+		conflict={bench.conflict}
+		mine={bench.conflict && bench.job[bench.conflict.stage]}
+		what="stage"
+		ontheirs={() => bench?.takeTheirs()}
+		onmine={bench.conflict?.stage === 'build' ? undefined : () => void bench?.saveMine()}
+	/>
 	<History {bench} />
 {/if}

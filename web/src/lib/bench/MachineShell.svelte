@@ -4,6 +4,7 @@
 	import Wrench from '@lucide/svelte/icons/wrench';
 	import { settings } from '../settings.svelte';
 	import Preferences from '../ui/Preferences.svelte';
+	import Clash from './Clash.svelte';
 	import type { SavedDocument } from './savedDocument.svelte';
 	import UndoRedo from './UndoRedo.svelte';
 
@@ -65,5 +66,12 @@
 				{trouble || bench.saveTrouble}
 			</p>{/if}
 		{@render children()}
+		<Clash
+			conflict={bench.conflict}
+			mine={bench.document}
+			what="vehicle"
+			ontheirs={() => bench?.takeTheirs()}
+			onmine={() => void bench?.saveMine()}
+		/>
 	</div>
 {/if}

@@ -1,7 +1,8 @@
 import { sentence, type Schemas } from '../api/client';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'unsaved';
-type Answer = { data?: Schemas['Saved']; error?: unknown };
+type Answer = { data?: Schemas['Saved']; error?: unknown; response: Response };
+type Conflict<D> = { sentence: string; theirs: D; version: number; by: string };
 
 const SAVE_AFTER_MS = 700;
 const STEPS_KEPT = 100;
@@ -15,6 +16,8 @@ export abstract class SavedDocument<D> {
 	version = 1;
 	saving = $state<SaveState>('saved');
 	saveTrouble = $state('');
+	/** What somebody else saved meanwhile. */
+	conflict = $state.raw<Conflict<D>>();
 	#past = $state.raw<D[]>([]);
 	#future = $state.raw<D[]>([]);
 	#timer: ReturnType<typeof setTimeout> | undefined;
@@ -87,6 +90,33 @@ export abstract class SavedDocument<D> {
 		return (this.saving as string) === 'saved';
 	}
 
+	/** After a conflict: take what the other person saved. */
+	takeTheirs() {
+		if (!this.conflict) return;
+		const { theirs, version } = this.conflict;
+		this.#settle(version);
+		localStorage.removeItem(this.#key);
+		this.document = theirs;
+		this.saving = 'saved';
+		// What they saved is no step of ours to go back over.
+		this.#past = [];
+		this.#future = [];
+		this.compute();
+	}
+
+	/** After a conflict: save mine on top of what the other person saved. */
+	async saveMine() {
+		if (!this.conflict) return;
+		this.#settle(this.conflict.version);
+		await this.flush();
+	}
+
+	#settle(version: number) {
+		this.version = version;
+		this.conflict = undefined;
+		this.saveTrouble = '';
+	}
+
 	#show(document: D) {
 		this.document = document;
 		this.compute();
@@ -101,10 +131,11 @@ export abstract class SavedDocument<D> {
 	}
 
 	async #save() {
+		if (this.conflict) return;
 		const document = this.document;
 		this.saving = 'saving';
 		try {
-			const { data, error } = await this.put(this.version, document);
+			const { data, error, response } = await this.put(this.version, document);
 			if (data) {
 				this.version = data.version;
 				this.saveTrouble = '';
@@ -114,7 +145,8 @@ export abstract class SavedDocument<D> {
 				} else this.#saveSoon();
 			} else {
 				this.saving = 'unsaved';
-				this.saveTrouble = sentence(error);
+				if (response.status === 409) this.conflict = error as Conflict<D>;
+				else this.saveTrouble = sentence(error);
 			}
 		} catch {
 			this.saving = 'unsaved';

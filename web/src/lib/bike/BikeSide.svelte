@@ -59,9 +59,12 @@
 	const low = $derived(-pose.rear_radius - 30);
 	const span = $derived(pose.front_axle[0] + pose.front_radius + 60 - low);
 	const tall = $derived(Math.max(pose.seat[1] + 130, pose.head[1][1] + 90));
-	const scale = $derived(Math.min((width - 2 * beside - 20) / span, (height - 60) / tall));
-	const left = $derived((width - span * scale) / 2);
-	const px = (q: Place) => left + (q[0] - low) * scale;
+	/** While a point is dragged the sheet stays put, whatever the machine does on it. */
+	let pinned = $state.raw<{ scale: number; left: number; low: number }>();
+	const fitting = $derived(Math.min((width - 2 * beside - 20) / span, (height - 60) / tall));
+	const scale = $derived(pinned?.scale ?? fitting);
+	const left = $derived(pinned?.left ?? (width - span * scale) / 2);
+	const px = (q: Place) => left + (q[0] - (pinned?.low ?? low)) * scale;
 	const py = (q: Place) => height - 28 - q[1] * scale;
 	const path = (shape: Place[]) =>
 		`M${shape.map((q) => `${px(q).toFixed(1)} ${py(q).toFixed(1)}`).join('L')}Z`;
@@ -92,6 +95,7 @@
 		const at = origin?.(name);
 		if (!free(name) || !at) return;
 		(event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
+		pinned = { scale, left, low };
 		drag = { name, from: [event.clientX, event.clientY], at, went: false };
 	}
 	function moves(name: string, event: PointerEvent) {
@@ -100,6 +104,9 @@
 		const by = inFrame(shift, pose.turn);
 		onmove?.(name, [drag.at[0] + by[0], drag.at[1] + by[1]], drag.went);
 		drag.went = true;
+	}
+	function up() {
+		drag = pinned = undefined;
 	}
 	function nudge(name: string, event: KeyboardEvent) {
 		const step = event.shiftKey ? 10 : 1;
@@ -173,7 +180,8 @@
 					data-point={name}
 					onpointerdown={(e) => down(name, e)}
 					onpointermove={(e) => moves(name, e)}
-					onpointerup={() => (drag = undefined)}
+					onpointerup={up}
+					onpointercancel={up}
 					onfocus={() => onchoose?.(name)}
 					onkeydown={(e) => nudge(name, e)}
 				>

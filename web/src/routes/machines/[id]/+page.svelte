@@ -115,29 +115,6 @@
 		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(390px,34%)] gap-2">
 			<div class="grid min-h-0 min-w-0 grid-cols-1 grid-rows-[minmax(0,1.6fr)_auto_minmax(0,1fr)] gap-2">
 				<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden">
-					{#if bench.trouble || questions.length}
-						<div class="grid gap-1 px-2 pt-1.5">
-							{#if bench.trouble}<p
-									class="bg-chalk border-stops text-stops border-l-4 p-2 font-semibold"
-									role="alert"
-								>
-									{bench.trouble}
-									{#if view}<span class="text-quiet font-normal">The last good drawing stays.</span>{/if}
-								</p>{/if}
-							{#each questions as question (question)}
-								<p class="bg-chalk border-fix text-fix border-l-4 p-1.5 font-semibold" role="status">
-									{question}
-									{#if view?.eyes_apart_mm}<button
-											class="btn ml-1 min-h-7 px-2 text-xs"
-											onclick={() =>
-												bench?.change({
-													damper: { ...bench.bike.damper, extended_mm: view?.eyes_apart_mm ?? 0 }
-												})}>The damper is {number(view.eyes_apart_mm, 1)} mm</button
-										>{/if}
-								</p>
-							{/each}
-						</div>
-					{/if}
 					<div class="relative min-h-0 flex-1">
 						{#if view && pose}
 							<p class="absolute top-1.5 left-2 font-semibold">{view.title}</p>
@@ -240,6 +217,29 @@
 							>
 						{/each}
 					</Tabs.List>
+					{#if bench.trouble || questions.length}
+						<div class="border-rule grid gap-1 border-b px-3 py-2" aria-live="polite">
+							{#if bench.trouble}<p
+									class="bg-chalk border-stops text-stops border-l-4 p-2 font-semibold"
+									role="alert"
+								>
+									{bench.trouble}
+									{#if view}<span class="text-quiet font-normal">The last good drawing stays.</span>{/if}
+								</p>{/if}
+							{#each questions as question, i (i)}
+								<p class="bg-chalk border-fix text-fix border-l-4 p-1.5 font-semibold" role="status">
+									{question}
+								</p>
+							{/each}
+							{#if !bench.trouble && view?.eyes_apart_mm}<button
+									class="btn min-h-7 justify-self-start px-2 text-xs"
+									onclick={() =>
+										bench?.change({
+											damper: { ...bench.bike.damper, extended_mm: view?.eyes_apart_mm ?? 0 }
+										})}>The damper is {number(view.eyes_apart_mm, 1)} mm</button
+								>{/if}
+						</div>
+					{/if}
 					<div class="min-h-0 flex-1 overflow-y-auto p-3">
 						{#if view}
 							<Tabs.Content value="tape">
