@@ -1,5 +1,6 @@
 """Refresh docs/screenshots from the running application with fresh demo data: python scripts/screenshots.py [URL]."""
 
+import re
 import sys
 from pathlib import Path
 
@@ -22,6 +23,7 @@ VIEWS = {
     "vehicle": "Veddic Halyard",
     "vehicle-leaf": "Gorrel Cask",
     "vehicle-dark": "Gorrel Beacon",
+    "bike-bench": "Ostrel Ferryman",
     "bike-plan": "/bikes/whin-2026-lower/plan",
     "bike-measure": "/bikes/whin-2026-lower/measure",
     "bike-steer": "/bikes/whin-2026-lower/align",
@@ -53,7 +55,7 @@ def main() -> None:
             settle(page)
             if not path.startswith("/"):
                 page.get_by_text(path).click()
-                page.get_by_test_id("consequences").wait_for()
+                page.get_by_text(re.compile(r"^\d+ of \d+ read$")).wait_for()
                 settle(page)
             if name == "vehicle":
                 page.get_by_label("Upper arm, front pivot above the floor", exact=True).focus()
@@ -64,6 +66,9 @@ def main() -> None:
             if name == "vehicle-dark":
                 page.get_by_role("button", name="rear", exact=True).click()
                 page.get_by_label("Over").select_option("roll")
+                settle(page)
+            if name == "bike-bench":
+                page.get_by_label("Travel of both ends").fill("9")
                 settle(page)
             if name == "bike-measure":
                 page.get_by_label("Rocker pivot to rod hole in the rocker", exact=True).focus()

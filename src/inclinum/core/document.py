@@ -65,8 +65,9 @@ class Document(BaseModel):
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
         """A copy, as Pydantic's, but without what was worked out and remembered from the fields as they were."""
         copied = super().model_copy(update=update, deep=deep)
-        for worked_out in copied.__dict__.keys() - type(self).model_fields.keys():
-            del copied.__dict__[worked_out]
+        fields = vars(copied)
+        for worked_out in fields.keys() - type(self).model_fields.keys():
+            del fields[worked_out]
         return copied
 
     if TYPE_CHECKING:  # frozen models are hashable at run time; checkers are told so

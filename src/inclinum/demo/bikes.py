@@ -193,9 +193,17 @@ def demo_bike_jobs() -> tuple[BikeJob, ...]:
 
 @cache
 def demo_bikes() -> tuple[tuple[Bike, str], ...]:
-    """Machines without a job, with their owners: the archetypes no job uses."""
+    """Machines without a job, with their owners: the archetypes no job uses. One is measured already."""
+    read = {
+        "damper.extended": "300.6", "rocker_pivot.rod_rocker": "86.4", "axle.rocker_pivot": "351",
+        "pivot.rocker_pivot": "7 3/4 in", "damper_rocker.rocker_pivot": "50.2", "pivot.height": "371",
+    }  # fmt: skip
+    ferryman = BIKES["linkage_arm"].bike("Ostrel Ferryman, road bike", "Q-M052", "Fast to the boat.")
+    ferryman = Bike.model_validate(
+        ferryman.model_dump() | {"tape": [{"key": k, "reading": v} for k, v in read.items()]}
+    )
     return (
-        (BIKES["linkage_arm"].bike("Ostrel Ferryman, road bike", "Q-M052", "Fast to the boat."), "Sound Ferries"),
+        (ferryman, "Sound Ferries"),
         (BIKES["mountain"].bike("Dravik Sorrel, mountain bike", "", "The doctor's, for Sundays."), "Island Surgery"),
         (BIKES["cantilever"].bike("Pelk Lapwing, farm bike", "Q-M060", "Sheep, gates, fences."), "High Pasture Dairy"),
     )

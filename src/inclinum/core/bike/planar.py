@@ -309,9 +309,15 @@ class PlanarLinkage:
         rate[..., 2] /= _LEVER_MM
         return rate
 
+    def positions(self, state: Array) -> dict[str, Array]:
+        """Every point where the members stand so, by name, (N, 2) each."""
+        at: Plane = self._on(state)[0]
+        flat: Array = at.view(float).reshape(*at.shape, 2)
+        return {name: flat[:, places[0]] for name, places in self._owners.items()}
+
     def place(self, name: str, poses: PlanarPoses) -> Array:
         """A point at every pose, (N, 2)."""
-        return self._moved(name, poses)[0].copy()[:, None].view(float)
+        return self.positions(poses.state)[name]
 
     def _moved(self, name: str, poses: PlanarPoses) -> tuple[Plane, Plane]:
         """A point at every pose and its movement per rise, (N,) complex each."""

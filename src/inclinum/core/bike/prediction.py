@@ -270,7 +270,7 @@ def _leverage(standing: Standing) -> LeverageCurve:
     rear = standing.rear
     travel = np.linspace(0.0, rear.travel_at_full_stroke, CURVE_POINTS)
     _, ratio, _ = rear.swing.curve.at(rear.extended_rise + travel)
-    axle = rear.swing.place("axle", rear.extended_rise + travel)
+    axle = rear.swing.places(rear.extended_rise + travel)["axle"]
     sprocket = standing.bike.drive.sprocket
     return LeverageCurve(
         travel=travel.tolist(),
@@ -295,7 +295,7 @@ def sweep_rear(standing: Standing, travel: Sequence[float]) -> dict[str, list[fl
     ok = (rise >= rear.swing.reach[0]) & (rise <= rear.swing.reach[1])
     inside = np.clip(rise, *rear.swing.reach)
     length, ratio, _ = rear.swing.curve.at(inside)
-    axle = rear.swing.place("axle", inside)
+    axle = rear.swing.places(inside)["axle"]
     told = {
         "damper_length_mm": length,
         "installation_ratio": ratio,

@@ -318,14 +318,9 @@ class Swing:
         at = np.atleast_1d(np.asarray(rise, dtype=float))
         return PlanarPoses(at, self._states(at), self._states(at, 1), np.ones(at.size, dtype=bool))
 
-    def place(self, name: str, rise: Array | float) -> Array:
-        """One point at axle rises, (N, 2)."""
-        return self.linkage.place(name, self.poses(rise))
-
     def places(self, rise: Array | float) -> dict[str, Array]:
         """Every point at axle rises, (N, 2)."""
-        poses = self.poses(rise)
-        return {n: self.linkage.place(n, poses) for n in self.rear.named()}
+        return self.linkage.positions(self._states(np.atleast_1d(np.asarray(rise, dtype=float))))
 
     @cached_property
     def lines(self) -> tuple[tuple[str, str, str], ...]:
