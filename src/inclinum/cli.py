@@ -11,6 +11,7 @@ from pathlib import Path
 from typing import Annotated, Any, NoReturn, TypeVar
 
 import typer
+from pydantic import ValidationError
 
 from inclinum.core.alignment import align
 from inclinum.core.axle_sheet import sweep, sweep_grid, sweep_steering
@@ -23,6 +24,7 @@ from inclinum.core.procedure import card
 from inclinum.core.procedure.card import Step
 from inclinum.core.vehicle import AXLES
 from inclinum.jobfile import FORMATS, AxleFile, BikeFile, JobFileError, SheetFile, read, read_any, read_job, schema
+from inclinum.jobfile.sentences import complaints
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
 
@@ -53,6 +55,8 @@ def _compute(work: Callable[[Given], Result], given: Given, where: str = "plan")
     """Run a computation; what cannot be computed is told as a sentence."""
     try:
         return work(given)
+    except ValidationError as error:
+        _refuse("\n".join(f"{where}: {c.sentence}" for c in complaints(error.errors())))
     except ValueError as error:
         _refuse(f"{where}: {error}")
 

@@ -23,7 +23,7 @@ def test_nothing_scrolls_sideways_or_lies_over_anything(
     elif stage == "two wheels":
         page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
         page.goto("/bikes/whin-2026-lower/measure")
-        expect(page.get_by_text("leverage known to")).to_be_visible()
+        expect(page.get_by_text("Leverage is known to")).to_be_visible()
     else:
         open_job(page, stage)
     page.wait_for_load_state("networkidle")

@@ -76,8 +76,9 @@ def test_members_stay_rigid_and_the_ratio_is_the_slope(archetype: BikeArchetype,
     ahead, behind = (linkage.distance(*rear.damper, linkage.poses(rise + s))[0] for s in (h, -h))
     away = np.abs(ratio) > 0.5 * abs(ratio[0])  # a slope by differences says little beside a dead point
     np.testing.assert_allclose(ratio[away], ((behind - ahead) / (2 * h))[away], rtol=2e-4, atol=1e-5)
-    jumps = np.abs(np.diff(length, 2))
-    assert jumps.max() < 40 * np.median(jumps) + 2e-3, "a jump along the travel is another branch"
+    # On one branch both ends of a step tell the same of it; another branch lies millimetres away.
+    missed = np.diff(length) + (ratio[1:] + ratio[:-1]) / 2 * np.diff(rise)
+    assert np.abs(missed).max() < 0.05, "a jump along the travel is another branch"
     swing = Swing(rear)
     inside = rise[rise < swing.reach[1]]
     np.testing.assert_allclose(swing.curve.length(inside), length[: inside.size], atol=2e-3)

@@ -75,7 +75,7 @@ class Tightened(BaseModel):
     version: int
     fastener: str = Field(max_length=120)
     axle: AxleName
-    side: Side
+    side: Side | None = None
     torque: Torque
 
 

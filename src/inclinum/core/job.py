@@ -164,7 +164,8 @@ class TorqueRecord(Document):
 
     fastener: Name
     axle: AxleName
-    side: Side
+    side: Side | None = None
+    """None on a two-wheeler, which has no sides."""
     torque: Torque
     done_at: Moment
     by: Name

@@ -126,7 +126,7 @@ class TorqueRow(Base):
     position: Mapped[int]
     fastener: Mapped[str] = mapped_column(String(120))
     axle: Mapped[str] = mapped_column(String(10))
-    side: Mapped[str] = mapped_column(String(10))
+    side: Mapped[str | None] = mapped_column(String(10))
     text: Mapped[str] = mapped_column(String(60))
     value: Mapped[float]
     tolerance: Mapped[float | None]

@@ -7006,11 +7006,8 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
-            /**
-             * Side
-             * @enum {string}
-             */
-            side: "left" | "right";
+            /** Side */
+            side?: ("left" | "right") | null;
             torque: components["schemas"]["Torque"];
         };
         /**
@@ -7068,11 +7065,8 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
-            /**
-             * Side
-             * @enum {string}
-             */
-            side: "left" | "right";
+            /** Side */
+            side?: ("left" | "right") | null;
             torque: components["schemas"]["Torque"];
             /**
              * Done at

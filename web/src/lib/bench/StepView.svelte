@@ -20,7 +20,8 @@
 	} = $props();
 	const recorded = (key: string) =>
 		build.torques.find(
-			(t) => t.fastener === key && t.axle === (step.axle ?? 'rear') && t.side === (step.side ?? 'left')
+			(t) =>
+				t.fastener === key && t.axle === (step.axle ?? 'rear') && (t.side ?? 'left') === (step.side ?? 'left')
 		);
 </script>
 

@@ -45,7 +45,7 @@
 		trouble = await bench.stamp('build', (version) =>
 			api.POST('/api/bike-jobs/{job_id}/build/torque', {
 				params: { path: { job_id: bench.job.id } },
-				body: { version, fastener, axle: step.axle ?? 'rear', side: 'left', torque: reading }
+				body: { version, fastener, axle: step.axle ?? 'rear', torque: reading }
 			})
 		);
 	}
