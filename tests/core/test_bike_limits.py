@@ -169,6 +169,7 @@ def test_the_plus_minus_grows_with_what_is_not_known() -> None:
 def test_with_nobody_on_it_no_laden_sag_is_judged() -> None:
     told = predict_bike(job_on(TRAIL, rides=[]))
     assert [f.id for f in told.findings if f.id.startswith(("sag", "rate"))] == ["sag.nobody"]
+    assert {b.verdict for b in told.sags.values()} == {"nobody rides it"}
 
 
 def test_preload_by_turns_and_by_the_thread_that_shows() -> None:

@@ -144,6 +144,11 @@ class BikeJob(Document):
     prove: BikeProve = BikeProve()
 
     @property
+    def ridden(self) -> bool:
+        """Whether anybody or anything is aboard: without, there is no laden sag to judge."""
+        return any(r.aboard for r in self.brief.rides)
+
+    @property
     def machine(self) -> Bike:
         """As it was found, or as it was set up where nobody found it otherwise."""
         return self.measure.machine or self.vehicle

@@ -18,7 +18,10 @@ from inclinum.core.bike.stance import Standing
 from inclinum.core.bike.windows import window_of
 from inclinum.core.document import Document
 
-Verdict = Literal["right", "too soft", "too stiff", "set the preload first", "air: set the pressure"]
+Verdict = Literal["right", "too soft", "too stiff", "set the preload first", "air: set the pressure", "nobody rides it"]
+
+
+NOBODY: tuple[Verdict, str] = ("nobody rides it", "Add the rider to the brief: the rate is judged with the rider on.")
 
 
 class SpringChoice(Document):
@@ -84,7 +87,8 @@ def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
     laden_ok = window.laden_low * travel <= laden.sag <= window.laden_high * travel
     left = _unladen_at_target(standing, wanted, end)
     low, high = window.unladen_low * travel, window.unladen_high * travel
-    verdict, why = _verdict(left, wanted, low, high, air=not rear and not isinstance(fork.springs, CoilForkSprings))
+    air = not rear and not isinstance(fork.springs, CoilForkSprings)
+    verdict, why = _verdict(left, wanted, low, high, air=air) if job.ridden else NOBODY
     load = standing.loads.rear_laden if rear else standing.loads.front_laden
     mass = load / GRAVITY
     wheel_rate = standing.rear.wheel_rate(laden.sag) if rear else standing.front.wheel_rate(laden.sag)

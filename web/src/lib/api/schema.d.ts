@@ -5787,7 +5787,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "right" | "too soft" | "too stiff" | "set the preload first" | "air: set the pressure";
+            verdict: "right" | "too soft" | "too stiff" | "set the preload first" | "air: set the pressure" | "nobody rides it";
             /** Why */
             why: string;
             /** Rate by sag */

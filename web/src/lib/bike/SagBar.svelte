@@ -23,6 +23,8 @@
 		event.preventDefault();
 		onsag(Math.max(1, Math.round(b.laden_mm) + by));
 	}
+	/** With nobody aboard there is no laden sag to judge. */
+	const judged = $derived(b.verdict !== 'nobody rides it');
 </script>
 
 <div class="flex h-full w-[92px] flex-col items-center gap-0.5" data-sag={b.end}>
@@ -37,8 +39,8 @@
 			onvalue={(v) => v !== null && onsag(v)}
 		/>
 	</div>
-	<span class="figure font-bold {b.laden_ok ? 'text-good' : 'text-fix'}"
-		>{number((100 * shown) / b.travel_mm, 0)} % {b.laden_ok ? '✓' : '✗'}</span
+	<span class="figure font-bold {judged ? (b.laden_ok ? 'text-good' : 'text-fix') : 'text-quiet'}"
+		>{number((100 * shown) / b.travel_mm, 0)} % {judged ? (b.laden_ok ? '✓' : '✗') : ''}</span
 	>
 	<div class="relative min-h-0 w-[64px] flex-1" bind:clientHeight={tall}>
 		<svg

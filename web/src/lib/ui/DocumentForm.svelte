@@ -172,7 +172,7 @@
 				{@render add(`${f.title}`, () => put(f.name, f.node.start))}
 			{:else}
 				<div class="flex items-center justify-between">
-					<span class="label">{f.title}</span>
+					<span class="font-semibold">{f.title}</span>
 					{#if f.optional}{@render remove(f.title, () => put(f.name, null))}{/if}
 				</div>
 				<Self node={f.node} value={given[f.name]} label={f.title} onvalue={(to) => put(f.name, to)} />

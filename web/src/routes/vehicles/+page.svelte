@@ -145,13 +145,21 @@
 		</label>
 		<label class="grid gap-1">
 			<span class="label">Front suspension</span>
-			<select class="field" bind:value={fresh.front}>
+			<select
+				class="field"
+				value={fresh.front || fits('front')[0]?.key}
+				onchange={(e) => (fresh.front = e.currentTarget.value)}
+			>
 				{#each fits('front') as a (a.key)}<option value={a.key}>{a.title}</option>{/each}
 			</select>
 		</label>
 		<label class="grid gap-1">
 			<span class="label">Rear suspension</span>
-			<select class="field" bind:value={fresh.rear}>
+			<select
+				class="field"
+				value={fresh.rear || fits('rear')[0]?.key}
+				onchange={(e) => (fresh.rear = e.currentTarget.value)}
+			>
 				{#each fits('rear') as a (a.key)}<option value={a.key}>{a.title}</option>{/each}
 			</select>
 		</label>
@@ -193,7 +201,11 @@
 		</div>
 		<label class="grid gap-1">
 			<span class="label">Kind of machine</span>
-			<select class="field" bind:value={bike.archetype}>
+			<select
+				class="field"
+				value={bike.archetype || bikes.data?.archetypes[0]?.key}
+				onchange={(e) => (bike.archetype = e.currentTarget.value)}
+			>
 				{#each bikes.data?.archetypes ?? [] as a (a.key)}<option value={a.key}>{a.title}</option>{/each}
 			</select>
 		</label>

@@ -8,7 +8,7 @@ from inclinum.core.bike.sag import SagBench
 
 def check(case: BikeCase) -> list[BikeFinding]:
     """Both ends; with nobody on it there is no laden sag to judge."""
-    if not any(r.aboard for r in case.job.brief.rides):
+    if not case.job.ridden:
         return [
             BikeFinding(
                 id="sag.nobody", end=None, severity="know", what="Nobody rides it yet", value=0.0, limit=1.0,

@@ -109,7 +109,11 @@
 							<strong class="figure">{number(b.preload_for_target_mm, 1)} mm</strong
 							>{#if b.spacer_for_target_mm !== null}{`, spacers ${number(b.spacer_for_target_mm, 1)} mm`}{/if}{/if}.{/if}
 					<span class="font-semibold {b.verdict === 'right' ? 'text-good' : 'text-fix'}"
-						>{b.verdict === 'right' ? '✓ The rate suits.' : `Rate: ${b.verdict}.`}</span
+						>{b.verdict === 'right'
+							? '✓ The rate suits.'
+							: b.verdict === 'nobody rides it'
+								? 'Nobody rides it yet.'
+								: `Rate: ${b.verdict}.`}</span
 					>
 					<span class="text-quiet">{b.why}</span>
 				</p>
