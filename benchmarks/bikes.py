@@ -11,6 +11,7 @@ from collections.abc import Callable
 import numpy as np
 
 from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.changes import PlannedBikeChange, begin
 from inclinum.core.bike.prediction import assess, predict_bike
 from inclinum.demo import demo_bike_jobs
 
@@ -33,10 +34,14 @@ def main() -> None:
     job = demo_bike_jobs()[-1]
     planned = job.plan.changes[0]
 
-    def dragged(n: int) -> object:
+    def dragged(n: float, more: tuple[PlannedBikeChange, ...] = ()) -> object:
         change = planned.change.model_copy(update={"rod_mm": planned.change.rod_mm + 0.01 * n})  # type: ignore[union-attr]
-        stack = (planned.model_copy(update={"change": change}),)
+        stack = (planned.model_copy(update={"change": change}), *more)
         return predict_bike(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": stack})}))
+
+    stack = (planned,)
+    for kind in ("rear_damper", "rear_spring", "fork_raise", "side_stand", "seat_foam"):
+        stack = (*stack, begin(kind, assess(job).fitted.bike, stack))
 
     rear = assess(job).after.bike.rear
     linkage = Bike.model_validate(job.vehicle.model_dump()).rear.linkage()
@@ -45,6 +50,7 @@ def main() -> None:
     print(f"{'':44}{'median':>10}{'95 %':>10}   wanted")
     for name, (middle, high), wanted in (
         ("whole prediction, the link dragged", median(dragged), "10 ms"),
+        ("six changes, the link dragged", median(lambda n: dragged(n + 0.5, stack[1:])), "10 ms"),
         ("whole prediction, nothing new", median(lambda _: predict_bike(job)), ""),
         (f"yardstick: {rise.size} positions of a {rear.kind.replace('_', ' ')}", yardstick, ""),
     ):

@@ -9,7 +9,7 @@ from tests.browser.test_walk import JOB, open_job, saved
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768)])
-@pytest.mark.parametrize("stage", ["brief", "measure", "plan", "align", "build", "prove", "a vehicle", "two wheels"])
+@pytest.mark.parametrize("stage", ["brief", "measure", "plan", "align", "build", "prove", "a vehicle", "two wheels", "a bike"])
 def test_nothing_scrolls_sideways_or_lies_over_anything(
     browser: Browser, address: str, width: int, height: int, stage: str
 ) -> None:
@@ -20,9 +20,11 @@ def test_nothing_scrolls_sideways_or_lies_over_anything(
         page.goto("/vehicles")
         page.get_by_text("Oriel Ledger").click()
         expect(page.get_by_test_id("consequences")).to_be_visible()
-    elif stage == "two wheels":
+    elif stage in ("two wheels", "a bike"):
         page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
-        page.goto("/bikes/whin-2026-lower/measure")
+        page.goto("/bikes/whin-2026-lower/measure" if stage == "two wheels" else "/vehicles")
+        if stage == "a bike":
+            page.get_by_text("Ostrel Ferryman").click()
         expect(page.get_by_text("Leverage is known to")).to_be_visible()
     else:
         open_job(page, stage)

@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 
 from inclinum.core.bike.bike import ENDS, Bike, End
-from inclinum.core.bike.changes import PlannedBikeChange, RearLink, apply_all
+from inclinum.core.bike.changes import RearLink, apply_all
 from inclinum.core.bike.drawing import BikeDrawing, draw
 from inclinum.core.bike.fit import BikeFit, Fitted, fitted
 from inclinum.core.bike.job import BikeJob
@@ -323,23 +323,24 @@ def _fork(standing: Standing) -> ForkCurve:
     )
 
 
+SPRUNG = ("rear", "damper", "spring", "preload_mm", "fork", "front_tyre_radius_mm", "rear_tyre_radius_mm")
+"""What the height of the body hangs on; a change of anything else has no share in it."""
+
+
 def _shares(assessed: Assessed) -> list[BikeShare]:
     """Each change alone on top of those before it, rider on."""
-    came, stack = assessed.before, assessed.job.plan.changes
-    base, found = came, []
-    done: list[PlannedBikeChange] = []
+    came = assessed.before
+    bike, drops, found = came.bike, came.drops("laden", came), []
+    stack = assessed.job.plan.changes
     for n, planned in enumerate(stack):
-        done.append(planned)
-        if not planned.on:
-            found.append(BikeShare(id=planned.id, front=0.0, rear=0.0))
-            continue
-        last = n == len(stack) - 1
-        now = assessed.after if last else Standing(apply_all(came.bike, tuple(done)), came.loads, came.rear.swing)
-        (f0, r0), (f1, r1) = (
-            (a.front_drop, a.rear_drop) for a in (base.attitude("laden", came), now.attitude("laden", came))
-        )
-        found.append(BikeShare(id=planned.id, front=f1 - f0, rear=r1 - r0))
-        base = now
+        changed = apply_all(bike, (planned,))
+        was = drops
+        if any(getattr(changed, part) != getattr(bike, part) for part in SPRUNG):
+            last = all(not later.on for later in stack[n + 1 :])
+            now = assessed.after if last else Standing(changed, came.loads, came.rear.swing)
+            drops = now.drops("laden", came)
+        found.append(BikeShare(id=planned.id, front=drops[0] - was[0], rear=drops[1] - was[1]))
+        bike = changed
     return found
 
 

@@ -93,17 +93,25 @@ class Standing:
         return ForkCarrying(self.bike.fork, float(np.radians(self.bike.rake_deg)))
 
     @cached_property
-    def ends(self) -> dict[Condition, tuple[EndAt, EndAt]]:
-        """Front and rear in every condition."""
+    def ends(self) -> "_Ends":
+        """Front and rear in every condition, each worked out when it is first asked for."""
+        return _Ends(self)
+
+    def _in(self, condition: Condition) -> tuple[EndAt, EndAt]:
         r, f, loads = self.rear, self.bike.fork, self.loads
-        full = EndAt(r.travel_at_full_stroke, r.extended_height + r.travel_at_full_stroke, 0.0, 1.0, False, True)
-        out = EndAt(0.0, r.extended_height, r.extended, 1.0, True, False)
-        return {
-            "extended": (EndAt(0.0, 0.0, 0.0, 1.0, True, False), out),
-            "unladen": (self.front.at(loads.front_unladen), r.at(loads.rear_unladen)),
-            "laden": (self.front.at(loads.front_laden), r.at(loads.rear_laden)),
-            "full": (EndAt(f.stroke_mm, f.stroke_mm, 0.0, 1.0, False, True), full),
-        }
+        match condition:
+            case "extended":
+                out = EndAt(0.0, r.extended_height, r.extended, 1.0, True, False)
+                return EndAt(0.0, 0.0, 0.0, 1.0, True, False), out
+            case "unladen":
+                return self.front.at(loads.front_unladen), r.at(loads.rear_unladen)
+            case "laden":
+                return self.front.at(loads.front_laden), r.at(loads.rear_laden)
+            case "full":
+                full = EndAt(
+                    r.travel_at_full_stroke, r.extended_height + r.travel_at_full_stroke, 0.0, 1.0, False, True
+                )
+                return EndAt(f.stroke_mm, f.stroke_mm, 0.0, 1.0, False, True), full
 
     @cached_property
     def _attitudes(self) -> dict[Condition, tuple["Standing", Attitude]]:
@@ -130,12 +138,8 @@ class Standing:
             came: the machine it is told against.
         """
         b, was = self.bike, came.bike
-        front0, rear0 = came.ends["unladen"]
         rake0 = float(np.radians(was.rake_deg))
-        slid = fork_sag - front0.sag + b.fork.raised_mm - was.fork.raised_mm
-        slid += b.fork.shortened_mm - was.fork.shortened_mm
-        down_front = slid * float(np.cos(rake0)) - (b.front_tyre_radius_mm - was.front_tyre_radius_mm)
-        down_rear = rear_height - rear0.height - (b.rear_tyre_radius_mm - was.rear_tyre_radius_mm)
+        slid, down_front, down_rear = self._down(fork_sag, rear_height, came)
         change = float(attitude.rake_change(down_front, down_rear, was.wheelbase_mm))
         rake = rake0 + change
         pivot, axle0 = self.pivot, came.rear_points["unladen"]["axle"]
@@ -148,6 +152,20 @@ class Standing:
             front_drop=down_front,
             rear_drop=down_rear,
         )
+
+    def drops(self, condition: Condition, came: "Standing") -> tuple[float, float]:
+        """How far the body came down at the front and rear axle stations, against the machine as it came, unladen."""
+        front, rear = self.ends[condition]
+        return self._down(front.sag, rear.height, came)[1:]
+
+    def _down(self, fork_sag: float, rear_height: float, came: "Standing") -> tuple[float, float, float]:
+        """How far the fork slid, and how far the body came down front and rear, mm."""
+        b, was = self.bike, came.bike
+        front0, rear0 = came.ends["unladen"]
+        slid = fork_sag - front0.sag + b.fork.raised_mm - was.fork.raised_mm
+        slid += b.fork.shortened_mm - was.fork.shortened_mm
+        down = slid * float(np.cos(np.radians(was.rake_deg))) - (b.front_tyre_radius_mm - was.front_tyre_radius_mm)
+        return slid, down, rear_height - rear0.height - (b.rear_tyre_radius_mm - was.rear_tyre_radius_mm)
 
     @property
     def pivot(self) -> np.ndarray:
@@ -169,6 +187,18 @@ class Standing:
         longer = replace(poses, rate=swing.linkage.rod_effect(0, poses))
         shortens, ratio = (float(swing.linkage.distance(*swing.rear.damper, p)[1][0]) for p in (longer, poses))
         return -shortens / ratio
+
+
+class _Ends(dict[Condition, tuple[EndAt, EndAt]]):
+    """Both ends by condition."""
+
+    def __init__(self, standing: Standing):
+        super().__init__()
+        self._standing = standing
+
+    def __missing__(self, condition: Condition) -> tuple[EndAt, EndAt]:
+        found = self[condition] = self._standing._in(condition)
+        return found
 
 
 _KEPT: dict[tuple[str, Loads], Standing] = {}

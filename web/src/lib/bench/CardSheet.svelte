@@ -33,6 +33,7 @@
 		}))
 	);
 	const done = $derived((card.data?.steps ?? []).filter((s) => ticks.has(s.id)).length);
+	const counted = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
 </script>
 
 <div class="mb-2 flex flex-wrap items-center justify-between gap-2">
@@ -71,8 +72,10 @@
 	{/if}
 	<details class="mb-3">
 		<summary class="cursor-pointer font-semibold">
-			To have ready: {card.data.preflight.parts.length} kinds of parts, {card.data.preflight.hardware.length} of
-			hardware, {card.data.preflight.tools.length} tools
+			To have ready: {counted(card.data.preflight.parts.length, 'part')}, {counted(
+				card.data.preflight.hardware.length,
+				'kind'
+			)} of hardware, {counted(card.data.preflight.tools.length, 'tool')}
 		</summary>
 		<div class="mt-1 grid grid-cols-2 gap-3">
 			{#each [['Parts', card.data.preflight.parts], ['Hardware', card.data.preflight.hardware], ['Tools', card.data.preflight.tools], ['Consumables', card.data.preflight.consumables]] as const as [name, items] (name)}

@@ -46,7 +46,7 @@
 			])
 		)
 	);
-	/** A rider's leg from the seat's edge to the sole, as long as the inseam. */
+	/** A rider's leg from the seat's edge to the sole, as long as the inseam; it ends on the ground where it reaches. */
 	const leg = $derived(job.brief.inseam_mm ? job.brief.inseam_mm + (job.brief.sole_mm ?? 0) : undefined);
 	const stood = $derived((measured ? p.before : p.planned)[bikeView.condition]);
 	const sketched = $derived(job.vehicle.body?.length ? '' : ' · frame sketched through its known points');
@@ -58,9 +58,7 @@
 		{ghost}
 		label="Side elevation to scale, {bikeView.condition}"
 		foot={[
-			measured
-				? 'as it came: drag a point, or nudge it with the arrow keys'
-				: 'dashed: as it came · solid: planned',
+			measured ? 'as it came: drag a point, or use the arrow keys' : 'dashed: as it came · solid: planned',
 			`drawn to scale${sketched}`
 		]}
 		beside={96}
@@ -78,7 +76,7 @@
 		{#snippet over(on: OnScreen)}
 			{#if leg && bikeView.condition !== 'full'}
 				{@const hip = [pose.seat[0] + 26 / on.scale, pose.seat[1]] as Place}
-				{@const foot = [hip[0], hip[1] - leg] as Place}
+				{@const foot = [hip[0], Math.max(hip[1] - leg, 0)] as Place}
 				<line x1={on.x(hip)} y1={on.y(hip)} x2={on.x(foot)} y2={on.y(foot)} class="leg" />
 				<path d="M{on.x(foot) - 3} {on.y(foot)}h14" class="leg" />
 			{/if}

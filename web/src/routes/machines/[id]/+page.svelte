@@ -123,9 +123,9 @@
 								label="Side elevation to scale"
 								foot={[
 									frame === 0
-										? 'hanging at full extension: drag a point, or nudge it with the arrow keys'
+										? 'hanging: drag a point, or use the arrow keys'
 										: 'points are moved at full extension',
-									`drawn to scale${bench.bike.body?.length ? '' : ' · frame sketched through its known points'}`
+									`to scale${bench.bike.body?.length ? '' : ' · frame sketched through its known points'}`
 								]}
 								{tape}
 								{chosen}
@@ -158,8 +158,8 @@
 						>
 					</label>
 					<button class="btn min-h-7" disabled={frame === 0} onclick={() => (frame = 0)}>hanging</button>
-					<button class="btn min-h-7" disabled={frame === unladen} onclick={() => (frame = unladen)}
-						>on its own weight</button
+					<button class="btn min-h-7" disabled={frame === unladen} onclick={() => (frame = unladen)}>
+						unladen</button
 					>
 				</div>
 				<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-2">
@@ -174,10 +174,10 @@
 									</p>
 									<p>
 										<span class="figure text-[24px] leading-tight font-bold">{number(end.sag_mm, 0)}</span>
-										mm <span class="text-quiet block leading-tight">sag on its own weight</span>
+										mm <span class="text-quiet block leading-tight">sag, unladen</span>
 									</p>
-									<p class="text-quiet col-span-2 mt-0.5">
-										{number(end.wheel_rate, 1)} N/mm at the wheel there, {number(end.load_n, 0)} N on it
+									<p class="text-quiet col-span-2 mt-0.5 max-[1150px]:text-xs">
+										{number(end.wheel_rate, 1)} N/mm at the wheel, {number(end.load_n, 0)} N on it
 									</p>
 								</div>
 							{/each}
