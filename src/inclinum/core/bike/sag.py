@@ -177,7 +177,7 @@ def _verdict(left: float | None, preload: float | None, low: float, high: float,
         return "set the preload first", "No preload reaches the laden target with this spring."
     if preload < 0:
         return "too stiff", f"Even with no preload it stands too high; on target it would be {-preload:.1f} mm loose."
-    said = f"Laden sag on target leaves {left:.0f} mm unladen, wanted {low:.0f} to {high:.0f} mm"
+    said = f"Laden sag on target leaves {left:.1f} mm unladen, wanted {low:.1f} to {high:.1f} mm"
     if left < low:
         return "too soft", f"{said}: too soft for the load, it has to be wound up to hold it."
     if left > high:
