@@ -28,7 +28,11 @@
 		if (!(event.target as HTMLElement).closest('input, textarea, select')) settings.toggleUnits();
 	}
 	async function newJob() {
-		if (!bench || !(await bench.flush())) return;
+		if (!bench) return;
+		if (!(await bench.flush())) {
+			trouble = 'What was typed last is not saved yet: once it is, press again.';
+			return;
+		}
 		const { to, trouble: wrong } = await onjob(`${bench.document.name.split(',')[0]}: new job`);
 		if (to) await goto(to);
 		else trouble = wrong ?? '';

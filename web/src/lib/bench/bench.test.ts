@@ -1,42 +1,18 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../api/client';
-
-const stored = new Map<string, string>();
-vi.stubGlobal('localStorage', {
-	getItem: (key: string) => stored.get(key) ?? null,
-	setItem: (key: string, value: string) => void stored.set(key, value),
-	removeItem: (key: string) => void stored.delete(key)
-});
+import { stubPage } from '../testing/page';
 
 type Call = { method: string; path: string; body: { version: number; section: unknown } | undefined };
 const calls: Call[] = [];
 let answer: (call: Call) => { status: number; body: unknown } | 'lost';
 
-vi.stubGlobal('fetch', async (request: Request) => {
-	const text = await request.text();
-	const call = {
-		method: request.method,
-		path: new URL(request.url).pathname,
-		body: text ? JSON.parse(text) : undefined
-	};
+const stored = stubPage(async (path, text, request) => {
+	const call = { method: request.method, path, body: text ? JSON.parse(text) : undefined };
 	calls.push(call);
 	const made = answer(call);
 	if (made === 'lost') throw new TypeError('network');
-	return new Response(JSON.stringify(made.body), {
-		status: made.status,
-		headers: { 'content-type': 'application/json' }
-	});
+	return Response.json(made.body, { status: made.status });
 });
-const RealRequest = Request;
-vi.stubGlobal(
-	'Request',
-	class extends RealRequest {
-		constructor(input: string | URL | Request, init?: RequestInit) {
-			super(typeof input === 'string' ? new URL(input, 'http://bench') : input, init);
-		}
-	}
-);
-
 const { Bench } = await import('./bench.svelte');
 
 function view(): Schemas['JobView'] {
@@ -186,6 +162,37 @@ describe('one write at a time', () => {
 			{ version: 4, section: { load: 'mail and driver' } }
 		]);
 		expect(bench.conflict).toBeUndefined();
+	});
+
+	it('what is typed while it is being saved is saved before it is signed', async () => {
+		const bench = new Bench(view());
+		await settled();
+		const slow = slowly();
+		const signed: number[] = [];
+		const after = (note: string) => ({ note }) as never;
+		bench.change('prove', after('417'));
+		const signing = bench.stamp('prove', async (version) => {
+			signed.push(version);
+			return { data: {}, response: new Response() };
+		});
+		await settled();
+		bench.change('prove', after('418'));
+		for (let n = 0; n < 6; n++) await slow.next();
+		slow.restore();
+		expect(await signing).toBe('');
+		const written = saves().map((s) => s.body?.section);
+		expect(written).toEqual([{ note: '417' }, { note: '418' }]);
+		expect(signed).toEqual([bench.versions.prove]);
+	});
+
+	it('nothing is signed on what could not be saved', async () => {
+		const bench = new Bench(view());
+		await settled();
+		answer = () => 'lost';
+		bench.change('prove', { note: 'x' } as never);
+		const act = vi.fn();
+		expect(await bench.stamp('prove', act)).toContain('not saved yet');
+		expect(act).not.toHaveBeenCalled();
 	});
 
 	it('a tick does not wipe out what is typed elsewhere and not yet saved', async () => {

@@ -130,11 +130,15 @@ export class JobBench<J extends Stages, P> {
 		this.#predict.wish(this.job);
 	}
 
-	/** Save now what waits. True when everything is saved. */
-	async flush(): Promise<boolean> {
-		clearTimeout(this.#timer);
-		for (const stage of [...this.#dirty]) await this.#inTurn(() => this.#save(stage));
-		return this.#dirty.size === 0;
+	/** Save now what waits, of all stages or of one. True when it is saved. */
+	async flush(only?: StageName): Promise<boolean> {
+		const waits = () => [...this.#dirty].filter((stage) => !only || stage === only);
+		if (!only) clearTimeout(this.#timer);
+		do {
+			for (const stage of waits()) await this.#inTurn(() => this.#save(stage));
+			// What was typed while it was being saved goes along, as long as saving gets on.
+		} while (waits().length && this.saving === 'waiting' && !this.conflict);
+		return waits().length === 0;
 	}
 
 	/** After a conflict: take what the other person saved. */
@@ -163,10 +167,12 @@ export class JobBench<J extends Stages, P> {
 	}
 
 	/**
-	 * Do something that the server stamps with time and person, on the version the last write left.
+	 * Do something that the server stamps with time and person, on the version the last write left; first what waits
+	 * of that stage is saved.
 	 * Gives what went wrong, empty when nothing did.
 	 */
-	stamp(stage: StageName, act: (version: number) => Promise<Answer>): Promise<string> {
+	async stamp(stage: StageName, act: (version: number) => Promise<Answer>): Promise<string> {
+		if (!(await this.flush(stage))) return 'What was typed last is not saved yet: once it is, press again.';
 		return this.#inTurn(async () => {
 			try {
 				const { data, error, response } = await act(this.versions[stage] ?? 1);

@@ -82,11 +82,14 @@ export abstract class SavedDocument<D> {
 
 	/** Save now what waits. True when everything is saved. */
 	async flush(): Promise<boolean> {
-		clearTimeout(this.#timer);
-		if (this.saving === 'saved') return true;
-		const turn = this.#lastWrite.then(() => this.#save());
-		this.#lastWrite = turn.catch(() => undefined);
-		await turn;
+		do {
+			clearTimeout(this.#timer);
+			if (this.saving === 'saved') return true;
+			const turn = this.#lastWrite.then(() => this.#save());
+			this.#lastWrite = turn.catch(() => undefined);
+			await turn;
+			// What was typed while it was being saved goes along, as long as saving gets on.
+		} while ((this.saving as string) === 'waiting');
 		return (this.saving as string) === 'saved';
 	}
 

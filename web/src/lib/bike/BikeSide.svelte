@@ -148,9 +148,9 @@
 			/>
 		{/each}
 		{#if taped.length === 2 && taped[0] && taped[1]}
-			<line x1={px(taped[0])} y1={py(taped[0])} x2={px(taped[1])} y2={py(taped[1])} class="tape" />
+			<line x1={px(taped[0])} y1={py(taped[0])} x2={px(taped[1])} y2={py(taped[1])} class="tape-line" />
 		{:else if taped[0]}
-			<line x1={px(taped[0])} y1={py(taped[0])} x2={px(taped[0])} y2={py([0, 0])} class="tape" />
+			<line x1={px(taped[0])} y1={py(taped[0])} x2={px(taped[0])} y2={py([0, 0])} class="tape-line" />
 		{/if}
 		<line x1={px(pose.seat)} y1={py(pose.seat)} x2={px(pose.seat)} y2={py([0, 0])} class="dimension" />
 		<text x={px(pose.seat) - 8} y={py(pose.seat) - 12} class="big" text-anchor="middle"
@@ -173,7 +173,7 @@
 					cx={px(q)}
 					cy={py(q)}
 					r={on ? 7 : 5}
-					class="point {h.source} {on ? 'on' : ''} {h.fixed ? 'fixed' : 'free'}"
+					class="joint {h.source} {on ? 'on' : ''} {h.fixed ? 'plain' : ''}"
 					role="button"
 					tabindex="0"
 					aria-label="{h.title}, {h.source}"
@@ -192,7 +192,7 @@
 					>
 				</circle>
 			{:else}
-				<circle cx={px(q)} cy={py(q)} r={on ? 6 : 3.4} class="point {on ? 'on' : ''}"
+				<circle cx={px(q)} cy={py(q)} r={on ? 6 : 3.4} class="joint plain {on ? 'on' : ''}"
 					><title>{h?.title ?? name.replaceAll('_', ' ')}</title></circle
 				>
 			{/if}
@@ -241,33 +241,9 @@
 		stroke-width: 1.3;
 		stroke-dasharray: 6 4;
 	}
-	.point {
-		fill: var(--chalk);
-		stroke: var(--dye);
+	.plain {
 		stroke-width: 1.6;
-	}
-	.point.free,
-	.point.fixed {
-		stroke-width: 2;
-	}
-	.point.free {
-		cursor: grab;
-		touch-action: none;
-	}
-	.point.measured {
-		fill: var(--dye);
-	}
-	.point.assumed {
-		stroke-dasharray: 2 2;
-	}
-	.point.on {
-		stroke: var(--stops);
-		stroke-width: 2.4;
-	}
-	.tape {
-		stroke: var(--stops);
-		stroke-width: 2.4;
-		stroke-dasharray: 2 3;
+		cursor: inherit;
 	}
 	.dimension {
 		stroke: var(--quiet);

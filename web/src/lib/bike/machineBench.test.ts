@@ -1,35 +1,17 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../api/client';
+import { stubPage } from '../testing/page';
 import { inFrame, pointsOf, withPoint, type Rear } from './rearPoints';
 
-const stored = new Map<string, string>();
-vi.stubGlobal('localStorage', {
-	getItem: (key: string) => stored.get(key) ?? null,
-	setItem: (key: string, value: string) => void stored.set(key, value),
-	removeItem: (key: string) => void stored.delete(key)
-});
-const RealRequest = Request;
-vi.stubGlobal(
-	'Request',
-	class extends RealRequest {
-		constructor(input: string | URL | Request, init?: RequestInit) {
-			super(typeof input === 'string' ? new URL(input, 'http://bench') : input, init);
-		}
-	}
-);
 type Body = { version: number; bike: { rear: { pivot: number[] } } };
 const saves: Body[] = [];
 let clash = false;
-vi.stubGlobal('fetch', async (request: Request) => {
-	const body = JSON.parse(await request.text());
-	if (new URL(request.url).pathname === '/api/bench/bike') return Response.json({ drawn: body.rear.pivot });
+const stored = stubPage(async (path, text) => {
+	const body = JSON.parse(text);
+	if (path === '/api/bench/bike') return Response.json({ drawn: body.rear.pivot });
 	saves.push(body);
-	if (clash)
-		return Response.json(
-			{ sentence: 'Two hands.', theirs: { rear: { pivot: [7, 7] } }, version: 9, by: 'Oda' },
-			{ status: 409 }
-		);
-	return Response.json({ version: body.version + 1 });
+	const theirs = { sentence: 'Two hands.', theirs: { rear: { pivot: [7, 7] } }, version: 9, by: 'Oda' };
+	return clash ? Response.json(theirs, { status: 409 }) : Response.json({ version: body.version + 1 });
 });
 const { MachineBench } = await import('./machineBench.svelte');
 

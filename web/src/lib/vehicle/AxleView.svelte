@@ -274,10 +274,10 @@
 		{#if tape.length === 2}
 			{@const a = at(tape[0] ?? '')}
 			{@const b = at(tape[1] ?? '')}
-			{#if a && b}<line x1={px(a)} y1={py(a)} x2={px(b)} y2={py(b)} class="tape" />{/if}
+			{#if a && b}<line x1={px(a)} y1={py(a)} x2={px(b)} y2={py(b)} class="tape-line" />{/if}
 		{:else if tape.length === 1 && view !== 'plan'}
 			{@const a = at(tape[0] ?? '')}
-			{#if a}<line x1={px(a)} y1={py(a)} x2={px(a)} y2={py([0, 0, ground])} class="tape" />{/if}
+			{#if a}<line x1={px(a)} y1={py(a)} x2={px(a)} y2={py([0, 0, ground])} class="tape-line" />{/if}
 		{/if}
 		{#each pointSides as side (side)}
 			{#each drawnPoints as p (p.name)}
@@ -288,7 +288,7 @@
 						cx={px(here)}
 						cy={py(here)}
 						r={on ? 6.5 : 4.5}
-						class="point {p.source} {on ? 'on' : ''}"
+						class="joint {p.source} {on ? 'on' : ''}"
 						role="button"
 						tabindex={onmove ? 0 : -1}
 						aria-label="{p.title}, {source[p.source]}{bench.right ? `, ${side}` : ''}"
@@ -357,26 +357,5 @@
 		stroke: var(--fix);
 		stroke-dasharray: 5 4;
 		stroke-width: 1;
-	}
-	.tape {
-		stroke: var(--stops);
-		stroke-width: 2.4;
-		stroke-dasharray: 2 3;
-	}
-	.point {
-		fill: var(--chalk);
-		stroke: var(--dye);
-		stroke-width: 2;
-		cursor: grab;
-		touch-action: none;
-	}
-	.point.measured {
-		fill: var(--dye);
-	}
-	.point.assumed {
-		stroke-dasharray: 2 2;
-	}
-	.point.on {
-		stroke: var(--stops);
 	}
 </style>

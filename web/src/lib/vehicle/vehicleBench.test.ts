@@ -1,28 +1,14 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../api/client';
+import { stubPage } from '../testing/page';
 
-const stored = new Map<string, string>();
-vi.stubGlobal('localStorage', {
-	getItem: (key: string) => stored.get(key) ?? null,
-	setItem: (key: string, value: string) => void stored.set(key, value),
-	removeItem: (key: string) => void stored.delete(key)
-});
-const RealRequest = Request;
-vi.stubGlobal(
-	'Request',
-	class extends RealRequest {
-		constructor(input: string | URL | Request, init?: RequestInit) {
-			super(typeof input === 'string' ? new URL(input, 'http://bench') : input, init);
-		}
-	}
-);
 type Body = { version?: number; vehicle?: unknown; tape?: { key: string }[] };
 const saves: Body[] = [];
 /** Answers of the bench held back until let go, oldest first. */
 const held: (() => void)[] = [];
-vi.stubGlobal('fetch', async (request: Request) => {
-	const body = JSON.parse(await request.text()) as Body;
-	if (new URL(request.url).pathname === '/api/bench') {
+const stored = stubPage(async (path, text) => {
+	const body = JSON.parse(text) as Body;
+	if (path === '/api/bench') {
 		await new Promise<void>((go) => held.push(go));
 		return Response.json({ fit: { axle: { ...body, fitted: true } } });
 	}
