@@ -12,9 +12,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inclinum.api.app import create_app
-from inclinum.demo import demo_jobs
+from inclinum.demo import demo_bike_jobs, demo_jobs
 
 WHOLE = demo_jobs()[-1].model_dump(mode="json")
+BIKES = [job.model_dump(mode="json") for job in demo_bike_jobs()]
 client = TestClient(create_app(None), raise_server_exceptions=False)
 
 
@@ -65,6 +66,27 @@ def test_any_number_of_a_job_may_be_wrong(changes: list[tuple[tuple, Any]]) -> N
         assert only_finite(body)
         if answer.status_code == 422:
             assert len(body["sentence"]) > 10
+
+
+@settings(deadline=None, max_examples=120)
+@given(st.sampled_from(BIKES), st.data())
+def test_any_number_of_a_two_wheeler_may_be_wrong(whole: dict[str, Any], data: st.DataObject) -> None:
+    document = deepcopy(whole)
+    numbers = [p for p in leaves(document) if p[0] in ("vehicle", "plan", "brief")]
+    for path in data.draw(st.lists(st.sampled_from(numbers), min_size=1, max_size=3, unique=True)):
+        put(document, path, data.draw(ODD, label=str(path)))
+    for address, body in (
+        ("/api/bike/predict", document),
+        ("/api/bike/prove", document),
+        ("/api/bench/bike", document["vehicle"]),
+        ("/api/bike/sag", {"job": document, "end": "rear", "sag_mm": 55}),
+    ):
+        answer = client.post(address, json=body)
+        assert answer.status_code in (200, 422), address
+        told = json.loads(answer.text)
+        assert only_finite(told), address
+        if answer.status_code == 422:
+            assert len(told["sentence"]) > 10
 
 
 @pytest.mark.parametrize("axle", ["front", "rear"])

@@ -9,7 +9,9 @@ from tests.browser.test_walk import JOB, open_job, saved
 
 
 @pytest.mark.parametrize(("width", "height"), [(1280, 800), (1024, 768)])
-@pytest.mark.parametrize("stage", ["brief", "measure", "plan", "align", "build", "prove", "a vehicle", "two wheels", "a bike"])
+@pytest.mark.parametrize(
+    "stage", ["brief", "measure", "plan", "align", "build", "prove", "a vehicle", "two wheels", "a bike"]
+)
 def test_nothing_scrolls_sideways_or_lies_over_anything(
     browser: Browser, address: str, width: int, height: int, stage: str
 ) -> None:
