@@ -102,6 +102,8 @@ client_build() {
     (cd "$ROOT/web" && npx vite build --logLevel error >"$TOOLS/build.log" 2>&1) \
       || fail "The client could not be built; $TOOLS/build.log says why:
 $(tail -n 20 "$TOOLS/build.log")"
+    # The API's own page loads nothing from elsewhere.
+    cp "$ROOT"/web/node_modules/swagger-ui-dist/swagger-ui{.css,-bundle.js} "$ROOT/web/build/docs/"
     fresh client "${sources[@]}"
   fi
 }

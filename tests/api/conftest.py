@@ -7,9 +7,10 @@ from fastapi.testclient import TestClient
 from sqlalchemy import Engine
 
 from inclinum.api.app import create_app
+from tests.api import OURS
 
 
 @pytest.fixture
 def client(engine: Engine) -> Iterator[TestClient]:
-    with TestClient(create_app(engine)) as client:
+    with TestClient(create_app(engine), base_url=OURS) as client:
         yield client

@@ -114,13 +114,13 @@ def test_a_bad_file_leaves_nothing_behind(client: TestClient) -> None:
     answer = client.post("/api/jobs/import", content=text, headers=WHO)
     assert answer.status_code == 422
     assert answer.json()["complaints"][0]["path"].startswith("job.plan.changes[1]")
-    assert sum(j["wheels"] == 4 for j in client.get("/api/jobs").json()) == 3
+    assert sum(j["wheels"] == 4 for j in client.get("/api/jobs").json()["items"]) == 3
     huge = client.post("/api/jobs/import", content=" " * 9_000_000, headers=WHO)
     assert huge.status_code == 413
 
 
 def test_a_new_job_brings_vehicle_and_limits_along(client: TestClient) -> None:
-    van = next(v["id"] for v in client.get("/api/vehicles").json() if v["plate"] == "Q-0417")
+    van = next(v["id"] for v in client.get("/api/vehicles").json()["items"] if v["plate"] == "Q-0417")
     wanted = {"title": "Taller for the quarry", "vehicle_id": van}
     assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry", "wheels": 4}
     assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry-2", "wheels": 4}

@@ -32,9 +32,9 @@ def saved(client: TestClient, job_id: str, stage: str, **fields: Any) -> dict[st
 
 
 def test_every_archetype_is_on_the_island_and_five_jobs_at_five_stages(client: TestClient) -> None:
-    bikes = [v for v in client.get("/api/vehicles").json() if v["wheels"] == 2]
+    bikes = [v for v in client.get("/api/vehicles").json()["items"] if v["wheels"] == 2]
     assert len(bikes) == len(BIKES)
-    jobs = [j for j in client.get("/api/jobs").json() if j["wheels"] == 2]
+    jobs = [j for j in client.get("/api/jobs").json()["items"] if j["wheels"] == 2]
     assert len(jobs) == 5
     stages = {j["stage"] if not j["signed_off"] else "signed" for j in jobs}
     assert stages == {"measure", "plan", "align", "build", "signed"}
@@ -109,13 +109,13 @@ def test_the_machine_as_found_is_the_next_jobs_machine(client: TestClient) -> No
     machine = view["job"]["vehicle"]
     machine["spring"]["rate_n_per_mm"] = 91
     saved(client, job_id, "measure", machine=machine)
-    bike = next(v for v in client.get("/api/vehicles").json() if v["name"].startswith("Skerra Sedge"))
+    bike = next(v for v in client.get("/api/vehicles").json()["items"] if v["name"].startswith("Skerra Sedge"))
     again = client.post(AT, json={"title": "Sedge again", "vehicle_id": bike["id"]}, headers=WHO).json()["id"]
     assert client.get(f"{AT}/{again}").json()["job"]["vehicle"]["spring"]["rate_n_per_mm"] == 91
 
 
 def test_a_machine_on_its_bench(client: TestClient) -> None:
-    listed = next(v for v in client.get("/api/vehicles").json() if v["name"].startswith("Skerra Whin"))
+    listed = next(v for v in client.get("/api/vehicles").json()["items"] if v["name"].startswith("Skerra Whin"))
     at = f"/api/bikes/{listed['id']}"
     held = client.get(at).json()
     bike = held["bike"]
@@ -135,7 +135,7 @@ def test_a_machine_on_its_bench(client: TestClient) -> None:
     assert clash.json()["theirs"]["rear"]["pivot"] == [553, 405]
     read = taken | {"tape": [{"key": "axle.pivot", "reading": "556"}]}
     assert client.put(at, json={"version": held["version"] + 1, "bike": read}, headers=WHO).status_code == 200
-    assert next(v for v in client.get("/api/vehicles").json() if v["id"] == listed["id"])["measured"] == 1
+    assert next(v for v in client.get("/api/vehicles").json()["items"] if v["id"] == listed["id"])["measured"] == 1
 
     job = client.post(AT, json={"title": "Whin again", "vehicle_id": listed["id"]}, headers=WHO).json()["id"]
     assert client.get(f"{AT}/{job}").json()["job"]["vehicle"]["tape"][0]["key"] == "axle.pivot"
@@ -145,7 +145,7 @@ def test_a_machine_on_its_bench(client: TestClient) -> None:
 
 
 def test_a_bench_takes_only_its_own_kind(client: TestClient) -> None:
-    by_wheels = {v["wheels"]: v["id"] for v in client.get("/api/vehicles").json()}
+    by_wheels = {v["wheels"]: v["id"] for v in client.get("/api/vehicles").json()["items"]}
     assert "four wheels" in client.get(f"/api/bikes/{by_wheels[4]}").json()["sentence"]
     assert "two wheels" in client.get(f"/api/vehicles/{by_wheels[2]}").json()["sentence"]
     bike = client.get(f"/api/bikes/{by_wheels[2]}").json()["bike"]

@@ -6,13 +6,14 @@ import pytest
 from fastapi.testclient import TestClient
 
 from inclinum.api.app import create_app
+from tests.api import OURS
 
 BUILD = Path(__file__).parents[2] / "web" / "build"
 
 
 @pytest.fixture
 def client() -> TestClient:
-    return TestClient(create_app(None, BUILD))
+    return TestClient(create_app(None, BUILD), base_url=OURS)
 
 
 def test_every_address_of_the_client_gets_its_page(client: TestClient) -> None:

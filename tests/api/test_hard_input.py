@@ -13,10 +13,11 @@ from hypothesis import strategies as st
 
 from inclinum.api.app import create_app
 from inclinum.demo import demo_bike_jobs, demo_jobs
+from tests.api import OURS
 
 WHOLE = demo_jobs()[-1].model_dump(mode="json")
 BIKES = [job.model_dump(mode="json") for job in demo_bike_jobs()]
-client = TestClient(create_app(None), raise_server_exceptions=False)
+client = TestClient(create_app(None), OURS, raise_server_exceptions=False)
 
 
 def leaves(value: Any, path: tuple = ()) -> Iterator[tuple]:

@@ -19,7 +19,7 @@ def set_up(client: TestClient) -> tuple[int, dict]:
 
 
 def test_the_fleet_is_there_and_every_archetype_is_used_by_one(client: TestClient) -> None:
-    listed = [v for v in client.get("/api/vehicles").json() if v["wheels"] == 4]
+    listed = [v for v in client.get("/api/vehicles").json()["items"] if v["wheels"] == 4]
     assert len(listed) >= 9
     used = set()
     for row in listed:
@@ -72,7 +72,7 @@ def test_bad_geometry_comes_back_as_a_sentence_about_the_part(client: TestClient
     refused = client.post("/api/bench", json=front)
     assert refused.status_code == 422
     assert "ie_outer and tie_inner are the same point" in str(refused.json())
-    _, view = client.get("/api/vehicles").json()[0], client.get("/api/vehicles/1").json()
+    _, view = client.get("/api/vehicles").json()["items"][0], client.get("/api/vehicles/1").json()
     rear = view["vehicle"]["rear"]
     rear["spring"] = {"type": "leaf_pack"}
     refused = client.post("/api/bench", json=rear)

@@ -7,7 +7,7 @@ from typer.testing import CliRunner
 
 from inclinum.cli import app
 from inclinum.demo import demo_bike_jobs, demo_jobs
-from inclinum.jobfile import AxleFile, BikeFile, JobFile, SheetFile, read, read_any, write
+from inclinum.jobfile import AxleFile, BikeFile, JobFile, SheetFile, read, read_any, read_job, write
 
 DOCS = Path(__file__).parents[2] / "docs"
 
@@ -17,10 +17,13 @@ def test_the_example_is_the_demo_job_as_it_is_now() -> None:
     assert (DOCS / "example.bike.inclinum.json").read_text() == write(BikeFile(job=demo_bike_jobs()[-1]))
 
 
-def test_a_file_of_the_first_version_reads_as_it_was_meant() -> None:
-    old = (Path(__file__).parent / "version-1.inclinum.json").read_text()
+def test_files_of_earlier_versions_read_as_they_were_meant() -> None:
+    here = Path(__file__).parent
+    old = (here / "version-1.inclinum.json").read_text()
     assert '"coil": {' in old
     assert read(old).job == demo_jobs()[-1]
+    assert read((here / "version-2.inclinum.json").read_text()).job == demo_jobs()[-1]
+    assert read_job((here / "bike-version-1.inclinum.json").read_text()).job == demo_bike_jobs()[-1]
 
 
 def test_every_screenshot_is_shown_in_the_readme() -> None:

@@ -5,15 +5,16 @@ from pathlib import Path
 
 import pytest
 
-from inclinum.launch.__main__ import check_port
-from inclinum.launch.cluster import Cluster, LaunchError
+from inclinum.launch.__main__ import listen
+from inclinum.launch.account import LaunchError
+from inclinum.launch.cluster import Cluster
 
 
-def test_a_second_start_joins_the_running_server(cluster: Cluster) -> None:
+def test_who_only_visits_joins_the_running_server(cluster: Cluster) -> None:
     again = Cluster(cluster.folder)
     assert again.create() is False
-    assert again.start() is False
-    assert again.port == cluster.port
+    assert again.join()
+    assert again.url == cluster.url
 
 
 def test_a_half_made_cluster_is_made_anew_and_a_broken_one_is_not_touched(tmp_path: Path) -> None:
@@ -31,4 +32,4 @@ def test_a_busy_port_is_named_with_another_one() -> None:
         taken.listen()
         port = taken.getsockname()[1]
         with pytest.raises(LaunchError, match=f"INCLINUM_PORT={port + 1}"):
-            check_port(port)
+            listen(port)

@@ -1,36 +1,73 @@
 """The application: API under /api, the client for everything else."""
 
+import json
+from functools import cache
 from pathlib import Path
 
-from fastapi import FastAPI, HTTPException
+from fastapi import FastAPI, Request
 from fastapi.middleware.gzip import GZipMiddleware
-from fastapi.responses import FileResponse, Response
+from fastapi.responses import FileResponse, HTMLResponse, Response
 from sqlalchemy import Engine
+from starlette.exceptions import HTTPException
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 from inclinum import __version__
 from inclinum.api import align, bikes, brief, build, errors, jobs, measure, plan, prove, shop, vehicles
+from inclinum.api.computing import LONGEST_PAPER_S, Computer, Inline
+from inclinum.api.database import Store
+from inclinum.api.guard import OUR_NAMES, Guard, content_policy
 from inclinum.store.database import session_maker
 
+DOCS = """<!doctype html>
+<html lang="en"><head><meta charset="utf-8"><title>Inclinum API</title>
+<link rel="stylesheet" href="/docs/swagger-ui.css"></head>
+<body><div id="api"></div>
+<script src="/docs/swagger-ui-bundle.js"></script><script src="/docs/start.js"></script></body>
+</html>
+"""
 
-def create_app(engine: Engine | None, client: Path | None = None) -> FastAPI:
+
+def create_app(engine: Engine | None, client: Path | None = None, computer: Computer | None = None) -> FastAPI:
     """The application on a database.
 
     Args:
-        engine: the database; None makes an application that can only describe itself.
+        engine: the database; None makes an application that computes and describes itself, but keeps nothing.
         client: folder of the built client, served when given.
+        computer: what computes; a thread of this process when left out.
     """
-    app = FastAPI(title="Inclinum", version=__version__, docs_url="/api/docs", openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Inclinum", version=__version__, docs_url=None, redoc_url=None, openapi_url=None,
+        responses=errors.ALWAYS,
+    )  # fmt: skip
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=5)
+    app.add_middleware(Guard, names=OUR_NAMES, policy=content_policy(client))
     errors.install(app)
+    app.get("/api/openapi.json", include_in_schema=False)(_openapi)
     for module in (shop, jobs, vehicles, brief, measure, plan, align, build, prove, bikes):
         app.include_router(module.router, prefix="/api")
+    app.state.computer = computer or Inline()
     if engine is not None:
-        app.state.sessions = session_maker(engine)
+        app.state.store = Store(session_maker(engine))
     if client is not None:
+        app.get("/api/docs", include_in_schema=False)(_docs)
         app.mount("/", Client(directory=client, html=True))
     return app
+
+
+@cache
+def description() -> bytes:
+    """The API's own description. It takes a second or two to put together."""
+    return json.dumps(create_app(None).openapi(), ensure_ascii=False).encode()
+
+
+async def _openapi(request: Request) -> Response:
+    found = await request.app.state.computer.run(request, description, longest_s=LONGEST_PAPER_S)
+    return Response(found, media_type="application/json")
+
+
+async def _docs() -> Response:
+    return HTMLResponse(DOCS)
 
 
 class Client(StaticFiles):
@@ -38,7 +75,7 @@ class Client(StaticFiles):
 
     async def get_response(self, path: str, scope: Scope) -> Response:
         """A file, or the client's page for an address inside it."""
-        if path.startswith("api/"):
+        if path.startswith("api/") or path == "api":
             raise HTTPException(404, "There is nothing at this address of the API.")
         try:
             response = await super().get_response(path, scope)

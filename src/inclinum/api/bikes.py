@@ -1,22 +1,21 @@
 """Two wheels: machines from archetypes, their jobs stage by stage, prediction, card and proof."""
 
-import re
-from datetime import UTC, datetime
 from typing import Any
 
 import numpy as np
-from fastapi import APIRouter, HTTPException, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
 
 from inclinum import report
-from inclinum.api.acting import Acting
-from inclinum.api.answers import answered
+from inclinum.api.answers import Csv, answered, pdf
 from inclinum.api.build import Tick, Tightened, ticked, tightened
-from inclinum.api.database import Database
-from inclinum.api.errors import ConflictBody, Refusal
-from inclinum.api.jobs import Created
-from inclinum.api.prove import Sign
-from inclinum.api.saving import Saved, add_save_route
+from inclinum.api.computing import LONGEST_PAPER_S, Computed, computer_of
+from inclinum.api.database import By, Database
+from inclinum.api.jobs import Created, VehicleId, with_free_id
+from inclinum.api.plan import Kind
+from inclinum.api.prove import Sign, Withdraw, sign, withdraw
+from inclinum.api.saving import JobId, RowId, Saved, Version, act, add_save_route, conflicts
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.bench import BikeBenchView, bike_bench
 from inclinum.core.bike.bike import Bike, End, Use
@@ -37,13 +36,15 @@ from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike
 from inclinum.core.bike.proof import BikeProof, prove_bike
 from inclinum.core.bike.setting import set_sag
 from inclinum.core.bike.windows import OURS
-from inclinum.core.job import Build, SignOff, StageName
+from inclinum.core.document import Document
+from inclinum.core.job import Build, StageName
 from inclinum.core.quantity import Length
 from inclinum.jobfile import BikeFile, HistoryEntry
 from inclinum.jobfile.points_csv import read_rear_points, write_rear_points
 from inclinum.store import jobs, vehicles
 
 router = APIRouter(tags=["two wheels"])
+computed = APIRouter(route_class=Computed)
 WHERE = "bike-jobs"
 for _stage, _model in (
     ("brief", BikeBrief),
@@ -121,13 +122,16 @@ class NewBikeId(BaseModel):
     id: int
 
 
-@router.post("/bikes", operation_id="new_bike", responses={409: {"model": Refusal}, 422: {"model": Refusal}})
-def new_bike(body: NewBike, session: Database, by: Acting) -> NewBikeId:
+@router.post("/bikes", operation_id="new_bike")
+async def new_bike(body: NewBike, store: Database, by: By) -> NewBikeId:
     """Set a machine up from an archetype; it works at once."""
+    return NewBikeId(id=await store(_set_up, body, by=by))
+
+
+def _set_up(session: Session, body: NewBike, by: str) -> int:
     if body.archetype not in BIKES:
-        raise HTTPException(422, f"There is no archetype “{body.archetype}”; there are {', '.join(BIKES)}.")
-    bike = BIKES[body.archetype].bike(body.name, body.plate)
-    return NewBikeId(id=vehicles.create(session, bike, body.owner, by))
+        raise ValueError(f"There is no archetype “{body.archetype}”; there are {', '.join(BIKES)}.")
+    return vehicles.create(session, BIKES[body.archetype].bike(body.name, body.plate), body.owner, by)
 
 
 class BikeView(BaseModel):
@@ -138,36 +142,30 @@ class BikeView(BaseModel):
     version: int
 
 
-@router.get("/bikes/{bike_id}", operation_id="get_bike", responses={404: {"model": Refusal}})
-def get_bike(bike_id: int, session: Database) -> BikeView:
+@router.get("/bikes/{bike_id}", operation_id="get_bike", response_model=BikeView)
+async def get_bike(bike_id: RowId, store: Database) -> Response:
     """One machine."""
-    stored = vehicles.load_bike(session, bike_id)
-    return BikeView(bike=stored.vehicle, owner=stored.owner, version=stored.version)
+    stored = await store(vehicles.load_bike, bike_id)
+    return answered(BikeView(bike=stored.vehicle, owner=stored.owner, version=stored.version))
 
 
 class SaveBike(BaseModel):
     """A machine as its writer wants it, on top of the version that was read."""
 
-    version: int
+    version: Version
     bike: Bike
 
 
-@router.put(
-    "/bikes/{bike_id}",
-    operation_id="save_bike",
-    responses={409: {"model": ConflictBody[Bike]}, 422: {"model": Refusal}},
-)
-def save_bike(bike_id: int, body: SaveBike, session: Database, by: Acting) -> Saved:
+@router.put("/bikes/{bike_id}", operation_id="save_bike", responses=conflicts(Bike))
+async def save_bike(bike_id: RowId, body: SaveBike, store: Database, by: By) -> Saved:
     """Save it, or 409 with both values."""
-    return Saved(version=vehicles.save(session, bike_id, body.bike, body.version, by))
+    return Saved(version=await store(vehicles.save, bike_id, body.bike, body.version, by=by))
 
 
-@router.post(
-    "/bench/bike", operation_id="bike_bench", response_model=BikeBenchView, responses={422: {"model": Refusal}}
-)
-def bench(bike: Bike) -> Response:
+@computed.post("/bench/bike", operation_id="bike_bench")
+def bench(bike: Bike) -> BikeBenchView:
     """A machine fitted to its readings, with everything the bench draws."""
-    return answered(bike_bench(bike))
+    return bike_bench(bike)
 
 
 class PastedRear(BaseModel):
@@ -177,7 +175,7 @@ class PastedRear(BaseModel):
     text: str = Field(max_length=100_000)
 
 
-@router.post("/points/read-bike", operation_id="read_bike_points", responses={422: {"model": Refusal}})
+@computed.post("/points/read-bike", operation_id="read_bike_points")
 def points_read(body: PastedRear) -> Bike:
     """The machine with the points of the table; tape readings then no longer say where they are."""
     given = {n: np.array(at) for n, at in read_rear_points(body.text, body.bike.rear).items()}
@@ -185,67 +183,69 @@ def points_read(body: PastedRear) -> Bike:
     return body.bike.model_copy(update={"rear": body.bike.rear.with_points(given), "tape": kept})
 
 
-@router.post("/points/write-bike", operation_id="write_bike_points", response_class=Response)
-def points_write(bike: Bike) -> Response:
+@computed.post("/points/write-bike", operation_id="write_bike_points", response_class=Csv)
+def points_write(bike: Bike) -> str:
     """The points of a machine's rear end, fitted to its readings, as CSV."""
-    return Response(write_rear_points(fitted(bike, BikeMeasurements()).bike.rear), media_type="text/csv")
+    return write_rear_points(fitted(bike, BikeMeasurements()).bike.rear)
 
 
 class NewBikeJob(BaseModel):
     """A new job on a machine the shop has set up."""
 
-    title: str = Field(min_length=1, max_length=120)
-    vehicle_id: int
+    title: str = Field(min_length=1, max_length=120, pattern=r"\S")
+    vehicle_id: VehicleId
 
 
-@router.post(f"/{WHERE}", operation_id="new_bike_job", responses={404: {"model": Refusal}})
-def new_bike_job(body: NewBikeJob, session: Database, by: Acting) -> Created:
+@router.post(f"/{WHERE}", operation_id="new_bike_job")
+async def new_bike_job(body: NewBikeJob, store: Database, by: By) -> Created:
     """Open a job: the machine, the shop's shelf and windows come along; nothing is to change yet."""
+    return Created(id=await with_free_id(store, by, _open, body), wheels=2)
+
+
+def _open(session: Session, body: NewBikeJob, by: str) -> str:
     stored = vehicles.load_bike(session, body.vehicle_id)
     bike, owner = stored.vehicle, stored.owner
     shelf, windows = vehicles.last_shelf(session)
-    stem = re.sub(r"[^a-z0-9]+", "-", body.title.lower()).strip("-")[:40] or "job"
-    taken = {s.id for s in jobs.summaries(session)}
-    job_id = next(i for n in range(1, 10_000) if (i := stem if n == 1 else f"{stem}-{n}") not in taken)
     brief = BikeBrief(
         owner=owner, rear_drop=Length.model_validate("0"), use=bike.use, shelf=shelf, windows=windows,
     )  # fmt: skip
-    job = BikeJob(id=job_id, title=body.title, vehicle=bike, brief=brief)
-    jobs.create(session, BikeFile(job=job), by, note=f"opened the job “{body.title}”")
-    return Created(id=job_id, wheels=2)
+    job = BikeJob(id=jobs.new_id(session, body.title), title=body.title, vehicle=bike, brief=brief)
+    jobs.create(session, BikeFile(job=job), by, f"opened the job “{body.title}”", body.vehicle_id)
+    return job.id
 
 
 class BikeJobView(BaseModel):
-    """A job with the version of each stage and its history."""
+    """A job with the version of each stage and the newest lines of its history."""
 
     job: BikeJob
     versions: dict[StageName, int]
     history: list[HistoryEntry]
+    lines: int
+    """Of the whole history."""
 
 
-@router.get(f"/{WHERE}/{{job_id}}", operation_id="get_bike_job", responses={404: {"model": Refusal}})
-def get_bike_job(job_id: str, session: Database) -> BikeJobView:
+@router.get(f"/{WHERE}/{{job_id}}", operation_id="get_bike_job", response_model=BikeJobView)
+async def get_bike_job(job_id: JobId, store: Database) -> Response:
     """One job."""
-    stored, job = jobs.load(session, job_id), jobs.two_wheels(session, job_id)
-    return BikeJobView(job=job, versions=stored.versions, history=stored.history)
+    stored = await store(jobs.two_wheels, job_id)
+    assert isinstance(stored.job, BikeJob)
+    return answered(BikeJobView(job=stored.job, versions=stored.versions, history=stored.history, lines=stored.lines))
 
 
-@router.post(
-    "/bike/predict", operation_id="predict_bike", response_model=BikePrediction, responses={422: {"model": Refusal}}
-)
-def predict(job: BikeJob) -> Response:
+@computed.post("/bike/predict", operation_id="predict_bike")
+def predict(job: BikeJob) -> BikePrediction:
     """Everything that follows from a job as it stands on the screen."""
-    return answered(predict_bike(job))
+    return predict_bike(job)
 
 
 class BeginBike(BaseModel):
     """A kind of change wanted."""
 
     job: BikeJob
-    type: str
+    type: Kind
 
 
-@router.post("/bike/changes/begin", operation_id="begin_bike_change", responses={422: {"model": Refusal}})
+@computed.post("/bike/changes/begin", operation_id="begin_bike_change")
 def begin_change(wanted: BeginBike) -> PlannedBikeChange:
     """A change of that kind to put on the stack and set: it starts from the machine as measured."""
     return begin(wanted.type, assess(wanted.job).fitted.bike, wanted.job.plan.changes)
@@ -256,62 +256,68 @@ class SagWanted(BaseModel):
 
     job: BikeJob
     end: End
-    sag_mm: float = Field(gt=0, le=400)
+    sag_mm: float = Field(gt=0, le=400, allow_inf_nan=False)
 
 
-@router.post("/bike/sag", operation_id="set_sag", responses={422: {"model": Refusal}})
+@computed.post("/bike/sag", operation_id="set_sag")
 def sag_wanted(wanted: SagWanted) -> BikeCure:
     """The plan with the preload, or the spacers, that give that sag."""
     return set_sag(assess(wanted.job).case(), wanted.end, wanted.sag_mm)
 
 
-@router.post("/bike/prove", operation_id="prove_bike", response_model=BikeProof, responses={422: {"model": Refusal}})
-def prove(job: BikeJob) -> Response:
+@computed.post("/bike/prove", operation_id="prove_bike")
+def prove(job: BikeJob) -> BikeProof:
     """Readings after against the prediction."""
-    return answered(prove_bike(job))
+    return prove_bike(job)
 
 
-@router.get(f"/{WHERE}/{{job_id}}/card", operation_id="bike_card", responses={422: {"model": Refusal}})
-def card(job_id: str, session: Database) -> BikeCard:
+@router.get(f"/{WHERE}/{{job_id}}/card", operation_id="bike_card", response_model=BikeCard)
+async def card(request: Request, job_id: JobId, store: Database) -> Response:
     """The card of the saved plan."""
-    return bike_card(jobs.two_wheels(session, job_id))
+    stored = await store(jobs.two_wheels, job_id)
+    return answered(await computer_of(request).run(request, bike_card, stored.job))
 
 
 @router.get(f"/{WHERE}/{{job_id}}/card.pdf", operation_id="bike_card_pdf", response_class=Response)
-def card_pdf(job_id: str, session: Database) -> Response:
+async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
-    html = report.bike_card_html(jobs.two_wheels(session, job_id))
-    return Response(report.pdf(html), media_type="application/pdf")
+    stored = await store(jobs.two_wheels, job_id)
+    return pdf(await computer_of(request).run(request, report.bike_card_pdf, stored.job, longest_s=LONGEST_PAPER_S))
 
 
-CONFLICT: dict[int | str, dict[str, Any]] = {409: {"model": ConflictBody[Build]}, 422: {"model": Refusal}}
-
-
-@router.post(f"/{WHERE}/{{job_id}}/build/tick", operation_id="tick_bike", responses=CONFLICT)
-def tick(job_id: str, body: Tick, session: Database, by: Acting) -> Saved:
+@router.post(f"/{WHERE}/{{job_id}}/build/tick", operation_id="tick_bike", responses=conflicts(Build))
+async def tick(request: Request, job_id: JobId, body: Tick, store: Database, by: By) -> Saved:
     """Tick a step with the time and the acting person. A stopped plan needs its written override first."""
-    job = jobs.two_wheels(session, job_id)
-    made = bike_card(job)
-    section = ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, made.override, by)
-    return Saved(version=jobs.save_stage(session, job_id, "build", section, body.version, by))
+
+    async def work(job: BikeJob) -> tuple[Document, None]:
+        made = await computer_of(request).run(request, bike_card, job)
+        return ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, made.override, by.name), None
+
+    return await act(store, jobs.two_wheels, job_id, "build", body.version, by, work)
 
 
-@router.post(f"/{WHERE}/{{job_id}}/build/torque", operation_id="record_bike_torque", responses=CONFLICT)
-def record_torque(job_id: str, body: Tightened, session: Database, by: Acting) -> Saved:
+@router.post(f"/{WHERE}/{{job_id}}/build/torque", operation_id="record_bike_torque", responses=conflicts(Build))
+async def record_torque(job_id: JobId, body: Tightened, store: Database, by: By) -> Saved:
     """Record a torque with the time."""
-    section = tightened(jobs.two_wheels(session, job_id).build, body, by)
-    return Saved(version=jobs.save_stage(session, job_id, "build", section, body.version, by))
+
+    async def work(job: BikeJob) -> tuple[Document, None]:
+        return tightened(job.build, body, by.name), None
+
+    return await act(store, jobs.two_wheels, job_id, "build", body.version, by, work)
+
+
+@router.post(f"/{WHERE}/{{job_id}}/sign-off", operation_id="sign_bike_off", responses=conflicts(BikeProve))
+async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database, by: By) -> Saved:
+    """Sign the job off with the time and the acting person. Sags after come first."""
+    return await sign(request, store, jobs.two_wheels, prove_bike, job_id, body, by, "sags")
 
 
 @router.post(
-    f"/{WHERE}/{{job_id}}/sign-off",
-    operation_id="sign_bike_off",
-    responses={409: {"model": ConflictBody[BikeProve]}, 422: {"model": Refusal}},
+    f"/{WHERE}/{{job_id}}/sign-off/withdraw", operation_id="withdraw_bike_sign_off", responses=conflicts(BikeProve)
 )
-def sign_off(job_id: str, body: Sign, session: Database, by: Acting) -> Saved:
-    """Sign the job off with the time and the acting person. Sags after come first."""
-    job = jobs.two_wheels(session, job_id)
-    if prove_bike(job).verdict == "nothing measured":
-        raise HTTPException(422, "Nothing was measured after the job: enter the sags before signing off.")
-    section = job.prove.model_copy(update={"sign_off": SignOff(by=by, at=datetime.now(UTC), note=body.note)})
-    return Saved(version=jobs.save_stage(session, job_id, "prove", section, body.version, by))
+async def withdraw_sign_off(job_id: JobId, body: Withdraw, store: Database, by: By) -> Saved:
+    """Withdraw the signature; who and why stand in the history."""
+    return await withdraw(store, jobs.two_wheels, job_id, body, by)
+
+
+router.include_router(computed)

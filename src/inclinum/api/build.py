@@ -2,43 +2,45 @@
 
 from collections.abc import Sequence
 from datetime import UTC, datetime
-from typing import Any
 
-from fastapi import APIRouter, HTTPException, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field
+from starlette.exceptions import HTTPException
 
 from inclinum import report
-from inclinum.api.acting import Acting
-from inclinum.api.database import Database
-from inclinum.api.errors import ConflictBody, Refusal
-from inclinum.api.saving import Saved
-from inclinum.core.job import Build, StepTick, TorqueRecord
+from inclinum.api.answers import answered, pdf
+from inclinum.api.computing import LONGEST_PAPER_S, computer_of
+from inclinum.api.database import By, Database
+from inclinum.api.saving import JobId, Saved, Version, act, conflicts
+from inclinum.core.document import Document
+from inclinum.core.job import Build, Job, StepTick, TorqueRecord
 from inclinum.core.procedure import Card, card
 from inclinum.core.quantity import Torque
 from inclinum.core.vehicle import AxleName, Side
 from inclinum.store import jobs
 
 router = APIRouter(tags=["build"])
-CONFLICT: dict[int | str, dict[str, Any]] = {409: {"model": ConflictBody[Build]}, 422: {"model": Refusal}}
 
 
-@router.get("/jobs/{job_id}/card", operation_id="card", responses={422: {"model": Refusal}})
-def job_card(job_id: str, session: Database) -> Card:
+@router.get("/jobs/{job_id}/card", operation_id="card", response_model=Card)
+async def job_card(request: Request, job_id: JobId, store: Database) -> Response:
     """The card of the saved plan."""
-    return card(jobs.four_wheels(session, job_id))
+    stored = await store(jobs.four_wheels, job_id)
+    return answered(await computer_of(request).run(request, card, stored.job))
 
 
 @router.get("/jobs/{job_id}/card.pdf", operation_id="card_pdf", response_class=Response)
-def card_pdf(job_id: str, session: Database) -> Response:
+async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
-    return Response(report.pdf(report.card_html(jobs.four_wheels(session, job_id))), media_type="application/pdf")
+    stored = await store(jobs.four_wheels, job_id)
+    return pdf(await computer_of(request).run(request, report.card_pdf, stored.job, longest_s=LONGEST_PAPER_S))
 
 
 class Tick(BaseModel):
     """A step done, or not done after all."""
 
-    version: int
-    step: str = Field(max_length=120)
+    version: Version
+    step: str = Field(min_length=1, max_length=120)
     done: bool
 
 
@@ -60,20 +62,22 @@ def ticked(build: Build, body: Tick, steps: set[str], stopped_by: Sequence[str],
     return build.model_copy(update={"ticks": tuple(ticks)})
 
 
-@router.post("/jobs/{job_id}/build/tick", operation_id="tick", responses=CONFLICT)
-def tick(job_id: str, body: Tick, session: Database, by: Acting) -> Saved:
+@router.post("/jobs/{job_id}/build/tick", operation_id="tick", responses=conflicts(Build))
+async def tick(request: Request, job_id: JobId, body: Tick, store: Database, by: By) -> Saved:
     """Tick a step with the time and the acting person. A stopped plan needs its written override first."""
-    job = jobs.four_wheels(session, job_id)
-    made = card(job)
-    section = ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, job.plan.override, by)
-    return Saved(version=jobs.save_stage(session, job_id, "build", section, body.version, by))
+
+    async def work(job: Job) -> tuple[Document, None]:
+        made = await computer_of(request).run(request, card, job)
+        return ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, job.plan.override, by.name), None
+
+    return await act(store, jobs.four_wheels, job_id, "build", body.version, by, work)
 
 
 class Tightened(BaseModel):
     """A torque as it was read off the wrench."""
 
-    version: int
-    fastener: str = Field(max_length=120)
+    version: Version
+    fastener: str = Field(min_length=1, max_length=120)
     axle: AxleName
     side: Side | None = None
     torque: Torque
@@ -89,9 +93,11 @@ def tightened(build: Build, body: Tightened, by: str) -> Build:
     return build.model_copy(update={"torques": (*others, record)})
 
 
-@router.post("/jobs/{job_id}/build/torque", operation_id="record_torque", responses=CONFLICT)
-def record_torque(job_id: str, body: Tightened, session: Database, by: Acting) -> Saved:
+@router.post("/jobs/{job_id}/build/torque", operation_id="record_torque", responses=conflicts(Build))
+async def record_torque(job_id: JobId, body: Tightened, store: Database, by: By) -> Saved:
     """Record a torque with the time; a later one at the same place replaces it on the card, the history keeps both."""
-    build = jobs.four_wheels(session, job_id).build
-    section = tightened(build, body, by)
-    return Saved(version=jobs.save_stage(session, job_id, "build", section, body.version, by))
+
+    async def work(job: Job) -> tuple[Document, None]:
+        return tightened(job.build, body, by.name), None
+
+    return await act(store, jobs.four_wheels, job_id, "build", body.version, by, work)

@@ -1,28 +1,39 @@
-"""Errors as sentences: what is wrong, where, and what was saved instead."""
+"""Errors as sentences: what is wrong, where, and what was saved instead. One shape for every status."""
 
+import logging
+import secrets
+import traceback
 from datetime import datetime
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
 
-from fastapi import FastAPI, HTTPException, Request
+from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel, ValidationError
 from pydantic_core import ErrorDetails
+from sqlalchemy.exc import DBAPIError, IntegrityError, OperationalError
+from sqlalchemy.exc import TimeoutError as NoConnection
+from starlette.exceptions import HTTPException
 
 from inclinum.core.document import Document
 from inclinum.core.quantity import EntryError
 from inclinum.jobfile import Complaint, JobFileError, complaints
 from inclinum.jobfile.points_csv import PointsError
-from inclinum.store.jobs import Conflict, Missing, Taken
+from inclinum.store.errors import Conflict, Missing, Moved, Refused, Taken, Unreadable
 
 Section = TypeVar("Section", bound=Document)
+log = logging.getLogger("inclinum")
 
 
 class Refusal(BaseModel):
-    """Why a request was refused."""
+    """Why a request was refused, or could not be done."""
 
     sentence: str
     complaints: list[Complaint] = []
+    raw_address: str | None = None
+    """Where what is stored can be had, when it cannot be read."""
+    trouble_id: str | None = None
+    """Of a fault of ours: it stands in the log with the rest."""
 
 
 class ConflictBody(BaseModel, Generic[Section]):
@@ -35,60 +46,134 @@ class ConflictBody(BaseModel, Generic[Section]):
     at: datetime
 
 
+ALWAYS: dict[int | str, dict[str, Any]] = {
+    400: {"model": Refusal, "description": "Nobody is picked, or the request is not HTTP as it should be"},
+    403: {"model": Refusal, "description": "The request comes from a page on another address"},
+    404: {"model": Refusal, "description": "There is nothing of that id"},
+    405: {"model": Refusal, "description": "There is nothing to do in that way here"},
+    409: {"model": Refusal, "description": "It is already there, or somebody else was first"},
+    413: {"model": Refusal, "description": "Larger than anything that is kept"},
+    421: {"model": Refusal, "description": "The address in use is not one of this server"},
+    422: {"model": Refusal, "description": "What was sent cannot be used; complaints say where and why"},
+    500: {"model": Refusal, "description": "A fault of ours; its id stands in the log"},
+    503: {"model": Refusal, "description": "The database does not answer, or too much is being computed"},
+}
+"""What any route may answer beside what it is for."""
+
+
+class AnsweredElsewhere(Exception):  # noqa: N818
+    """A worker has already told what is wrong."""
+
+    def __init__(self, status: int, body: dict[str, Any]):
+        super().__init__(body.get("sentence"))
+        self.status, self.body = status, body
+
+
+def told(error: Exception) -> tuple[int, BaseModel] | None:
+    """Status and body that tell an error; None for a fault of ours."""
+    match error:
+        case RequestValidationError():
+            found = complaints(_inside_body(error))
+            return 422, Refusal(
+                sentence=found[0].sentence if found else "The request cannot be read.", complaints=found
+            )
+        case JobFileError() | PointsError():
+            first = error.complaints[0]
+            return 422, Refusal(sentence=f"{first.path}: {first.sentence}", complaints=error.complaints)
+        case ValidationError():
+            found = complaints(error.errors(include_url=False))
+            return 422, Refusal(sentence=found[0].sentence, complaints=found)
+        case Missing():
+            return 404, Refusal(sentence=str(error.args[0]))
+        case Taken():
+            return 409, Refusal(sentence=str(error))
+        case Unreadable():
+            return 422, Refusal(sentence=error.sentence, complaints=error.complaints, raw_address=error.raw_address)
+        case Moved():
+            return 409, Refusal(sentence="The job is being changed by somebody else just now; press again.")
+        case Conflict():
+            return 409, ConflictBody[type(error.theirs)](  # type: ignore[misc]
+                sentence=f"{error.by} saved this while you were writing. Nothing was overwritten: "
+                "keep theirs, or save yours on top.",
+                theirs=error.theirs,
+                version=error.version,
+                by=error.by,
+                at=error.at,
+            )
+        case HTTPException():
+            return error.status_code, Refusal(sentence=_sentence_of(error))
+        case IntegrityError():
+            return 409, Refusal(sentence="Somebody else took that name at the same moment; choose another one.")
+        case OperationalError() | NoConnection() | DBAPIError() if _database_away(error):
+            return 503, Refusal(sentence="The database does not answer just now. What you typed is kept; try again.")
+        case RecursionError():
+            return 422, Refusal(sentence="What was sent is nested deeper than anything that is kept.")
+        case EntryError() | Refused() | ValueError():
+            return 422, Refusal(sentence=str(error))
+    return None
+
+
+WORDS = {
+    404: "There is nothing at this address.",
+    405: "That cannot be done at this address.",
+    400: "The request cannot be read.",
+}
+
+
+def _sentence_of(error: HTTPException) -> str:
+    """Our own sentence, or ours in place of the library's word for a status."""
+    detail = str(error.detail)
+    return detail if detail.endswith((".", "?", "!")) else WORDS.get(error.status_code, "The request cannot be read.")
+
+
+GONE = {"57P01", "57P02", "57P03", "57014", "55P03", "40P01", "40001", "53300", "25P03", "53100", "53200"}
+"""SQL states that pass: shutting down, starting up, a time-out, a lock, no more room or connections."""
+
+
+def _database_away(error: Exception) -> bool:
+    if isinstance(error, NoConnection | OperationalError):
+        return True
+    state = getattr(getattr(error, "orig", None), "sqlstate", None)
+    return state in GONE or bool(getattr(error, "connection_invalidated", False))
+
+
+def fault(method: str, address: str, trace: str) -> Refusal:
+    """A fault of ours, put into the log under an id that its sentence names."""
+    trouble = secrets.token_hex(4)
+    log.error("fault %s in %s %s\n%s", trouble, method, address, trace)
+    return Refusal(
+        sentence=f"That is a fault of this program, not yours; it stands in the log as {trouble}. "
+        "What you typed is kept.",
+        trouble_id=trouble,
+    )
+
+
+def answer(request: Request, error: Exception) -> JSONResponse:
+    """Any error on its way out."""
+    if isinstance(error, AnsweredElsewhere):
+        return JSONResponse(error.body, error.status)
+    found = told(error)
+    if found is None:
+        trace = "".join(traceback.format_exception(error))
+        found = 500, fault(request.method, request.url.path, trace)
+    status, body = found
+    if status == 503:
+        log.warning("%s %s: %s", request.method, request.url.path, error)
+    headers = dict(getattr(error, "headers", None) or {}) | ({"Retry-After": "1"} if status == 503 else {})
+    return JSONResponse(body.model_dump(mode="json"), status, headers=headers)
+
+
 def install(app: FastAPI) -> None:
-    """Register every handler."""
+    """Register the one handler for everything that is told, and for what is not foreseen."""
 
-    @app.exception_handler(RequestValidationError)
-    async def _bad_request(_: Request, error: RequestValidationError) -> JSONResponse:
-        found = complaints(_inside_body(error))
-        return _refuse(422, found[0].sentence if found else "The request cannot be read.", found)
+    async def _answer(request: Request, error: Exception) -> JSONResponse:
+        return answer(request, error)
 
-    @app.exception_handler(JobFileError)
-    async def _bad_file(_: Request, error: JobFileError) -> JSONResponse:
-        first = error.complaints[0]
-        return _refuse(422, f"{first.path}: {first.sentence}", error.complaints)
-
-    @app.exception_handler(PointsError)
-    async def _bad_table(_: Request, error: PointsError) -> JSONResponse:
-        first = error.complaints[0]
-        return _refuse(422, f"{first.path}: {first.sentence}", error.complaints)
-
-    @app.exception_handler(ValidationError)
-    async def _bad_document(_: Request, error: ValidationError) -> JSONResponse:
-        found = complaints(error.errors())
-        return _refuse(422, found[0].sentence, found)
-
-    @app.exception_handler(Missing)
-    async def _missing(_: Request, error: Missing) -> JSONResponse:
-        return _refuse(404, str(error.args[0]))
-
-    @app.exception_handler(Taken)
-    async def _taken(_: Request, error: Taken) -> JSONResponse:
-        return _refuse(409, str(error))
-
-    @app.exception_handler(EntryError)
-    async def _entry(_: Request, error: EntryError) -> JSONResponse:
-        return _refuse(422, str(error))
-
-    @app.exception_handler(ValueError)
-    async def _cannot_compute(_: Request, error: ValueError) -> JSONResponse:
-        return _refuse(422, str(error))
-
-    @app.exception_handler(HTTPException)
-    async def _http(_: Request, error: HTTPException) -> JSONResponse:
-        return _refuse(error.status_code, str(error.detail))
-
-    @app.exception_handler(Conflict)
-    async def _conflict(_: Request, error: Conflict) -> JSONResponse:
-        body = ConflictBody[type(error.theirs)](  # type: ignore[misc]
-            sentence=f"{error.by} saved this while you were writing. Nothing was overwritten: "
-            "keep theirs, or save yours on top.",
-            theirs=error.theirs,
-            version=error.version,
-            by=error.by,
-            at=error.at,
-        )
-        return JSONResponse(body.model_dump(mode="json"), 409)
+    for kind in (
+        RequestValidationError, AnsweredElsewhere, HTTPException, Missing, Moved, Conflict, Unreadable, ValueError,
+        DBAPIError, NoConnection, RecursionError, Exception,
+    ):  # fmt: skip
+        app.add_exception_handler(kind, _answer)
 
 
 def _inside_body(error: RequestValidationError) -> list[ErrorDetails]:
@@ -97,7 +182,3 @@ def _inside_body(error: RequestValidationError) -> list[ErrorDetails]:
         ErrorDetails(**(d | {"loc": tuple(d["loc"])[1:] if d["loc"][0] == "body" else tuple(d["loc"])}))
         for d in error.errors()
     ]
-
-
-def _refuse(status: int, sentence: str, found: list[Complaint] | None = None) -> JSONResponse:
-    return JSONResponse(Refusal(sentence=sentence, complaints=found or []).model_dump(mode="json"), status)

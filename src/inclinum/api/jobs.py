@@ -1,48 +1,80 @@
 """Jobs as a whole: the list, one of them, new, copied out, brought in, removed."""
 
-import re
+import json
+from collections.abc import Callable
+from typing import Annotated
 
-from fastapi import APIRouter, HTTPException, Request, Response
+from fastapi import APIRouter, Query, Request, Response
 from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
 
-from inclinum.api.acting import Acting
-from inclinum.api.database import Database
-from inclinum.api.errors import Refusal
+from inclinum.api.answers import answered
+from inclinum.api.computing import computer_of
+from inclinum.api.database import Acting, By, Database, Store
+from inclinum.api.saving import LARGEST_ID, JobId
 from inclinum.core.job import AxleAim, Brief, Job, StageName
 from inclinum.core.quantity import Length
-from inclinum.jobfile import BikeFile, HistoryEntry, JobFile, read_job, write
+from inclinum.jobfile import AnyJobFile, BikeFile, HistoryEntry, JobFile, read_job, write
 from inclinum.store import jobs, vehicles
-from inclinum.store.jobs import JobSummary
+from inclinum.store.errors import Taken
+from inclinum.store.jobs import HistoryLine, JobSummary
+from inclinum.store.listing import Page
 
 router = APIRouter(tags=["jobs"])
+MOST_LISTED = 200
+Limit = Annotated[int, Query(ge=1, le=MOST_LISTED)]
+Offset = Annotated[int, Query(ge=0, le=10_000_000)]
+Words = Annotated[str, Query(max_length=100, description="words that all stand in title, vehicle, plate or owner")]
+VehicleId = Annotated[int, Field(ge=1, le=LARGEST_ID)]
 
 
 class JobView(BaseModel):
-    """A job with the version of each stage and its history."""
+    """A job with the version of each stage and the newest lines of its history."""
 
     job: Job
     versions: dict[StageName, int]
     history: list[HistoryEntry]
+    lines: int
+    """Of the whole history."""
 
 
-@router.get("/jobs", operation_id="list_jobs")
-def list_jobs(session: Database) -> list[JobSummary]:
-    """All jobs, open ones first."""
-    return jobs.summaries(session)
+@router.get("/jobs", operation_id="list_jobs", response_model=Page[JobSummary])
+async def list_jobs(store: Database, limit: Limit = 50, offset: Offset = 0, words: Words = "") -> Response:
+    """A page of jobs, open ones first."""
+    return answered(await store(jobs.summaries, limit, offset, words))
 
 
-@router.get("/jobs/{job_id}", operation_id="get_job", responses={404: {"model": Refusal}})
-def get_job(job_id: str, session: Database) -> JobView:
+@router.get("/jobs/{job_id}", operation_id="get_job", response_model=JobView)
+async def get_job(job_id: JobId, store: Database) -> Response:
     """One job."""
-    stored, job = jobs.load(session, job_id), jobs.four_wheels(session, job_id)
-    return JobView(job=job, versions=stored.versions, history=stored.history)
+    stored = await store(jobs.four_wheels, job_id)
+    assert isinstance(stored.job, Job)
+    return answered(JobView(job=stored.job, versions=stored.versions, history=stored.history, lines=stored.lines))
+
+
+@router.get("/jobs/{job_id}/history", operation_id="job_history")
+async def job_history(
+    job_id: JobId,
+    store: Database,
+    before: Annotated[int | None, Query(ge=1, le=LARGEST_ID, description="id of the line to go on from")] = None,
+    limit: Limit = 50,
+) -> list[HistoryLine]:
+    """Lines of a job's history with everything that changed in full, newest first; of either kind of job."""
+    return await store(jobs.history, job_id, before, limit)
+
+
+@router.get("/jobs/{job_id}/raw", operation_id="raw_job", response_class=Response)
+async def raw_job(job_id: JobId, store: Database) -> Response:
+    """What is stored of a job of either kind, also when this program cannot read it."""
+    found = await store(jobs.raw, job_id)
+    return download(json.dumps(found, ensure_ascii=False, indent=1), f"{job_id}.raw.json")
 
 
 class NewJob(BaseModel):
     """A new job on a vehicle the shop has set up."""
 
-    title: str = Field(min_length=1, max_length=120)
-    vehicle_id: int
+    title: str = Field(min_length=1, max_length=120, pattern=r"\S")
+    vehicle_id: VehicleId
 
 
 class Created(BaseModel):
@@ -52,50 +84,60 @@ class Created(BaseModel):
     wheels: int = 4
 
 
-@router.post("/jobs", operation_id="new_job", responses={404: {"model": Refusal}})
-def new_job(body: NewJob, session: Database, by: Acting) -> Created:
+@router.post("/jobs", operation_id="new_job")
+async def new_job(body: NewJob, store: Database, by: By) -> Created:
     """Open a job: the vehicle and the shop's limits come along, the brief starts at no change."""
+    return Created(id=await with_free_id(store, by, _open, body))
+
+
+async def with_free_id(store: Store, by: Acting, work: Callable[..., str], body: BaseModel) -> str:
+    """Open a job; of two with one title at the same moment, one tries again and gets the next id."""
+    for _ in range(20):
+        try:
+            return await store(work, body, by=by)
+        except Taken:
+            continue
+    return await store(work, body, by=by)
+
+
+def _open(session: Session, body: NewJob, by: str) -> str:
     known = vehicles.load(session, body.vehicle_id)
-    stem = re.sub(r"[^a-z0-9]+", "-", body.title.lower()).strip("-")[:40] or "job"
-    taken = {s.id for s in jobs.summaries(session)}
-    job_id = next(i for n in range(1, 10_000) if (i := stem if n == 1 else f"{stem}-{n}") not in taken)
     level = AxleAim(rise=Length.model_validate("0"))
     brief = Brief(owner=known.owner, front=level, rear=level, local_limits=vehicles.last_limits(session))
-    job = Job(id=job_id, title=body.title, vehicle=known.vehicle, brief=brief)
-    jobs.create(session, JobFile(job=job), by, note=f"opened the job “{body.title}”")
-    return Created(id=job_id)
+    job = Job(id=jobs.new_id(session, body.title), title=body.title, vehicle=known.vehicle, brief=brief)
+    jobs.create(session, JobFile(job=job), by, f"opened the job “{body.title}”", body.vehicle_id)
+    return job.id
 
 
-@router.delete("/jobs/{job_id}", operation_id="delete_job", status_code=204, responses={404: {"model": Refusal}})
-def delete_job(job_id: str, session: Database, by: Acting) -> None:
+@router.delete("/jobs/{job_id}", operation_id="delete_job", status_code=204)
+async def delete_job(job_id: JobId, store: Database, by: By) -> None:
     """Remove a job. The shop's history keeps that it was there."""
-    jobs.delete(session, job_id, by)
+    await store(jobs.delete, job_id, by=by)
 
 
 @router.get("/jobs/{job_id}/file", operation_id="export_job", response_class=Response)
-def export_job(job_id: str, session: Database) -> Response:
+async def export_job(job_id: JobId, store: Database) -> Response:
     """The job as a file."""
-    text = write(jobs.export(session, job_id))
-    name = f'attachment; filename="{job_id}.inclinum.json"'
-    return Response(text, media_type="application/json", headers={"Content-Disposition": name})
+    return download(await store(_export, job_id), f"{job_id}.inclinum.json")
 
 
-LARGEST_UPLOAD = 8_000_000
+def _export(session: Session, job_id: str) -> str:
+    return write(jobs.export(session, job_id))
+
+
+def download(text: str, name: str) -> Response:
+    return Response(
+        text, media_type="application/json", headers={"Content-Disposition": f'attachment; filename="{name}"'}
+    )
 
 
 @router.post(
     "/jobs/import",
     operation_id="import_job",
-    responses={409: {"model": Refusal}, 413: {"model": Refusal}, 422: {"model": Refusal}},
-    openapi_extra={"requestBody": {"content": {"application/json": {"schema": {"type": "string"}}}, "required": True}},
+    openapi_extra={"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}, "required": True}},
 )
-async def import_job(request: Request, session: Database, by: Acting) -> Created:
+async def import_job(request: Request, store: Database, by: By) -> Created:
     """Bring a job file in, exactly as it was written. Nothing is kept of a bad one."""
-    data = b""
-    async for chunk in request.stream():
-        data += chunk
-        if len(data) > LARGEST_UPLOAD:
-            raise HTTPException(413, "The file is larger than any job file; nothing of it was kept.")
-    file = read_job(data)
-    jobs.create(session, file, by)
+    file: AnyJobFile = await computer_of(request).run(request, read_job, await request.body())
+    await store(jobs.create, file, by=by)
     return Created(id=file.job.id, wheels=2 if isinstance(file, BikeFile) else 4)

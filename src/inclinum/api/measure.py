@@ -3,7 +3,6 @@
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from inclinum.api.errors import Refusal
 from inclinum.api.saving import add_save_route
 from inclinum.core.job import Measurements
 from inclinum.core.measured import refusal
@@ -18,12 +17,12 @@ class Typed(BaseModel):
 
     text: str = Field(max_length=200)
     kind: Kind = Kind.LENGTH
-    default_unit: str | None = None
-    quantity: str | None = None
+    default_unit: str | None = Field(default=None, max_length=20)
+    quantity: str | None = Field(default=None, max_length=40)
     """Which reading it is, to refuse what cannot be."""
 
 
-@router.post("/entry", operation_id="read_entry", responses={422: {"model": Refusal}})
+@router.post("/entry", operation_id="read_entry")
 def read_entry(typed: Typed) -> Length | Angle | Torque | Mass:
     """The quantity of a typed text, or a sentence why it is none."""
     entry: Entry = parse(typed.text, typed.kind, typed.default_unit)

@@ -1,12 +1,11 @@
 """Stage 3: the stack of changes, its prediction, and ways to a height."""
 
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
 
-from inclinum.api.answers import answered
-from inclinum.api.errors import Refusal
+from inclinum.api.computing import Computed
 from inclinum.api.saving import add_save_route
 from inclinum.core.changes import CHANGE_TYPES, PlannedChange, begin
 from inclinum.core.job import Job, Plan
@@ -16,13 +15,15 @@ from inclinum.core.prediction import Prediction, assess, predict
 from inclinum.core.vehicle import AxleName
 
 router = APIRouter(tags=["plan"])
+computed = APIRouter(route_class=Computed)
 add_save_route(router, "plan", Plan)
+Kind = Annotated[str, Field(max_length=40)]
 
 
-@router.post("/predict", operation_id="predict", response_model=Prediction, responses={422: {"model": Refusal}})
-def predict_job(job: Job) -> Response:
+@computed.post("/predict", operation_id="predict")
+def predict_job(job: Job) -> Prediction:
     """Everything that follows from a job as it stands on the screen."""
-    return answered(predict(job))
+    return predict(job)
 
 
 class Reach(BaseModel):
@@ -30,10 +31,10 @@ class Reach(BaseModel):
 
     job: Job
     axle: AxleName
-    rise: float
+    rise: float = Field(ge=-2000, le=2000, allow_inf_nan=False)
 
 
-@router.post("/ways", operation_id="ways", responses={422: {"model": Refusal}})
+@computed.post("/ways", operation_id="ways")
 def ways_to(reach: Reach) -> list[Way]:
     """What reaches that height from the present plan, best first."""
     assessed = assess(reach.job)
@@ -44,11 +45,11 @@ class Begin(BaseModel):
     """A kind of change wanted on an axle."""
 
     job: Job
-    type: str
+    type: Kind
     axle: AxleName
 
 
-@router.post("/changes/begin", operation_id="begin_change", responses={422: {"model": Refusal}})
+@computed.post("/changes/begin", operation_id="begin_change")
 def begin_change(wanted: Begin) -> PlannedChange:
     """A change of that kind to put on the stack and set."""
     return begin(wanted.type, wanted.axle, wanted.job.vehicle, wanted.job.plan.changes)
@@ -75,3 +76,6 @@ def change_kinds() -> list[ChangeKind]:
         )
         for kind in CHANGE_TYPES
     ]
+
+
+router.include_router(computed)

@@ -1,51 +1,119 @@
 """Stage 6: readings after, against the prediction, and the sign-off."""
 
+from collections.abc import Callable
 from datetime import UTC, datetime
+from typing import Annotated, Any
 
-from fastapi import APIRouter, HTTPException, Response
-from pydantic import BaseModel, Field
+from fastapi import APIRouter, Request
+from pydantic import BaseModel, Field, StringConstraints
+from starlette.exceptions import HTTPException
 
-from inclinum.api.acting import Acting
-from inclinum.api.answers import answered
-from inclinum.api.database import Database
-from inclinum.api.errors import ConflictBody, Refusal
-from inclinum.api.saving import Saved, add_save_route
+from inclinum.api.computing import Computed, computer_of
+from inclinum.api.database import Acting, By, Database, Store
+from inclinum.api.saving import JobId, Saved, Version, act, add_save_route, conflicts
+from inclinum.core.document import Document
 from inclinum.core.job import Job, Prove, SignOff
 from inclinum.core.proof import Outcome, Proof, outcome, prove
 from inclinum.store import jobs
 
 router = APIRouter(tags=["prove"])
+computed = APIRouter(route_class=Computed)
 add_save_route(router, "prove", Prove)
 
 
-@router.post("/prove", operation_id="prove", response_model=Proof, responses={422: {"model": Refusal}})
-def prove_job(job: Job) -> Response:
+@computed.post("/prove", operation_id="prove")
+def prove_job(job: Job) -> Proof:
     """Readings after against the prediction, and side against side."""
-    return answered(prove(job))
+    return prove(job)
 
 
-@router.get("/jobs/{job_id}/outcomes", operation_id="outcomes", responses={404: {"model": Refusal}})
-def outcomes(job_id: str, session: Database) -> list[Outcome]:
-    """This job and the others of its vehicle: what was predicted and what came out."""
-    return [outcome(job) for job in jobs.of_same_vehicle(session, job_id)]
+def outcomes_of(wanted: list[Job]) -> list[Outcome | None]:
+    """What each job predicted and gave; None for one that cannot be predicted."""
+    return [_outcome(job) for job in wanted]
+
+
+def _outcome(job: Job) -> Outcome | None:
+    try:
+        return outcome(job)
+    except ValueError:
+        return None
+
+
+@router.get("/jobs/{job_id}/outcomes", operation_id="outcomes")
+async def outcomes(request: Request, job_id: JobId, store: Database) -> list[Outcome]:
+    """This job and the newest others of its vehicle, oldest first: what was predicted and what came out.
+
+    An outcome is worked out when it is first asked for, and kept until the job is saved again.
+    """
+    known, wanted = await store(jobs.outcomes, job_id)
+    for n in range(0, len(wanted), TOGETHER):
+        some = wanted[n : n + TOGETHER]
+        found = await computer_of(request).run(request, outcomes_of, some)
+        pairs = [(o, job) for o, job in zip(found, some, strict=True) if o is not None]
+        await store(jobs.keep_outcomes, [o for o, _ in pairs], [job for _, job in pairs])
+        known += [o for o, _ in pairs]
+    return await store(jobs.in_order_of_time, known)
+
+
+TOGETHER = 8
+"""Outcomes worked out in one go."""
 
 
 class Sign(BaseModel):
     """The last word on a job."""
 
-    version: int
+    version: Version
     note: str = Field(default="", max_length=4000)
 
 
-@router.post(
-    "/jobs/{job_id}/sign-off",
-    operation_id="sign_off",
-    responses={409: {"model": ConflictBody[Prove]}, 422: {"model": Refusal}},
-)
-def sign_off(job_id: str, body: Sign, session: Database, by: Acting) -> Saved:
+class Withdraw(BaseModel):
+    """Why a signature no longer holds."""
+
+    version: Version
+    reason: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=1000)]
+
+
+async def sign(
+    request: Request, store: Store, read: Callable[..., Any], prover: Callable[[Any], Any], job_id: str, body: Sign,
+    by: Acting, what: str,
+) -> Saved:  # fmt: skip
+    """Sign a job of either kind off, for what is measured at that moment."""
+
+    async def work(job: Any) -> tuple[Document, str]:
+        if job.prove.sign_off is not None:
+            raise HTTPException(422, f"The job is signed off already, by {job.prove.sign_off.by}.")
+        proof = await computer_of(request).run(request, prover, job)
+        if proof.verdict == "nothing measured":
+            raise HTTPException(422, f"Nothing was measured after the job: enter the {what} before signing off.")
+        signature = SignOff(by=by.name, at=datetime.now(UTC), note=body.note)
+        told = f"signed off: {proof.verdict} the prediction" + (f"; {body.note}" if body.note else "")
+        return job.prove.model_copy(update={"sign_off": signature}), told
+
+    return await act(store, read, job_id, "prove", body.version, by, work)
+
+
+async def withdraw(store: Store, read: Callable[..., Any], job_id: str, body: Withdraw, by: Acting) -> Saved:
+    """Take a signature back, with the reason in the history."""
+
+    async def work(job: Any) -> tuple[Document, str]:
+        if job.prove.sign_off is None:
+            raise HTTPException(422, "The job is not signed off: there is nothing to withdraw.")
+        told = f"withdrew the sign-off of {job.prove.sign_off.by}: {body.reason}"
+        return job.prove.model_copy(update={"sign_off": None}), told
+
+    return await act(store, read, job_id, "prove", body.version, by, work)
+
+
+@router.post("/jobs/{job_id}/sign-off", operation_id="sign_off", responses=conflicts(Prove))
+async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database, by: By) -> Saved:
     """Sign the job off with the time and the acting person. Heights after come first."""
-    job = jobs.four_wheels(session, job_id)
-    if prove(job).verdict == "nothing measured":
-        raise HTTPException(422, "Nothing was measured after the job: enter the heights before signing off.")
-    section = job.prove.model_copy(update={"sign_off": SignOff(by=by, at=datetime.now(UTC), note=body.note)})
-    return Saved(version=jobs.save_stage(session, job_id, "prove", section, body.version, by))
+    return await sign(request, store, jobs.four_wheels, prove, job_id, body, by, "heights")
+
+
+@router.post("/jobs/{job_id}/sign-off/withdraw", operation_id="withdraw_sign_off", responses=conflicts(Prove))
+async def withdraw_sign_off(job_id: JobId, body: Withdraw, store: Database, by: By) -> Saved:
+    """Withdraw the signature; who and why stand in the history."""
+    return await withdraw(store, jobs.four_wheels, job_id, body, by)
+
+
+router.include_router(computed)

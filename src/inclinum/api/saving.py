@@ -1,24 +1,30 @@
 """What saving a stage takes and gives, the same for all six."""
 
-from typing import Any, Generic, TypeVar
+from collections.abc import Awaitable, Callable
+from typing import Annotated, Any, Generic, TypeVar
 
-from fastapi import APIRouter
-from pydantic import BaseModel
+from fastapi import APIRouter, Path
+from pydantic import BaseModel, Field
 
-from inclinum.api.acting import Acting
-from inclinum.api.database import Database
-from inclinum.api.errors import ConflictBody, Refusal
+from inclinum.api.database import Acting, By, Database, Store
+from inclinum.api.errors import ConflictBody
 from inclinum.core.document import Document
 from inclinum.core.job import StageName
 from inclinum.store import jobs
+from inclinum.store.errors import Moved
 
 Section = TypeVar("Section", bound=Document)
+LARGEST_ID = 2**31 - 1
+JobId = Annotated[str, Path(max_length=64, description="id of a job")]
+RowId = Annotated[int, Path(ge=1, le=LARGEST_ID)]
+Version = Annotated[int, Field(ge=0, le=LARGEST_ID, description="of the stage, as its writer saw it")]
+TRIES = 5
 
 
 class Save(BaseModel, Generic[Section]):
     """A stage as its writer wants it, on top of the version that was read."""
 
-    version: int
+    version: Version
     section: Section
 
 
@@ -28,15 +34,54 @@ class Saved(BaseModel):
     version: int
 
 
+def conflicts(model: type[Document]) -> dict[int | str, dict[str, Any]]:
+    """How a clash over a stage is answered."""
+    return {409: {"model": ConflictBody[model]}}  # type: ignore[valid-type]
+
+
 def add_save_route(router: APIRouter, stage: StageName, model: type[Document], where: str = "jobs") -> None:
     """``PUT /<where>/{job_id}/<stage>``: save it, or 409 with both values."""
 
-    def save(job_id: str, body: Save[model], session: Database, by: Acting) -> Saved:  # type: ignore[valid-type]
-        return Saved(version=jobs.save_stage(session, job_id, stage, body.section, body.version, by))
+    async def save(job_id: JobId, body: Save[model], store: Database, by: By) -> Saved:  # type: ignore[valid-type]
+        return Saved(version=await store(jobs.save_stage, job_id, stage, body.section, body.version, by=by))
 
-    responses: dict[int | str, dict[str, Any]] = {
-        409: {"model": ConflictBody[model]},  # type: ignore[valid-type]
-        422: {"model": Refusal},
-    }
     name = f"save_{stage}" if where == "jobs" else f"save_{where.removesuffix('s').replace('-', '_')}_{stage}"
-    router.put(f"/{where}/{{job_id}}/{stage}", operation_id=name, responses=responses)(save)
+    router.put(f"/{where}/{{job_id}}/{stage}", operation_id=name, responses=conflicts(model))(save)
+
+
+async def act(
+    store: Store,
+    read: Callable[..., jobs.StoredJob],
+    job_id: str,
+    stage: StageName,
+    version: int,
+    by: Acting,
+    work: Callable[[Any], Awaitable[tuple[Document, str | None]]],
+) -> Saved:
+    """Work a stage out from the job as it is stored, and save it where the job is still so.
+
+    What is worked out may take a while (a card, a proof), so it is done without holding the job; where somebody saved
+    meanwhile, it is worked out again from what is there then.
+
+    Args:
+        store: where.
+        read: reads a job of the kind.
+        job_id: which job.
+        stage: which stage.
+        version: of the stage, as the asker saw it.
+        by: who acts.
+        work: the stage that follows from the job, and what the history says of a signature.
+    """
+    for turn in range(TRIES):
+        stored = await store(read, job_id)
+        section, signing = await work(stored.job)
+        try:
+            written = await store(
+                jobs.save_stage, job_id, stage, section, version,
+                by=by, worked_out_from=stored.versions, signing=signing,
+            )  # fmt: skip
+            return Saved(version=written)
+        except Moved:
+            if turn == TRIES - 1:
+                raise
+    raise AssertionError("the loop returns or raises")

@@ -2,10 +2,11 @@
 
 from fastapi import APIRouter
 from pydantic import BaseModel
+from sqlalchemy.orm import Session
 
 from inclinum import __version__
 from inclinum.api.database import Database
-from inclinum.store import jobs
+from inclinum.store import shop
 
 router = APIRouter(tags=["shop"])
 
@@ -19,6 +20,10 @@ class ShopView(BaseModel):
 
 
 @router.get("/shop", operation_id="get_shop")
-def get_shop(session: Database) -> ShopView:
+async def get_shop(store: Database) -> ShopView:
     """Name and people."""
-    return ShopView(name=jobs.shop_name(session), people=jobs.people(session), version=__version__)
+    return await store(_view)
+
+
+def _view(session: Session) -> ShopView:
+    return ShopView(name=shop.shop_name(session), people=shop.people(session), version=__version__)

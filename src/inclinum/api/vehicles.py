@@ -1,15 +1,17 @@
 """Vehicles: the list, setting one up from archetypes, its bench, and its hardpoints as a table."""
 
+import json
 from typing import Any
 
 from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
 
-from inclinum.api.acting import Acting
-from inclinum.api.answers import answered
-from inclinum.api.database import Database
-from inclinum.api.errors import ConflictBody, Refusal
-from inclinum.api.saving import Saved
+from inclinum.api.answers import Csv, answered
+from inclinum.api.computing import Computed
+from inclinum.api.database import By, Database
+from inclinum.api.jobs import Limit, Offset, Words, download
+from inclinum.api.saving import RowId, Saved, Version, conflicts
 from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
 from inclinum.core.archetypes.respring import respring
 from inclinum.core.bench import AxleBench, axle_bench
@@ -17,9 +19,11 @@ from inclinum.core.fitted import SPRINGS
 from inclinum.core.vehicle import Axle, AxleName, Vehicle
 from inclinum.jobfile.points_csv import read_points, write_points
 from inclinum.store import vehicles
+from inclinum.store.listing import Page
 from inclinum.store.vehicles import VehicleSummary
 
 router = APIRouter(tags=["vehicles"])
+computed = APIRouter(route_class=Computed)
 
 
 class ArchetypeChoice(BaseModel):
@@ -70,10 +74,17 @@ def archetypes() -> Choices:
     )
 
 
-@router.get("/vehicles", operation_id="list_vehicles")
-def list_vehicles(session: Database) -> list[VehicleSummary]:
-    """All vehicles, by name."""
-    return vehicles.summaries(session)
+@router.get("/vehicles", operation_id="list_vehicles", response_model=Page[VehicleSummary])
+async def list_vehicles(store: Database, limit: Limit = 100, offset: Offset = 0, words: Words = "") -> Response:
+    """A page of vehicles, by name."""
+    return answered(await store(vehicles.summaries, limit, offset, words))
+
+
+@router.get("/vehicles/{vehicle_id}/raw", operation_id="raw_vehicle", response_class=Response)
+async def raw_vehicle(vehicle_id: RowId, store: Database) -> Response:
+    """What is stored of a vehicle on four wheels or two, also when this program cannot read it."""
+    found = await store(vehicles.raw, vehicle_id)
+    return download(json.dumps(found, ensure_ascii=False, indent=1), f"vehicle-{vehicle_id}.raw.json")
 
 
 class NewVehicle(BaseModel):
@@ -93,11 +104,15 @@ class NewVehicleId(BaseModel):
     id: int
 
 
-@router.post("/vehicles", operation_id="new_vehicle", responses={409: {"model": Refusal}, 422: {"model": Refusal}})
-def new_vehicle(body: NewVehicle, session: Database, by: Acting) -> NewVehicleId:
+@router.post("/vehicles", operation_id="new_vehicle")
+async def new_vehicle(body: NewVehicle, store: Database, by: By) -> NewVehicleId:
     """Set a vehicle up from two archetypes; it works at once."""
+    return NewVehicleId(id=await store(_set_up, body, by=by))
+
+
+def _set_up(session: Session, body: NewVehicle, by: str) -> int:
     vehicle = vehicle_of(body.front, body.rear, body.size, body.name, body.plate)
-    return NewVehicleId(id=vehicles.create(session, vehicle, body.owner, by))
+    return vehicles.create(session, vehicle, body.owner, by)
 
 
 class VehicleView(BaseModel):
@@ -108,34 +123,30 @@ class VehicleView(BaseModel):
     version: int
 
 
-@router.get("/vehicles/{vehicle_id}", operation_id="get_vehicle", responses={404: {"model": Refusal}})
-def get_vehicle(vehicle_id: int, session: Database) -> VehicleView:
+@router.get("/vehicles/{vehicle_id}", operation_id="get_vehicle", response_model=VehicleView)
+async def get_vehicle(vehicle_id: RowId, store: Database) -> Response:
     """One vehicle."""
-    stored = vehicles.load(session, vehicle_id)
-    return VehicleView(vehicle=stored.vehicle, owner=stored.owner, version=stored.version)
+    stored = await store(vehicles.load, vehicle_id)
+    return answered(VehicleView(vehicle=stored.vehicle, owner=stored.owner, version=stored.version))
 
 
 class SaveVehicle(BaseModel):
     """A vehicle as its writer wants it, on top of the version that was read."""
 
-    version: int
+    version: Version
     vehicle: Vehicle
 
 
-@router.put(
-    "/vehicles/{vehicle_id}",
-    operation_id="save_vehicle",
-    responses={409: {"model": ConflictBody[Vehicle]}, 422: {"model": Refusal}},
-)
-def save_vehicle(vehicle_id: int, body: SaveVehicle, session: Database, by: Acting) -> Saved:
+@router.put("/vehicles/{vehicle_id}", operation_id="save_vehicle", responses=conflicts(Vehicle))
+async def save_vehicle(vehicle_id: RowId, body: SaveVehicle, store: Database, by: By) -> Saved:
     """Save it, or 409 with both values."""
-    return Saved(version=vehicles.save(session, vehicle_id, body.vehicle, body.version, by))
+    return Saved(version=await store(vehicles.save, vehicle_id, body.vehicle, body.version, by=by))
 
 
-@router.post("/bench", operation_id="bench", response_model=AxleBench, responses={422: {"model": Refusal}})
-def bench(axle: Axle) -> Response:
+@computed.post("/bench", operation_id="bench")
+def bench(axle: Axle) -> AxleBench:
     """An axle fitted to its readings, with everything the bench draws."""
-    return answered(axle_bench(axle))
+    return axle_bench(axle)
 
 
 class OtherSpring(BaseModel):
@@ -145,7 +156,7 @@ class OtherSpring(BaseModel):
     type: str = Field(max_length=40)
 
 
-@router.post("/bench/spring", operation_id="other_spring", responses={422: {"model": Refusal}})
+@computed.post("/bench/spring", operation_id="other_spring")
 def other_spring(body: OtherSpring) -> Axle:
     """The axle on a spring of that kind, carrying the same load at the same height."""
     return respring(body.axle, body.type)
@@ -158,7 +169,7 @@ class Pasted(BaseModel):
     text: str = Field(max_length=100_000)
 
 
-@router.post("/points/read", operation_id="read_points", responses={422: {"model": Refusal}})
+@computed.post("/points/read", operation_id="read_points")
 def points_read(body: Pasted) -> Axle:
     """The axle with the points of the table; tape readings then no longer say where they are."""
     given = read_points(body.text, body.axle.linkage)
@@ -168,7 +179,10 @@ def points_read(body: Pasted) -> Axle:
     return Axle.model_validate(body.axle.model_dump() | {"linkage": linkage.model_dump(), "prior": None, "tape": ()})
 
 
-@router.post("/points/write", operation_id="write_points", response_class=Response)
-def points_write(axle: Axle) -> Response:
+@computed.post("/points/write", operation_id="write_points", response_class=Csv)
+def points_write(axle: Axle) -> str:
     """The hardpoints of an axle as CSV."""
-    return Response(write_points(axle.linkage), media_type="text/csv")
+    return write_points(axle.linkage)
+
+
+router.include_router(computed)

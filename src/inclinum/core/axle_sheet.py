@@ -12,6 +12,7 @@ from inclinum.core.linkage import NEUTRAL, AnyLinkage, Corner, Motion, axle_moti
 from inclinum.core.linkage.axles import AxleSteering
 from inclinum.core.linkage.joints import limited_reach
 from inclinum.core.linkage.leaf import LeafBody
+from inclinum.core.linkage.points import PointName
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.linkage.steered import ackermann_error, knuckle_motion
 
@@ -39,8 +40,8 @@ class AxleSheet(Document):
     static: StaticAngles = StaticAngles()
     spring: SpringData | None = None
     spring_offset_mm: float = Field(default=0, ge=-500, le=1000)
-    joint_limits_deg: Annotated[dict[str, JointAngle], InOrder] = Field(
-        default={}, description="point → how far its joint may turn from the reference height"
+    joint_limits_deg: Annotated[dict[PointName, JointAngle], InOrder] = Field(
+        default={}, max_length=60, description="point → how far its joint may turn from the reference height"
     )
     note: str = Field(default="", max_length=4000)
 

@@ -8,10 +8,14 @@ from pydantic import Field, model_validator
 from inclinum.core.changes import PlannedChange
 from inclinum.core.document import Document, InOrder, Moment
 from inclinum.core.quantity import Angle, Length, Mass, Torque
-from inclinum.core.vehicle import SIDES, AngleName, AxleName, Name, Side, Text, Vehicle
+from inclinum.core.vehicle import SIDES, AngleName, AxleName, Key, Name, Side, Text, Vehicle
 
 StageName = Literal["brief", "measure", "plan", "align", "build", "prove"]
 STAGES: tuple[StageName, ...] = ("brief", "measure", "plan", "align", "build", "prove")
+
+
+JobId = Annotated[str, Field(min_length=1, max_length=64, pattern=r"^\.*[A-Za-z0-9_-][A-Za-z0-9._-]*$")]
+"""A job's name in addresses and files: dots alone would be a folder."""
 
 
 class AxleAim(Document):
@@ -50,7 +54,7 @@ class Brief(Document):
     load: Text = Field(default="", description="what is on board when heights are taken")
     reversible: bool = True
     due: date | None = None
-    local_limits: tuple[LocalLimit, ...] = ()
+    local_limits: tuple[LocalLimit, ...] = Field(default=(), max_length=20)
     cargo: tuple[Cargo, ...] = Field(default=(), max_length=20, description="looked at on top of the planned stance")
 
     def aim(self, axle: AxleName) -> AxleAim:
@@ -95,10 +99,10 @@ class ScaleReading(Document):
 class Measurements(Document):
     """One round of readings."""
 
-    corners: tuple[CornerReading, ...] = ()
-    stations: tuple[StationReading, ...] = ()
-    angles: tuple[AngleReading, ...] = ()
-    scales: tuple[ScaleReading, ...] = ()
+    corners: tuple[CornerReading, ...] = Field(default=(), max_length=16)
+    stations: tuple[StationReading, ...] = Field(default=(), max_length=120)
+    angles: tuple[AngleReading, ...] = Field(default=(), max_length=12)
+    scales: tuple[ScaleReading, ...] = Field(default=(), max_length=4)
     default_tolerance_mm: float = Field(default=2, ge=0, le=50, description="± of a tape reading without its own")
     note: Text = ""
 
@@ -147,7 +151,7 @@ class Plan(Document):
 class Align(Document):
     """The adjuster settings the shop decided to use, mm, per axle and side: solved ones when left out."""
 
-    chosen: Annotated[dict[str, float], InOrder] = Field(default={})
+    chosen: Annotated[dict[Key, float], InOrder] = Field(default={}, max_length=60)
     note: Text = ""
 
 
@@ -174,8 +178,8 @@ class TorqueRecord(Document):
 class Build(Document):
     """What was ticked and tightened."""
 
-    ticks: tuple[StepTick, ...] = ()
-    torques: tuple[TorqueRecord, ...] = ()
+    ticks: tuple[StepTick, ...] = Field(default=(), max_length=1000)
+    torques: tuple[TorqueRecord, ...] = Field(default=(), max_length=500)
     note: Text = ""
 
 
@@ -197,7 +201,7 @@ class Prove(Document):
 class Job(Document):
     """One job: the vehicle as it came, and the six stages."""
 
-    id: Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[A-Za-z0-9._-]+$")]
+    id: JobId
     title: Name
     vehicle: Vehicle
     brief: Brief

@@ -17,6 +17,8 @@ SIDES: tuple[Side, Side] = ("left", "right")
 AngleName = Literal["camber", "toe", "caster"]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Text = Annotated[str, Field(max_length=4000)]
+Key = Annotated[str, Field(max_length=120)]
+"""Of a mapping: the name of a point, a fastener, a setting."""
 Millimetre = Annotated[float, Field(ge=0, le=10_000)]
 
 
@@ -161,8 +163,10 @@ class Axle(Document):
     archetype: str = Field(default="", max_length=40, description="what the linkage was scaled from")
     prior: AnyLinkage | None = Field(default=None, description="the linkage before the tape readings were fitted")
     tape: tuple[TapeReading, ...] = Field(default=(), max_length=80)
-    known: Annotated[dict[str, Known], InOrder] = Field(
-        default={}, description="hardpoint or parameter → where it comes from; those left out are assumed"
+    known: Annotated[dict[Key, Known], InOrder] = Field(
+        default={},
+        max_length=300,
+        description="hardpoint or parameter → where it comes from; those left out are assumed",
     )
     seat_spacer_mm: Millimetre = 0
     top_spacer_mm: Millimetre = 0
@@ -170,18 +174,20 @@ class Axle(Document):
         default=None, ge=0, le=300, description="thread above the sheet with the spacer in; computed when left out"
     )
     strut_top: StrutTop | None = None
-    adjusters: tuple[AdjusterData, ...] = ()
-    targets: Annotated[dict[AngleName, AngleTarget], InOrder] = Field(default={})
-    fasteners: Annotated[dict[str, Fastener], InOrder] = Field(default={})
-    joint_limits_deg: Annotated[dict[str, JointAngle], InOrder] = Field(
-        default={}, description="point → how far its joint may turn from the reference height"
+    adjusters: tuple[AdjusterData, ...] = Field(default=(), max_length=12)
+    targets: Annotated[dict[AngleName, AngleTarget], InOrder] = Field(default={}, max_length=3)
+    fasteners: Annotated[dict[Key, Fastener], InOrder] = Field(default={}, max_length=100)
+    joint_limits_deg: Annotated[dict[Key, JointAngle], InOrder] = Field(
+        default={}, max_length=60, description="point → how far its joint may turn from the reference height"
     )
     ratio_tolerance_percent: float = Field(default=2, ge=0, le=50)
     camber_change_tolerance_deg: float = Field(
         default=0.1, ge=0, le=20, description="± of the camber change that 40 mm of height bring"
     )
     toe_change_tolerance_deg: float = Field(default=0.1, ge=0, le=20, description="the same of toe, one wheel")
-    orientation: tuple[Text, ...] = Field(default=(), description="which way round things go, as the shop found it")
+    orientation: tuple[Text, ...] = Field(
+        default=(), max_length=40, description="which way round things go, as the shop found it"
+    )
 
     @property
     def track_mm(self) -> float:
@@ -249,11 +255,14 @@ class Station(Document):
     height_mm: Millimetre = Field(description="above ground at the reference height")
 
 
+Shape = tuple[tuple[float, float], ...]
+
+
 class Outline(Document):
     """Shapes for the side elevation, x forward of the front axle and z above ground, mm."""
 
-    body: tuple[tuple[float, float], ...] = ()
-    glass: tuple[tuple[tuple[float, float], ...], ...] = ()
+    body: Shape = Field(default=(), max_length=400)
+    glass: tuple[Annotated[Shape, Field(max_length=200)], ...] = Field(default=(), max_length=24)
     arch_radius_mm: float = Field(default=380, ge=100, le=900)
     width_mm: float = Field(default=1700, ge=500, le=3000)
 
@@ -268,8 +277,10 @@ class Vehicle(Document):
     wheelbase_mm: float = Field(gt=500, le=8000)
     front: Axle
     rear: Axle
-    stations: tuple[Station, ...] = ()
-    headlamp: str | None = Field(default=None, description="name of the station that is the lamp centre")
+    stations: tuple[Station, ...] = Field(default=(), max_length=60)
+    headlamp: str | None = Field(
+        default=None, max_length=120, description="name of the station that is the lamp centre"
+    )
     driver_assist: Text = Field(default="", description="what looks out of the vehicle and must be set again")
     outline: Outline = Outline()
 

@@ -1,8 +1,12 @@
 """The open file formats: jobs, axles and bench sheets as versioned JSON, read strictly, written exactly."""
 
 from inclinum.jobfile.file import (
+    BIKE_VERSION,
     FORMAT,
     FORMATS,
+    LARGEST_BYTES,
+    LARGEST_SECTION,
+    LONGEST_LINE,
     VERSION,
     AnyJobFile,
     AxleFile,
@@ -12,18 +16,24 @@ from inclinum.jobfile.file import (
     JobFileError,
     SheetFile,
     file_of,
+    may_be_unwritable,
     read,
     read_any,
     read_job,
     schema,
+    unwritable,
     upgrade_vehicle,
     write,
 )
 from inclinum.jobfile.sentences import Complaint, complaints
 
 __all__ = [
+    "BIKE_VERSION",
     "FORMAT",
     "FORMATS",
+    "LARGEST_BYTES",
+    "LARGEST_SECTION",
+    "LONGEST_LINE",
     "VERSION",
     "AnyJobFile",
     "AxleFile",
@@ -35,10 +45,12 @@ __all__ = [
     "SheetFile",
     "complaints",
     "file_of",
+    "may_be_unwritable",
     "read",
     "read_any",
     "read_job",
     "schema",
+    "unwritable",
     "upgrade_vehicle",
     "write",
 ]

@@ -1,8 +1,11 @@
 """Reading and writing ``*.inclinum.json`` (jobs), ``*.axle.json`` and ``*.sheet.json``."""
 
 import json
+import re
 from collections.abc import Callable
-from typing import Any, Literal, NoReturn
+from datetime import datetime
+from typing import Annotated, Any, Literal, NoReturn
+from uuid import UUID
 
 from pydantic import Field, ValidationError
 
@@ -14,9 +17,15 @@ from inclinum.core.sheets import AnySheet
 from inclinum.jobfile.sentences import Complaint, complaints
 
 FORMAT = "inclinum-job"
-VERSION = 2
-LARGEST_BYTES = 4_000_000
-"""More than any job needs; larger files are refused before they are parsed."""
+VERSION = 3
+BIKE_VERSION = 2
+LARGEST_BYTES = 8_000_000
+"""Larger files are refused before they are parsed. An export keeps below it."""
+LARGEST_SECTION = 300_000
+"""Characters of one stage, or of a vehicle: seven of them, written with their indents, leave room for a history."""
+LONGEST_LINE = 2000
+"""Characters of a line of history; what is longer is told shortened."""
+MOST_LINES = 40_000
 
 
 class HistoryEntry(Document):
@@ -24,25 +33,32 @@ class HistoryEntry(Document):
 
     at: Moment
     by: str = Field(max_length=120)
-    what: str = Field(max_length=2000)
+    what: str = Field(max_length=LONGEST_LINE)
+
+
+History = Annotated[tuple[HistoryEntry, ...], Field(max_length=MOST_LINES)]
 
 
 class JobFile(Document):
     """A job with its history."""
 
     format: Literal["inclinum-job"] = FORMAT
-    version: Literal[2] = VERSION
+    version: Literal[3] = VERSION
     job: Job
-    history: tuple[HistoryEntry, ...] = ()
+    history: History = ()
+    created_at: Moment | None = Field(default=None, description="when the job was opened")
+    vehicle_id: UUID | None = Field(default=None, description="which vehicle it is, whatever its name and plate")
 
 
 class BikeFile(Document):
     """A job on a two-wheeler with its history."""
 
     format: Literal["inclinum-bike-job"] = "inclinum-bike-job"
-    version: Literal[1] = 1
+    version: Literal[2] = BIKE_VERSION
     job: BikeJob
-    history: tuple[HistoryEntry, ...] = ()
+    history: History = ()
+    created_at: Moment | None = Field(default=None, description="when the job was opened")
+    vehicle_id: UUID | None = Field(default=None, description="which machine it is, whatever its name and plate")
 
 
 class AxleFile(Document):
@@ -94,8 +110,16 @@ def _from_1(parsed: dict[str, Any]) -> dict[str, Any]:
     return parsed | {"version": 2, "job": job}
 
 
-UPGRADES: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1}
-"""Version → function from its parsed JSON to the next version's."""
+def _newer(version: int) -> Callable[[dict[str, Any]], dict[str, Any]]:
+    """To a version that only adds fields which may be left out."""
+    return lambda parsed: parsed | {"version": version}
+
+
+UPGRADES: dict[type[Document], dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
+    JobFile: {1: _from_1, 2: _newer(3)},
+    BikeFile: {1: _newer(2)},
+}
+"""Format → version → function from its parsed JSON to the next version's."""
 
 
 def read(data: bytes | str) -> JobFile:
@@ -118,9 +142,16 @@ def read_job(data: bytes | str) -> AnyJobFile:
     return read(data)
 
 
-def file_of(job: Job | BikeJob, history: tuple[HistoryEntry, ...] = ()) -> AnyJobFile:
+def file_of(
+    job: Job | BikeJob,
+    history: tuple[HistoryEntry, ...] = (),
+    created_at: datetime | None = None,
+    vehicle_id: UUID | None = None,
+) -> AnyJobFile:
     """A job as the file of its kind."""
-    return BikeFile(job=job, history=history) if isinstance(job, BikeJob) else JobFile(job=job, history=history)
+    if isinstance(job, BikeJob):
+        return BikeFile(job=job, history=history, created_at=created_at, vehicle_id=vehicle_id)
+    return JobFile(job=job, history=history, created_at=created_at, vehicle_id=vehicle_id)
 
 
 def read_any(data: bytes | str) -> AnyFile:
@@ -138,7 +169,8 @@ def _parsed(data: bytes | str) -> dict[str, Any]:
         _refuse(f"The file has {len(data) / 1e6:.1f} MB; a job file has at most {LARGEST_BYTES / 1e6:.0f} MB.")
     text = ""
     try:
-        text = data.decode("utf-8") if isinstance(data, bytes) else data
+        # Editors on some systems put a byte-order mark before the text.
+        text = (data.decode("utf-8") if isinstance(data, bytes) else data).removeprefix("\ufeff")
         parsed = json.loads(text, parse_constant=_no_constant)
     except UnicodeDecodeError:
         _refuse("The file is not text in UTF-8; export it again.")
@@ -149,21 +181,51 @@ def _parsed(data: bytes | str) -> dict[str, Any]:
         if error.pos >= len(text.rstrip()) - 1:
             _refuse(f"The file is cut off at {where}; copy it again.")
         _refuse(f"The file is not JSON: {error.msg} at {where}.")
+    except JobFileError:
+        raise
+    except ValueError:
+        _refuse("The file holds a whole number of thousands of digits; give the real figure or leave the field out.")
+    if path := unwritable(parsed):
+        _refuse("This text holds a character that is no text (NUL, or half of a pair); type it again.", path)
     return parsed if isinstance(parsed, dict) else {}
 
 
 def _validated(model: type[AnyFile], parsed: dict[str, Any]) -> AnyFile:
-    known = model.model_fields["version"].default
+    known, steps = model.model_fields["version"].default, UPGRADES.get(model, {})
     version = parsed.get("version")
-    while model is JobFile and version in UPGRADES:
-        parsed = UPGRADES[version](parsed)
+    while isinstance(version, int) and version in steps:
+        parsed = steps[version](parsed)
         version = parsed["version"]
-    if version != known:
-        _refuse(f"Version {version!r} of the format is not known to this program, which reads {known}.", "version")
+    if type(version) is not int or version != known:
+        text = repr(version)
+        told = text if len(text) <= 40 else text[:39] + "…"
+        _refuse(f"Version {told} of the format is not known to this program, which reads {known}.", "version")
     try:
         return model.model_validate(parsed)
     except ValidationError as error:
         raise JobFileError(complaints(error.errors(), model)) from None
+
+
+_NO_TEXT = re.compile(r"[\x00\ud800-\udfff]")
+_MAY_HOLD_NONE = re.compile(rb"\\u(?:0000|[dD][89a-fA-F])|\x00")
+
+
+def unwritable(value: Any, path: str = "") -> str | None:
+    """Path of the first text in parsed JSON that neither a database nor a file can hold; None where all is well."""
+    if isinstance(value, str):
+        return (path or "(the file)") if _NO_TEXT.search(value) else None
+    if isinstance(value, dict):
+        found = (unwritable(k, path) or unwritable(v, f"{path}.{k}" if path else k) for k, v in value.items())
+    elif isinstance(value, list):
+        found = (unwritable(v, f"{path}[{n}]") for n, v in enumerate(value))
+    else:
+        return None
+    return next((f for f in found if f), None)
+
+
+def may_be_unwritable(body: bytes) -> bool:
+    """Whether JSON might hold such a text: a quick look, before anything is parsed."""
+    return bool(_MAY_HOLD_NONE.search(body))
 
 
 def write(file: AnyJobFile) -> str:

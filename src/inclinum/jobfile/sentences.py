@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from difflib import get_close_matches
+from functools import cache
 from typing import Any
 
 from pydantic_core import ErrorDetails
@@ -14,6 +15,9 @@ from inclinum.core.fitted import SPRINGS
 from inclinum.core.linkage import LINKAGES
 from inclinum.core.sheets import SHEETS
 from inclinum.core.vehicle import ClampAdjuster, LinkAdjuster, SlotAdjuster
+
+MOST = 40
+"""Complaints that are told one by one."""
 
 
 class Complaint(Document):
@@ -30,7 +34,10 @@ def complaints(errors: Sequence[ErrorDetails], model: type | None = None) -> lis
         errors: what Pydantic found.
         model: the model that was validated, to suggest the field that was probably meant.
     """
-    return [Complaint(path=_path(e), sentence=_sentence(e, model)) for e in errors]
+    told = [Complaint(path=_path(e), sentence=_sentence(e, model)) for e in errors[:MOST]]
+    if len(errors) > MOST:
+        told.append(Complaint(path="(the rest)", sentence=f"{len(errors) - MOST} more fields are wrong."))
+    return told
 
 
 def _path(error: ErrorDetails) -> str:
@@ -92,6 +99,7 @@ def _short(value: Any) -> str:
     return text if len(text) <= 60 else text[:57] + "…"
 
 
+@cache
 def _known_names(model: type) -> list[str]:
     names: set[str] = set()
     for definition in (schema := model.model_json_schema()).get("$defs", {}).values():  # type: ignore[attr-defined]

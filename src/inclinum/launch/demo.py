@@ -4,16 +4,16 @@ from sqlalchemy import Engine
 
 from inclinum.demo import PEOPLE, SHOP_NAME, demo_bike_jobs, demo_bikes, demo_fleet, demo_jobs
 from inclinum.jobfile import BikeFile, JobFile
-from inclinum.store import jobs, vehicles
+from inclinum.store import jobs, shop, vehicles
 from inclinum.store.database import session_maker
 
 
 def load_demo(engine: Engine) -> bool:
     """Found the demo shop and put its jobs in, when nothing was ever put in; whether it did."""
     with session_maker(engine).begin() as session:
-        if not jobs.is_empty(session):
+        if not shop.is_empty(session):
             return False
-        jobs.found_shop(session, SHOP_NAME, PEOPLE)
+        shop.found_shop(session, SHOP_NAME, PEOPLE)
         for job in demo_jobs():
             jobs.create(session, JobFile(job=job), PEOPLE[2], note="loaded as demo data")
         for job in demo_bike_jobs():

@@ -2,7 +2,7 @@
 
 from pathlib import Path
 
-from jinja2 import Environment, FileSystemLoader, StrictUndefined
+from jinja2 import DictLoader, Environment, StrictUndefined
 from markupsafe import Markup
 
 from inclinum.core.alignment import Alignment, align
@@ -16,8 +16,9 @@ from inclinum.report.drawing import side_elevation
 
 HERE = Path(__file__).parent
 
+# Held in memory: the account that serves may not be able to read the folder the program was started from.
 _templates = Environment(
-    loader=FileSystemLoader(HERE / "templates"),
+    loader=DictLoader({p.name: p.read_text() for p in (HERE / "templates").glob("*.html")}),
     autoescape=True,
     undefined=StrictUndefined,
     trim_blocks=True,
@@ -65,10 +66,23 @@ def alignment_html(job: Job) -> str:
     )
 
 
-def pdf(html: str) -> bytes:
-    """A page as PDF; fonts come from the package, nothing from the network."""
-    from weasyprint import HTML  # a second of loading that only paper needs
+def card_pdf(job: Job) -> bytes:
+    """The job card as PDF. Raises as ``assess``."""
+    return pdf(card_html(job))
 
-    document = HTML(string=html, base_url=str(HERE)).write_pdf()
-    assert document is not None
-    return document
+
+def bike_card_pdf(job: BikeJob) -> bytes:
+    """The job card of a two-wheeler as PDF. Raises as ``assess``."""
+    return pdf(bike_card_html(job))
+
+
+def alignment_pdf(job: Job) -> bytes:
+    """The alignment sheet as PDF. Raises as ``assess``."""
+    return pdf(alignment_html(job))
+
+
+def pdf(html: str) -> bytes:
+    """A page as PDF; fonts come from the package, nothing from the disk or the network."""
+    from inclinum.report.paper import rendered  # a second of loading that only paper needs
+
+    return rendered(html)

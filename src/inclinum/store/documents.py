@@ -1,12 +1,18 @@
 """Stage documents to rows and back: what is asked across jobs stands in columns, the rest in the document."""
 
-from collections.abc import Sequence
+import hashlib
+import json
+from collections.abc import Mapping, Sequence
+from functools import cache
 from typing import Any
 
+from inclinum import __version__
+from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeJob, BikeMeasurements, BikePlan, BikeProve
 from inclinum.core.document import Document
 from inclinum.core.job import STAGES, Align, Brief, Build, Job, Measurements, Plan, Prove, StageName
-from inclinum.store.models import JobRow, Measurement, StageRow, TorqueRow
+from inclinum.core.vehicle import Vehicle
+from inclinum.jobfile import HistoryEntry
 
 STAGE_MODELS: dict[int, dict[StageName, type[Document]]] = {
     4: {"brief": Brief, "measure": Measurements, "plan": Plan, "align": Align, "build": Build, "prove": Prove},
@@ -15,6 +21,7 @@ STAGE_MODELS: dict[int, dict[StageName, type[Document]]] = {
 }  # fmt: skip
 """Wheels → stage → its document."""
 JOB_MODELS: dict[int, type[Job | BikeJob]] = {4: Job, 2: BikeJob}
+VEHICLE_MODELS: dict[int, type[Vehicle | Bike]] = {4: Vehicle, 2: Bike}
 
 ENTRY_FIELDS = ("text", "value", "tolerance", "unit")
 PLACES = {
@@ -24,84 +31,126 @@ PLACES = {
     "scales": ("axle", None),
 }
 """List of readings → the keys that become place and quantity of a row."""
+Row = dict[str, Any]
 
 
-def put(row: JobRow, stage: StageName, section: Document) -> dict[str, Any]:
-    """Lay a stage's rows into the job and give the document that is left."""
+@cache
+def models_mark() -> str:
+    """What the documents of this program look like, in short: rows read by another one are looked through again."""
+    models = (*JOB_MODELS.values(), *VEHICLE_MODELS.values(), HistoryEntry)
+    text = json.dumps([__version__, *(m.model_json_schema() for m in models)], sort_keys=True)
+    return hashlib.sha256(text.encode()).hexdigest()[:16]
+
+
+def put(wheels: int, stage: StageName, section: Document) -> tuple[Row, list[Row], list[Row]]:
+    """A stage's document without what has rows of its own, its readings, and its torques."""
     document = section.model_dump(mode="json")
-    if row.wheels == 4 and stage in ("measure", "prove"):
-        readings = document if stage == "measure" else document["after"]
-        row.measurements = [m for m in row.measurements if m.stage != stage] + _measurement_rows(stage, readings)
+    readings: list[Row] = []
+    torques: list[Row] = []
+    if wheels == 4 and stage in ("measure", "prove"):
+        readings = _reading_rows(stage, document if stage == "measure" else document["after"])
     if stage == "build":
-        row.torques = [
-            TorqueRow(
-                position=n,
-                fastener=t["fastener"],
-                axle=t["axle"],
-                side=t["side"],
-                done_at=t["done_at"],
-                done_by=t["by"],
-                **{f: t["torque"][f] for f in ENTRY_FIELDS},
-            )
+        torques = [
+            {
+                "position": n, "fastener": t["fastener"], "axle": t["axle"], "side": t["side"],
+                "done_at": t["done_at"], "done_by": t["by"], **{f: t["torque"][f] for f in ENTRY_FIELDS},
+            }
             for n, t in enumerate(document.pop("torques"))
-        ]
+        ]  # fmt: skip
+    return document, readings, torques
+
+
+def raw(
+    wheels: int, stage: str, document: Row, readings: Sequence[Mapping[Any, Any]], torques: Sequence[Mapping[Any, Any]]
+) -> Row:
+    """The stage's document whole again, not looked at."""
+    document = dict(document)
+    if wheels == 4 and stage == "measure":
+        document |= _readings(readings, "measure")
+    if wheels == 4 and stage == "prove":
+        document["after"] = document.get("after", {}) | _readings(readings, "prove")
+    if stage == "build":
+        document["torques"] = [
+            {
+                "fastener": t["fastener"], "axle": t["axle"], "side": t["side"],
+                "torque": {f: t[f] for f in ENTRY_FIELDS}, "done_at": t["done_at"], "by": t["done_by"],
+            }
+            for t in sorted(torques, key=lambda t: t["position"])
+        ]  # fmt: skip
     return document
 
 
-def take(row: JobRow, stage: StageRow) -> Document:
-    """The stage's section, whole again."""
-    document = dict(stage.document)
-    if row.wheels == 4 and stage.name == "measure":
-        document |= _readings(row.measurements, "measure")
-    if row.wheels == 4 and stage.name == "prove":
-        document["after"] = document["after"] | _readings(row.measurements, "prove")
-    if stage.name == "build":
-        document["torques"] = [
-            {
-                "fastener": t.fastener,
-                "axle": t.axle,
-                "side": t.side,
-                "torque": {f: getattr(t, f) for f in ENTRY_FIELDS},
-                "done_at": t.done_at,
-                "by": t.done_by,
-            }
-            for t in row.torques
-        ]
-    return STAGE_MODELS[row.wheels][stage.name].model_validate(document)  # type: ignore[index]
+def begun(section: Any) -> bool:
+    """Whether there is something in a stage that moves the job on."""
+    match section:
+        case Measurements():
+            return bool(section.corners)
+        case BikeMeasurements():
+            return bool(section.sags or section.tape)
+        case Align():
+            return bool(section.chosen)
+        case BikeAlign():
+            return bool(section.note)
+        case Build():
+            return bool(section.ticks)
+        case Prove():
+            return bool(section.sign_off or section.after.corners)
+        case BikeProve():
+            return bool(section.sign_off or section.after.sags)
+    return False
 
 
-def assemble(row: JobRow) -> Job | BikeJob:
-    """The job as one document, of the kind its wheels say."""
-    sections = {stage.name: take(row, stage) for stage in row.stages}
-    return JOB_MODELS[row.wheels].model_validate(
-        {"id": row.id, "title": row.title, "vehicle": row.vehicle_document} | {name: sections[name] for name in STAGES}
-    )
+def next_stage(mask: int) -> StageName:
+    """Where work goes on, by the stages that have something in them."""
+    leads: tuple[tuple[StageName, StageName], ...] = (
+        ("prove", "prove"), ("build", "build"), ("align", "align"), ("measure", "plan"),
+    )  # fmt: skip
+    for stage, leads_to in leads:
+        if mask & bit(stage):
+            return leads_to
+    return "measure"
 
 
-def _measurement_rows(stage: str, readings: dict[str, Any]) -> list[Measurement]:
-    rows = []
-    for kind, (place, quantity) in PLACES.items():
-        for n, item in enumerate(readings.pop(kind)):
-            rows.append(
-                Measurement(
-                    stage=stage,
-                    kind=kind,
-                    position=n,
-                    place=item[place],
-                    side=item["side"],
-                    quantity=item[quantity] if quantity else "height" if kind == "stations" else "mass",
-                    **{f: item["reading"][f] for f in ENTRY_FIELDS},
-                )
-            )
-    return rows
+def bit(stage: StageName) -> int:
+    """A stage's place in the mask of begun stages."""
+    return 1 << STAGES.index(stage)
 
 
-def _readings(rows: Sequence[Measurement], stage: str) -> dict[str, list[dict[str, Any]]]:
-    found: dict[str, list[dict[str, Any]]] = {kind: [] for kind in PLACES}
-    for row in sorted(rows, key=lambda r: r.position):
-        if row.stage != stage:
+def listed(section: Document) -> Row:
+    """Columns of the job's row that a stage tells."""
+    match section:
+        case Brief():
+            return {
+                "owner": section.owner, "due": section.due,
+                "front_rise": section.front.rise.value, "rear_rise": section.rear.rise.value,
+            }  # fmt: skip
+        case BikeBrief():
+            return {
+                "owner": section.owner, "due": section.due, "front_rise": None, "rear_rise": -section.rear_drop.value,
+            }  # fmt: skip
+        case Prove() | BikeProve():
+            return {"signed_off": section.sign_off.at if section.sign_off else None}
+    return {}
+
+
+def _reading_rows(stage: str, readings: Row) -> list[Row]:
+    return [
+        {
+            "stage": stage, "kind": kind, "position": n, "place": item[place], "side": item["side"],
+            "quantity": item[quantity] if quantity else "height" if kind == "stations" else "mass",
+            **{f: item["reading"][f] for f in ENTRY_FIELDS},
+        }
+        for kind, (place, quantity) in PLACES.items()
+        for n, item in enumerate(readings.pop(kind))
+    ]  # fmt: skip
+
+
+def _readings(rows: Sequence[Mapping[Any, Any]], stage: str) -> dict[str, list[Row]]:
+    found: dict[str, list[Row]] = {kind: [] for kind in PLACES}
+    for row in sorted(rows, key=lambda r: r["position"]):
+        if row["stage"] != stage:
             continue
-        place, quantity = PLACES[row.kind]
-        item: dict[str, Any] = {place: row.place, "side": row.side} | ({quantity: row.quantity} if quantity else {})
-        found[row.kind].append(item | {"reading": {f: getattr(row, f) for f in ENTRY_FIELDS}})
+        place, quantity = PLACES[row["kind"]]
+        item: Row = {place: row["place"], "side": row["side"]} | ({quantity: row["quantity"]} if quantity else {})
+        found[row["kind"]].append(item | {"reading": {f: row[f] for f in ENTRY_FIELDS}})
     return found

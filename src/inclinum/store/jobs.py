@@ -1,47 +1,56 @@
-"""Jobs in the database: each save is one transaction, one version, one event."""
+"""Jobs in the database: each save is one transaction, one version, one event.
 
+Locks are taken in one order, owner, vehicle, job, and everything a save compares or answers is read under them.
+"""
+
+import json
+from collections.abc import Mapping
 from dataclasses import dataclass
-from datetime import date, datetime
+from datetime import UTC, date, datetime
+from typing import Any
 
-from sqlalchemy import func, select
-from sqlalchemy.orm import Session, selectinload
+from pydantic import ValidationError
+from sqlalchemy import Select, func, insert, or_, select, update
+from sqlalchemy import delete as sql_delete
+from sqlalchemy.dialects.postgresql import insert as upsert
+from sqlalchemy.orm import Session
 
-from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.job import BikeJob, BikeMeasurements
+from inclinum.core.bike.job import BikeJob, BikeMeasurements, BikeProve
 from inclinum.core.document import Document
-from inclinum.core.job import STAGES, Job, StageName
-from inclinum.core.vehicle import Vehicle
-from inclinum.jobfile import VERSION, AnyJobFile, HistoryEntry, file_of
-from inclinum.store import documents
-from inclinum.store.models import Event, JobRow, Owner, Person, Shop, StageRow, VehicleRow
-from inclinum.store.wording import describe
+from inclinum.core.job import STAGES, Job, Prove, StageName
+from inclinum.core.proof import Outcome
+from inclinum.jobfile import (
+    LARGEST_BYTES,
+    LARGEST_SECTION,
+    LONGEST_LINE,
+    VERSION,
+    AnyJobFile,
+    HistoryEntry,
+    complaints,
+    file_of,
+    write,
+)
+from inclinum.store import documents, vehicles
+from inclinum.store.errors import Conflict, Missing, Moved, Refused, Taken, Unreadable
+from inclinum.store.listing import Page, searched
+from inclinum.store.models import Event, JobRow, Measurement, StageRow, TorqueRow, VehicleRow
+from inclinum.store.owners import owner_named
+from inclinum.store.wording import Detail, describe, shortened
 
-
-class Missing(LookupError):  # noqa: N818 (told to people as a sentence)
-    """No job of that id."""
-
-
-class Taken(ValueError):  # noqa: N818
-    """A job of that id is already there."""
-
-
-@dataclass
-class Conflict(Exception):  # noqa: N818
-    """Somebody saved the stage first. Nothing was written."""
-
-    theirs: Document
-    version: int
-    by: str
-    at: datetime
+LINES_SHOWN = 200
+"""Lines of history that come with a job; older ones are asked for."""
+OUTCOMES_SHOWN = 40
 
 
 @dataclass(frozen=True)
 class StoredJob:
-    """A job with the version of each stage and its history."""
+    """A job with the version of each stage and the newest lines of its history, oldest first."""
 
     job: Job | BikeJob
     versions: dict[StageName, int]
     history: list[HistoryEntry]
+    lines: int
+    """Of the whole history."""
 
 
 class JobSummary(Document):
@@ -61,234 +70,485 @@ class JobSummary(Document):
     """Aimed at, mm; of a two-wheeler the front follows the rear."""
     rear_rise: float
     saved_at: datetime
+    trouble: str | None
+    """Why it cannot be opened; what is stored can be downloaded all the same."""
 
 
-def summaries(session: Session) -> list[JobSummary]:
-    """All jobs, open ones first by due date, then finished ones, latest first."""
-    rows = session.scalars(select(JobRow).options(*_WHOLE)).all()
-    found = [_summary(row) for row in rows]
-    finished = sorted((s for s in found if s.signed_off), key=lambda s: str(s.signed_off), reverse=True)
-    return sorted((s for s in found if not s.signed_off), key=lambda s: (s.due or date.max, s.title)) + finished
+class HistoryLine(Document):
+    """One line of a job's history, with everything that changed in full."""
+
+    id: int
+    at: datetime
+    by: str
+    what: str
+    detail: list[dict[str, Any]] | None
 
 
-_WHOLE = (
-    selectinload(JobRow.stages),
-    selectinload(JobRow.measurements),
-    selectinload(JobRow.torques),
-    selectinload(JobRow.vehicle).selectinload(VehicleRow.owner),
-)
+_LISTED = (
+    JobRow.id, JobRow.title, JobRow.wheels, JobRow.vehicle_name, JobRow.plate, JobRow.owner, JobRow.due, JobRow.begun,
+    JobRow.signed_off, JobRow.front_rise, JobRow.rear_rise, JobRow.saved_at, JobRow.trouble, JobRow.checked,
+)  # fmt: skip
 
 
-def _summary(row: JobRow) -> JobSummary:
-    job = documents.assemble(row)
+def summaries(session: Session, limit: int = 50, offset: int = 0, words: str = "") -> Page[JobSummary]:
+    """A page of jobs: open ones first by due date, then finished ones, latest first."""
+    wanted = searched(words, JobRow.title, JobRow.vehicle_name, JobRow.plate, JobRow.owner)
+    is_open, finished = JobRow.signed_off.is_(None), JobRow.signed_off.is_not(None)
+    counts = [
+        session.scalar(select(func.count()).select_from(JobRow).where(part, *wanted)) or 0
+        for part in (is_open, finished)
+    ]
+    rows: list[Any] = []
+    if offset < counts[0]:
+        rows += session.execute(
+            select(*_LISTED).where(is_open, *wanted)
+            .order_by(JobRow.due.asc(), JobRow.title, JobRow.id).limit(limit).offset(offset)
+        ).all()  # fmt: skip
+    if len(rows) < limit:
+        rows += session.execute(
+            select(*_LISTED).where(finished, *wanted)
+            .order_by(JobRow.signed_off.desc(), JobRow.id)
+            .limit(limit - len(rows)).offset(max(0, offset - counts[0]))
+        ).all()  # fmt: skip
+    return Page(items=[_summary(session, row) for row in rows], total=sum(counts))
+
+
+def _summary(session: Session, row: Any) -> JobSummary:
+    trouble = row.trouble if row.checked == documents.models_mark() else _look_through(session, row.id)
     return JobSummary(
         id=row.id,
         title=row.title,
         wheels=row.wheels,
-        vehicle=job.vehicle.name,
-        plate=job.vehicle.plate,
-        owner=job.brief.owner,
-        due=job.brief.due,
-        stage=_next_stage(job),
-        signed_off=job.prove.sign_off.at if job.prove.sign_off else None,
-        front_rise=None if isinstance(job, BikeJob) else job.brief.front.rise.value,
-        rear_rise=-job.brief.rear_drop.value if isinstance(job, BikeJob) else job.brief.rear.rise.value,
-        saved_at=max(stage.saved_at for stage in row.stages),
+        vehicle=row.vehicle_name,
+        plate=row.plate,
+        owner=row.owner,
+        due=row.due,
+        stage=documents.next_stage(row.begun),
+        signed_off=row.signed_off,
+        front_rise=row.front_rise,
+        rear_rise=row.rear_rise,
+        saved_at=row.saved_at,
+        trouble=trouble,
     )
 
 
-def _next_stage(job: Job | BikeJob) -> StageName:
-    """Where work goes on: the first stage with nothing in it."""
-    if isinstance(job, BikeJob):
-        after, read, set_up = job.prove.after.sags, job.measure.sags or job.measure.tape, bool(job.align.note)
-    else:
-        after, read, set_up = job.prove.after.corners, job.measure.corners, bool(job.align.chosen)
-    if job.prove.sign_off or after:
-        return "prove"
-    if job.build.ticks:
-        return "build"
-    if set_up:
-        return "align"
-    if read:
-        return "plan"
-    return "measure"
+def _look_through(session: Session, job_id: str) -> str | None:
+    """Try to read a job that another program or hand wrote, and keep what came of it; why it cannot be read."""
+    try:
+        load(session, job_id)
+        trouble = None
+    except Unreadable as error:
+        trouble = error.sentence
+    # Whoever saves it just now marks it anyway; two lists must not wait for each other.
+    if session.scalar(select(JobRow.id).where(JobRow.id == job_id).with_for_update(skip_locked=True)) is not None:
+        mark = {"checked": documents.models_mark(), "trouble": trouble}
+        session.execute(update(JobRow).where(JobRow.id == job_id).values(**mark))
+    return trouble
 
 
-def load(session: Session, job_id: str) -> StoredJob:
-    """One job. Raises Missing."""
-    row = _row(session, job_id)
-    return StoredJob(
-        job=documents.assemble(row),
-        versions={s.name: s.version for s in row.stages},  # type: ignore[misc]
-        history=[HistoryEntry(at=e.at, by=e.by, what=e.what) for e in row.events],
-    )
+def load(session: Session, job_id: str, lines: int | None = LINES_SHOWN) -> StoredJob:
+    """One job.
 
-
-def save_stage(session: Session, job_id: str, stage: StageName, section: Document, version: int, by: str) -> int:
-    """Save one stage on top of the version the writer saw, and give the new version.
+    Args:
+        session: where.
+        job_id: which.
+        lines: how many of its newest lines of history; None for all.
 
     Raises:
-        Missing: no such job.
-        Conflict: somebody else saved it since; nothing is written.
+        Missing: there is none.
+        Unreadable: what is stored is no job this program knows.
     """
-    row = _row(session, job_id)
-    held = session.scalars(
-        select(StageRow).where(StageRow.job_id == job_id, StageRow.name == stage).with_for_update()
-        .execution_options(populate_existing=True)
+    row = session.execute(select(JobRow.wheels, JobRow.title).where(JobRow.id == job_id)).one_or_none()
+    if row is None:
+        raise _missing(job_id)
+    count = session.scalar(select(func.count()).select_from(Event).where(Event.job_id == job_id)) or 0
+    events = session.execute(
+        select(Event.at, Event.by, Event.what)
+        .where(Event.job_id == job_id).order_by(Event.id.desc()).limit(lines)
+    ).all()  # fmt: skip
+    versions = _versions(session, job_id)
+    try:
+        job = documents.JOB_MODELS[row.wheels].model_validate(_raw_job(session, job_id))
+        history = [HistoryEntry(at=e.at, by=e.by, what=e.what) for e in reversed(events)]
+    except (ValidationError, KeyError, TypeError, AttributeError) as error:
+        raise _unreadable(row.title, job_id, error) from None
+    return StoredJob(job, versions, history, count)
+
+
+def raw(session: Session, job_id: str) -> dict[str, Any]:
+    """A job as it is stored, not looked at. Raises Missing."""
+    found = _raw_job(session, job_id)
+    history = session.execute(select(Event.at, Event.by, Event.what).where(Event.job_id == job_id).order_by(Event.id))
+    return {"job": found, "history": [{"at": e.at.isoformat(), "by": e.by, "what": e.what} for e in history]}
+
+
+def _raw_job(session: Session, job_id: str) -> dict[str, Any]:
+    row = session.execute(
+        select(JobRow.title, JobRow.wheels, JobRow.vehicle_document).where(JobRow.id == job_id)
+    ).one_or_none()
+    if row is None:
+        raise _missing(job_id)
+    readings = session.execute(select(*Measurement.__table__.c).where(Measurement.job_id == job_id)).mappings().all()
+    torques = session.execute(select(*TorqueRow.__table__.c).where(TorqueRow.job_id == job_id)).mappings().all()
+    stages = session.execute(select(StageRow.name, StageRow.document).where(StageRow.job_id == job_id)).all()
+    whole = {s.name: documents.raw(row.wheels, s.name, s.document, readings, torques) for s in stages}
+    return {"id": job_id, "title": row.title, "vehicle": row.vehicle_document} | {
+        name: whole[name] for name in STAGES if name in whole
+    }
+
+
+def _unreadable(title: str, job_id: str, error: Exception) -> Unreadable:
+    found = complaints(error.errors()) if isinstance(error, ValidationError) else []
+    why = f"{found[0].path}: {found[0].sentence}" if found else "a part of it is not there."
+    return Unreadable(
+        f"The job “{title}” cannot be read. {why} What is stored can be downloaded.", f"/api/jobs/{job_id}/raw", found
+    )
+
+
+def save_stage(
+    session: Session,
+    job_id: str,
+    stage: StageName,
+    section: Document,
+    version: int,
+    by: str,
+    *,
+    worked_out_from: Mapping[StageName, int] | None = None,
+    signing: str | None = None,
+) -> int:
+    """Save one stage on top of the version the writer saw, and give the new version.
+
+    Args:
+        session: where.
+        job_id: which job.
+        stage: which stage.
+        section: what it is to hold.
+        version: of the stage, as the writer saw it.
+        by: who saves.
+        worked_out_from: versions of the stages the section was worked out from.
+        signing: what the history says of a signature set or withdrawn; without it the signature has to stay.
+
+    Raises:
+        Missing: no such job, or none of that kind.
+        Conflict: somebody else saved it since; nothing is written.
+        Moved: the job is no longer as ``worked_out_from`` has it.
+        Refused: it would set, take or change what was signed for; or the stage is too large to be kept.
+        Unreadable: what is stored cannot be compared.
+    """
+    found = session.execute(select(JobRow.wheels, JobRow.vehicle_id).where(JobRow.id == job_id)).one_or_none()
+    if found is None:
+        raise _missing(job_id)
+    wheels, vehicle_id = found
+    if not isinstance(section, documents.STAGE_MODELS[wheels][stage]):
+        raise _other_kind(session, job_id, wheels)
+    if len(section.model_dump_json()) > LARGEST_SECTION:
+        raise Refused("That is more than a stage can hold; shorten its notes or take entries out.")
+    machine = section.machine if isinstance(section, BikeMeasurements) else None
+    owner = owner_named(session, section.model_dump()["owner"]) if stage == "brief" else None
+    if owner is not None or machine is not None:
+        session.execute(_lock(select(VehicleRow.id).where(VehicleRow.id == vehicle_id)))
+    if session.scalar(_lock(select(JobRow.id).where(JobRow.id == job_id))) is None:
+        raise _missing(job_id)
+    held = session.execute(
+        select(StageRow.version, StageRow.document, StageRow.saved_by, StageRow.saved_at)
+        .where(StageRow.job_id == job_id, StageRow.name == stage)
     ).one()  # fmt: skip
-    theirs = documents.take(row, held)
-    if theirs == section:
+    theirs = _stored_stage(session, job_id, wheels, stage, held.document)
+    if theirs == section and worked_out_from is None:
         # Also a save whose answer was lost on the way: the writer tries again and finds it done.
         return held.version
     if held.version != version:
         raise Conflict(theirs, held.version, held.saved_by, held.saved_at)
-    held.document = documents.put(row, stage, section)
-    held.version = version + 1
-    held.schema_version = VERSION
-    held.saved_by = by
-    held.saved_at = func.now()
-    if isinstance(section, BikeMeasurements) and stage == "measure" and section.machine is not None:
-        # The next job on it starts from the machine as it was found; whoever has it on the bench is told.
-        found = section.machine.model_dump(mode="json")
-        if row.vehicle.document != found:
-            row.vehicle.document, row.vehicle.version = found, row.vehicle.version + 1
-            row.vehicle.saved_by, row.vehicle.saved_at = by, func.now()
-    if stage == "brief":
-        row.vehicle.owner = owner_named(session, section.model_dump()["owner"])
-    session.add(Event(job_id=job_id, by=by, what=describe(stage, theirs, section)))
-    session.flush()
-    return version + 1
+    if worked_out_from is not None and _versions(session, job_id) != dict(worked_out_from):
+        raise Moved
+    if isinstance(theirs, Prove | BikeProve) and signing is None:
+        _signature_stays(theirs, section)
+    document, readings, torques = documents.put(wheels, stage, section)
+    written = session.execute(
+        update(StageRow)
+        .where(StageRow.job_id == job_id, StageRow.name == stage, StageRow.version == version)
+        .values(
+            document=document, version=StageRow.version + 1, schema_version=VERSION, saved_by=by, saved_at=func.now()
+        )
+        .returning(StageRow.version)
+        .execution_options(synchronize_session=False)
+    ).scalar_one()
+    if stage in ("measure", "prove") and wheels == 4:
+        session.execute(sql_delete(Measurement).where(Measurement.job_id == job_id, Measurement.stage == stage))
+        _insert(session, Measurement, job_id, readings)
+    if stage == "build":
+        session.execute(sql_delete(TorqueRow).where(TorqueRow.job_id == job_id))
+        _insert(session, TorqueRow, job_id, torques)
+    what, detail = describe(stage, theirs, section)
+    if owner is not None:
+        session.execute(update(VehicleRow).where(VehicleRow.id == vehicle_id).values(owner_id=owner))
+    if machine is not None:
+        as_known = theirs.machine or _as_it_came(session, job_id)  # type: ignore[attr-defined]
+        if not vehicles.found_otherwise(session, vehicle_id, as_known, machine, by):
+            what = shortened(what, LONGEST_LINE - 80) + "; on its bench it was changed since and stays as it is there"
+    _event(session, job_id, by, what if signing is None else signing, detail)
+    session.execute(
+        update(JobRow)
+        .where(JobRow.id == job_id)
+        .values(
+            **documents.listed(section),
+            begun=JobRow.begun.op("&")(~documents.bit(stage)).op("|")(
+                documents.bit(stage) if documents.begun(section) else 0
+            ),
+            saved_at=func.now(), outcome=None, outcome_by=None, checked=documents.models_mark(), trouble=None,
+        )
+        .execution_options(synchronize_session=False)
+    )  # fmt: skip
+    return written
 
 
-def create(session: Session, file: AnyJobFile, by: str, note: str | None = None) -> None:
+def _signature_stays(theirs: Prove | BikeProve, section: Document) -> None:
+    assert isinstance(section, Prove | BikeProve)
+    if theirs.sign_off is not None:
+        raise Refused(
+            f"The job was signed off by {theirs.sign_off.by} for what was measured then; withdraw the signature first."
+        )
+    if section.sign_off is not None:
+        raise Refused("A signature is set by signing off, by the person who works here, and by nothing else.")
+
+
+def _stored_stage(session: Session, job_id: str, wheels: int, stage: StageName, document: Any) -> Document:
+    """A stage as it stands under the lock."""
+    readings = torques = ()
+    if wheels == 4 and stage in ("measure", "prove"):
+        where = (Measurement.job_id == job_id, Measurement.stage == stage)
+        readings = session.execute(select(*Measurement.__table__.c).where(*where)).mappings().all()
+    if stage == "build":
+        torques = session.execute(select(*TorqueRow.__table__.c).where(TorqueRow.job_id == job_id)).mappings().all()
+    try:
+        return documents.STAGE_MODELS[wheels][stage].model_validate(
+            documents.raw(wheels, stage, document, readings, torques)
+        )
+    except (ValidationError, KeyError, TypeError, AttributeError) as error:
+        title = session.scalar(select(JobRow.title).where(JobRow.id == job_id)) or job_id
+        raise _unreadable(title, job_id, error) from None
+
+
+def _versions(session: Session, job_id: str) -> dict[StageName, int]:
+    rows = session.execute(select(StageRow.name, StageRow.version).where(StageRow.job_id == job_id))
+    return {row.name: row.version for row in rows}
+
+
+def _as_it_came(session: Session, job_id: str) -> dict[str, Any]:
+    return session.scalars(select(JobRow.vehicle_document).where(JobRow.id == job_id)).one()
+
+
+def create(session: Session, file: AnyJobFile, by: str, note: str | None = None, vehicle_id: int | None = None) -> None:
     """Put a job with its history into the database.
 
     Args:
+        session: where.
         file: the job.
         by: who does it.
         note: told in the job's own history; without it only the shop's history tells, so that an exported
             job comes back exactly as it was.
+        vehicle_id: the vehicle it is on, where that is known; else it is found by what the file says of it.
 
     Raises:
         Taken: its id is in use.
+        Refused: a stage of it is larger than the application can keep.
     """
     job = file.job
-    if session.get(JobRow, job.id):
-        raise Taken(f"There is already a job “{job.id}”; delete it first, or change the id in the file.")
-    row = JobRow(
-        id=job.id,
-        title=job.title,
-        wheels=_wheels(job.vehicle),
-        vehicle=_vehicle(session, job),
-        vehicle_document=job.vehicle.model_dump(mode="json"),
-        schema_version=VERSION,
-    )
-    session.add(row)
+    for name in ("vehicle", *STAGES):
+        if len(getattr(job, name).model_dump_json()) > LARGEST_SECTION:
+            raise Refused(f"{name}: that is more than can be kept; shorten its notes or take entries out.")
+    wheels = vehicles.wheels_of(job.vehicle)
+    owner = owner_named(session, job.brief.owner)
+    if vehicle_id is None:
+        vehicle_id = vehicles.matching(session, job.vehicle, owner, file.vehicle_id, by)
+    columns: dict[str, Any] = {}
     for name in STAGES:
-        section = getattr(job, name)
-        row.stages.append(
-            StageRow(
-                name=name, version=1, document=documents.put(row, name, section), schema_version=VERSION, saved_by=by
-            )
+        columns |= documents.listed(getattr(job, name))
+    made = session.execute(
+        upsert(JobRow)
+        .values(
+            id=job.id,
+            title=job.title,
+            wheels=wheels,
+            vehicle_id=vehicle_id,
+            vehicle_document=job.vehicle.model_dump(mode="json"),
+            schema_version=VERSION,
+            created_at=file.created_at or func.now(),
+            vehicle_name=job.vehicle.name,
+            plate=job.vehicle.plate,
+            begun=sum(documents.bit(n) for n in STAGES if documents.begun(getattr(job, n))),
+            checked=documents.models_mark(),
+            **columns,
         )
-    row.events = [Event(at=h.at, by=h.by, what=h.what) for h in file.history]
+        .on_conflict_do_nothing(index_elements=["id"])
+        .returning(JobRow.id)
+    ).scalar_one_or_none()
+    if made is None:
+        raise Taken(f"There is already a job “{job.id}”; delete it first, or change the id in the file.")
+    for name in STAGES:
+        document, readings, torques = documents.put(wheels, name, getattr(job, name))
+        session.execute(
+            insert(StageRow).values(
+                job_id=job.id, name=name, wheels=wheels, version=1, document=document, schema_version=VERSION,
+                saved_by=by,
+            )
+        )  # fmt: skip
+        _insert(session, Measurement, job.id, readings)
+        _insert(session, TorqueRow, job.id, torques)
+    if file.history:
+        session.execute(
+            insert(Event), [{"job_id": job.id, "at": h.at, "by": h.by, "what": h.what} for h in file.history]
+        )
     if note:
-        row.events.append(Event(by=by, what=note))
+        _event(session, job.id, by, note)
     else:
-        session.add(Event(job_id=None, by=by, what=f"imported job “{job.title}” ({job.id})"))
-    session.flush()
+        _event(session, None, by, f"imported job “{job.title}” ({job.id})")
+
+
+def new_id(session: Session, title: str) -> str:
+    """An id for a new job of that title which nobody uses yet; two at once may still be given the same one."""
+    stem = "-".join("".join(c if c.isascii() and c.isalnum() else " " for c in title.lower()).split())[:40].strip("-")
+    stem = stem or "job"
+    like = stem.replace("_", r"\_").replace("%", r"\%")
+    taken = set(session.scalars(select(JobRow.id).where(or_(JobRow.id == stem, JobRow.id.like(f"{like}-%")))))
+    return next(i for n in range(1, len(taken) + 2) if (i := stem if n == 1 else f"{stem}-{n}") not in taken)
 
 
 def delete(session: Session, job_id: str, by: str) -> None:
     """Remove a job; the shop's history keeps that it was there. Raises Missing."""
-    row = _row(session, job_id)
-    session.add(Event(job_id=None, by=by, what=f"deleted job “{row.title}” ({job_id})"))
-    session.delete(row)
-    session.flush()
+    title = session.scalar(_lock(select(JobRow.title).where(JobRow.id == job_id)))
+    if title is None:
+        raise _missing(job_id)
+    session.execute(sql_delete(JobRow).where(JobRow.id == job_id).execution_options(synchronize_session=False))
+    _event(session, None, by, f"deleted job “{title}” ({job_id})")
 
 
 def export(session: Session, job_id: str) -> AnyJobFile:
-    """The job as a file. Raises Missing."""
-    stored = load(session, job_id)
-    return file_of(stored.job, tuple(stored.history))
+    """The job as a file, never larger than what is taken in again. Raises as :func:`load`."""
+    stored = load(session, job_id, None)
+    row = session.execute(
+        select(JobRow.created_at, VehicleRow.uid).join(VehicleRow, VehicleRow.id == JobRow.vehicle_id)
+        .where(JobRow.id == job_id)
+    ).one()  # fmt: skip
+    history = stored.history
+    room = LARGEST_BYTES - len(write(file_of(stored.job)).encode()) - 1000
+    sizes = [len(json.dumps(h.model_dump(mode="json"), ensure_ascii=False).encode()) + 20 for h in history]
+    while history and sum(sizes) > room:
+        # The oldest lines stay in the database and in its backups; the file says that they are not in it.
+        drop = max(1, len(history) // 8)
+        history, sizes = history[drop:], sizes[drop:]
+        left = stored.lines - len(history)
+        told = f"{left} older lines are not in this file: it would be larger than what can be imported"
+        history[0] = history[0].model_copy(update={"what": told})
+        sizes[0] = 400
+    return file_of(stored.job, tuple(history), row.created_at, row.uid)
 
 
-def four_wheels(session: Session, job_id: str) -> Job:
+def four_wheels(session: Session, job_id: str) -> StoredJob:
     """A job on four wheels. Raises Missing."""
-    job = load(session, job_id).job
-    if isinstance(job, BikeJob):
-        raise Missing(f"The job “{job.title}” is on two wheels; it is opened as such.")
-    return job
+    return _of_kind(session, job_id, 4)
 
 
-def two_wheels(session: Session, job_id: str) -> BikeJob:
+def two_wheels(session: Session, job_id: str) -> StoredJob:
     """A job on two wheels. Raises Missing."""
-    job = load(session, job_id).job
-    if isinstance(job, Job):
-        raise Missing(f"The job “{job.title}” is on four wheels; it is opened as such.")
-    return job
+    return _of_kind(session, job_id, 2)
 
 
-def of_same_vehicle(session: Session, job_id: str) -> list[Job]:
-    """Every job of this job's vehicle, itself included, oldest first. Raises Missing."""
-    vehicle = _row(session, job_id).vehicle_id
+def _of_kind(session: Session, job_id: str, wheels: int) -> StoredJob:
+    stands_on = session.scalar(select(JobRow.wheels).where(JobRow.id == job_id))
+    if stands_on is None:
+        raise _missing(job_id)
+    if stands_on != wheels:
+        raise _other_kind(session, job_id, stands_on)
+    return load(session, job_id)
+
+
+def history(session: Session, job_id: str, before: int | None, limit: int) -> list[HistoryLine]:
+    """Lines of a job's history with what changed in full, newest first. Raises Missing."""
+    if session.scalar(select(JobRow.id).where(JobRow.id == job_id)) is None:
+        raise _missing(job_id)
+    older = () if before is None else (Event.id < before,)
     rows = session.scalars(
-        select(JobRow).where(JobRow.vehicle_id == vehicle).options(*_WHOLE).order_by(JobRow.created_at, JobRow.id)
+        select(Event).where(Event.job_id == job_id, *older).order_by(Event.id.desc()).limit(limit)
+    )  # fmt: skip
+    return [HistoryLine(id=e.id, at=e.at, by=e.by, what=e.what, detail=e.detail) for e in rows]
+
+
+def outcomes(session: Session, job_id: str) -> tuple[list[Outcome], list[Job]]:
+    """The newest jobs of this job's vehicle, itself included: what is known of them, and whose outcome is not.
+
+    Raises Missing.
+    """
+    vehicle = session.scalar(select(JobRow.vehicle_id).where(JobRow.id == job_id))
+    if vehicle is None:
+        raise _missing(job_id)
+    rows = session.execute(
+        select(JobRow.id, JobRow.outcome, JobRow.outcome_by)
+        .where(JobRow.vehicle_id == vehicle, JobRow.wheels == 4, or_(JobRow.trouble.is_(None), JobRow.id == job_id))
+        .order_by((JobRow.id == job_id).desc(), JobRow.created_at.desc(), JobRow.id.desc())
+        .limit(OUTCOMES_SHOWN)
+    ).all()
+    known, wanted = [], []
+    for row in rows:
+        if row.outcome is not None and row.outcome_by == documents.models_mark():
+            known.append(Outcome.model_validate(row.outcome))
+            continue
+        try:
+            job = load(session, row.id, 0).job
+        except Unreadable:
+            continue
+        assert isinstance(job, Job)
+        wanted.append(job)
+    return known, wanted
+
+
+def keep_outcomes(session: Session, found: list[Outcome], seen: list[Job]) -> None:
+    """Remember outcomes, of jobs that are still as they were seen."""
+    for outcome, job in zip(found, seen, strict=True):
+        mine = select(JobRow.id).where(JobRow.id == job.id).with_for_update(skip_locked=True)
+        if session.scalar(mine) is None:
+            continue
+        try:
+            unchanged = load(session, job.id, 0).job == job
+        except (Missing, Unreadable):
+            continue
+        if unchanged:
+            session.execute(
+                update(JobRow).where(JobRow.id == job.id)
+                .values(outcome=outcome.model_dump(mode="json"), outcome_by=documents.models_mark())
+                .execution_options(synchronize_session=False)
+            )  # fmt: skip
+
+
+def in_order_of_time(session: Session, found: list[Outcome]) -> list[Outcome]:
+    """Outcomes, oldest job first."""
+    rows = session.execute(select(JobRow.id, JobRow.created_at).where(JobRow.id.in_([o.id for o in found])))
+    at = {row.id: row.created_at for row in rows}
+    return sorted((o for o in found if o.id in at), key=lambda o: (at[o.id], o.id))
+
+
+def _event(session: Session, job_id: str | None, by: str, what: str, detail: Detail | None = None) -> None:
+    """One line, made by the model it is read with."""
+    line = HistoryEntry(at=datetime.now(UTC), by=by, what=shortened(what, LONGEST_LINE))
+    session.execute(insert(Event).values(job_id=job_id, at=line.at, by=line.by, what=line.what, detail=detail))
+
+
+def _insert(session: Session, model: type[Measurement | TorqueRow], job_id: str, rows: list[dict[str, Any]]) -> None:
+    if rows:
+        session.execute(insert(model), [r | {"job_id": job_id} for r in rows])
+
+
+def _lock(query: Select[Any]) -> Select[Any]:
+    """Hold the rows against other writers; rows that only refer to them need not wait."""
+    return query.with_for_update(key_share=True)
+
+
+def _missing(job_id: str) -> Missing:
+    return Missing(
+        f"There is no job “{shortened(job_id, 80)}”; it may have been deleted. The list shows what is there."
     )
-    return [job for row in rows if isinstance(job := documents.assemble(row), Job)]
 
 
-def people(session: Session) -> list[str]:
-    """Everybody in the shop, in the order they came."""
-    return list(session.scalars(select(Person.name).order_by(Person.id)))
-
-
-def shop_name(session: Session) -> str:
-    """Name of the shop, empty before it has one."""
-    return session.scalar(select(Shop.name)) or ""
-
-
-def is_empty(session: Session) -> bool:
-    """Whether nothing was ever put in."""
-    return session.scalar(select(func.count()).select_from(Event)) == 0 and not people(session)
-
-
-def found_shop(session: Session, name: str, people_names: tuple[str, ...]) -> None:
-    """Name the shop and its people."""
-    session.add(Shop(name=name))
-    session.add_all([Person(name=n) for n in people_names])
-    session.flush()
-
-
-def _row(session: Session, job_id: str) -> JobRow:
-    row = session.scalars(
-        select(JobRow).where(JobRow.id == job_id).options(*_WHOLE, selectinload(JobRow.events))
-    ).one_or_none()
-    if row is None:
-        raise Missing(f"There is no job “{job_id}”; it may have been deleted. The list shows what is there.")
-    return row
-
-
-def owner_named(session: Session, name: str) -> Owner:
-    """The owner of a name, a new one where there is none."""
-    found = session.scalars(select(Owner).where(Owner.name == name)).one_or_none()
-    return found or Owner(name=name)
-
-
-def _wheels(vehicle: Vehicle | Bike) -> int:
-    return 2 if isinstance(vehicle, Bike) else 4
-
-
-def _vehicle(session: Session, job: Job | BikeJob) -> VehicleRow:
-    found = session.scalars(
-        select(VehicleRow).where(VehicleRow.name == job.vehicle.name, VehicleRow.plate == job.vehicle.plate)
-    ).one_or_none()
-    return found or VehicleRow(
-        name=job.vehicle.name,
-        plate=job.vehicle.plate,
-        wheels=_wheels(job.vehicle),
-        owner=owner_named(session, job.brief.owner),
-        document=job.vehicle.model_dump(mode="json"),
-        version=1,
-        schema_version=VERSION,
-    )
+def _other_kind(session: Session, job_id: str, wheels: int) -> Missing:
+    title = session.scalar(select(JobRow.title).where(JobRow.id == job_id))
+    return Missing(f"The job “{title}” is on {'two' if wheels == 2 else 'four'} wheels; it is opened as such.")

@@ -1,11 +1,30 @@
-"""Tables: normalised where the shop asks across jobs, documents where a job is read as a whole."""
+"""Tables: normalised where the shop asks across jobs, documents where a job is read as a whole.
 
-from datetime import datetime
+What lists show stands in columns beside the documents, written by the same save, so that a list never reads a document.
+"""
+
+import uuid
+from datetime import date, datetime
 from typing import Any
 
-from sqlalchemy import DateTime, ForeignKey, Index, String, Text, UniqueConstraint, func
-from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy import (
+    CheckConstraint,
+    DateTime,
+    ForeignKey,
+    ForeignKeyConstraint,
+    Index,
+    String,
+    Text,
+    UniqueConstraint,
+    func,
+    text,
+)
+from sqlalchemy.dialects.postgresql import JSONB, UUID
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+from inclinum.jobfile import LONGEST_LINE
+
+KINDS = "wheels IN (2, 4)"
 
 
 class Base(DeclarativeBase):
@@ -40,21 +59,38 @@ class Owner(Base):
 
 
 class VehicleRow(Base):
-    """A vehicle the shop has set up or seen; ``document`` is the vehicle as it now stands."""
+    """A vehicle the shop has set up or seen; ``document`` is the vehicle as it now stands.
+
+    A plate tells one vehicle of a kind; without one, only ``uid`` does.
+    """
 
     __tablename__ = "vehicle"
-    __table_args__ = (UniqueConstraint("name", "plate"),)
+    __table_args__ = (
+        CheckConstraint(KINDS, name="vehicle_kind"),
+        UniqueConstraint("id", "wheels", name="vehicle_of_kind"),
+        Index("vehicle_by_plate", "wheels", "name", "plate", unique=True, postgresql_where=text("plate <> ''")),
+        Index("vehicle_listed", "name", "id"),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[uuid.UUID] = mapped_column(UUID(), unique=True, server_default=text("gen_random_uuid()"))
     owner_id: Mapped[int] = mapped_column(ForeignKey("owner.id"))
     name: Mapped[str] = mapped_column(String(120))
     plate: Mapped[str] = mapped_column(String(30))
-    wheels: Mapped[int] = mapped_column(default=4)
+    wheels: Mapped[int] = mapped_column(server_default="4")
     document: Mapped[dict[str, Any]] = mapped_column(JSONB)
-    version: Mapped[int] = mapped_column(default=1)
+    version: Mapped[int] = mapped_column(server_default="1")
     schema_version: Mapped[int]
     saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
-    saved_by: Mapped[str] = mapped_column(String(120), default="")
+    saved_by: Mapped[str] = mapped_column(String(120), server_default="")
+    description: Mapped[str] = mapped_column(Text, server_default="")
+    front: Mapped[str] = mapped_column(String(200), server_default="")
+    rear: Mapped[str] = mapped_column(String(200), server_default="")
+    measured: Mapped[int] = mapped_column(server_default="0")
+    checked: Mapped[str | None] = mapped_column(String(40))
+    """With which models the document was last found readable; a trigger forgets it when another hand changes that."""
+    trouble: Mapped[str | None] = mapped_column(Text)
+    """Why it cannot be read, where it cannot."""
 
     owner: Mapped[Owner] = relationship()
 
@@ -63,31 +99,52 @@ class JobRow(Base):
     """A job; ``vehicle_document`` is the vehicle as it came in for it."""
 
     __tablename__ = "job"
+    __table_args__ = (
+        CheckConstraint(KINDS, name="job_kind"),
+        UniqueConstraint("id", "wheels", name="job_of_kind"),
+        ForeignKeyConstraint(["vehicle_id", "wheels"], ["vehicle.id", "vehicle.wheels"], name="job_vehicle_of_kind"),
+        Index("job_open", "due", "title", "id", postgresql_where=text("signed_off IS NULL")),
+        Index("job_finished", text("signed_off DESC"), "id", postgresql_where=text("signed_off IS NOT NULL")),
+        Index("job_newest", "wheels", text("created_at DESC"), text("id DESC")),
+        Index("job_of_vehicle", "vehicle_id", text("created_at DESC"), text("id DESC")),
+    )
 
     id: Mapped[str] = mapped_column(String(64), primary_key=True)
     title: Mapped[str] = mapped_column(String(120))
-    wheels: Mapped[int] = mapped_column(default=4)
-    vehicle_id: Mapped[int] = mapped_column(ForeignKey("vehicle.id"), index=True)
+    wheels: Mapped[int] = mapped_column(server_default="4")
+    vehicle_id: Mapped[int]
     vehicle_document: Mapped[dict[str, Any]] = mapped_column(JSONB)
     schema_version: Mapped[int]
     created_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
-
-    vehicle: Mapped[VehicleRow] = relationship()
-    stages: Mapped[list["StageRow"]] = relationship(cascade="all, delete-orphan")
-    measurements: Mapped[list["Measurement"]] = relationship(
-        cascade="all, delete-orphan", order_by="Measurement.position"
-    )
-    torques: Mapped[list["TorqueRow"]] = relationship(cascade="all, delete-orphan", order_by="TorqueRow.position")
-    events: Mapped[list["Event"]] = relationship(cascade="all, delete-orphan", order_by="Event.id")
+    vehicle_name: Mapped[str] = mapped_column(String(120), server_default="")
+    plate: Mapped[str] = mapped_column(String(30), server_default="")
+    owner: Mapped[str] = mapped_column(String(120), server_default="")
+    due: Mapped[date | None]
+    front_rise: Mapped[float | None]
+    rear_rise: Mapped[float] = mapped_column(server_default="0")
+    signed_off: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
+    begun: Mapped[int] = mapped_column(server_default="0")
+    """A bit for each stage with something in it, in the order of the stages."""
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    outcome: Mapped[dict[str, Any] | None] = mapped_column(JSONB)
+    """What it predicted and gave, worked out when it is first asked for and forgotten by every save."""
+    outcome_by: Mapped[str | None] = mapped_column(String(40))
+    checked: Mapped[str | None] = mapped_column(String(40))
+    trouble: Mapped[str | None] = mapped_column(Text)
 
 
 class StageRow(Base):
     """One stage of a job: its document without the readings and torques, which have rows of their own."""
 
     __tablename__ = "stage"
+    __table_args__ = (
+        ForeignKeyConstraint(["job_id", "wheels"], ["job.id", "job.wheels"], ondelete="CASCADE", name="stage_of_kind"),
+    )
 
-    job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), primary_key=True)
+    job_id: Mapped[str] = mapped_column(String(64), primary_key=True)
     name: Mapped[str] = mapped_column(String(20), primary_key=True)
+    wheels: Mapped[int] = mapped_column(server_default="4")
+    """Of the document; the key makes it that of the job."""
     version: Mapped[int]
     document: Mapped[dict[str, Any]] = mapped_column(JSONB)
     schema_version: Mapped[int]
@@ -139,9 +196,16 @@ class Event(Base):
     """One saved change. Events without a job are the shop's own: a job imported, a job deleted."""
 
     __tablename__ = "event"
+    __table_args__ = (
+        CheckConstraint(f"char_length(what) <= {LONGEST_LINE}", name="event_can_be_read"),
+        Index("event_of_job", "job_id", "id"),
+    )
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    job_id: Mapped[str | None] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"), index=True)
+    job_id: Mapped[str | None] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"))
     at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.clock_timestamp())
     by: Mapped[str] = mapped_column(String(120))
     what: Mapped[str] = mapped_column(Text)
+    """In words, long values shortened."""
+    detail: Mapped[list[dict[str, Any]] | None] = mapped_column(JSONB)
+    """The same whole: path, old and new value of everything that changed."""

@@ -1,10 +1,12 @@
 """Vehicles the shop has set up, with or without a job."""
 
 from dataclasses import dataclass
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar
+from uuid import UUID
 
-from sqlalchemy import func, select
-from sqlalchemy.orm import Session, selectinload
+from pydantic import ValidationError
+from sqlalchemy import func, insert, select, update
+from sqlalchemy.orm import Session
 
 from inclinum.core.archetypes import ARCHETYPES
 from inclinum.core.bike.bike import Bike
@@ -12,9 +14,13 @@ from inclinum.core.bike.job import BikeBrief, SagWindow, ShelfSpring
 from inclinum.core.document import Document
 from inclinum.core.job import Brief, LocalLimit
 from inclinum.core.vehicle import Axle, Vehicle
-from inclinum.jobfile import VERSION
-from inclinum.store.jobs import Conflict, Missing, Taken, owner_named
-from inclinum.store.models import Event, JobRow, StageRow, VehicleRow
+from inclinum.jobfile import LARGEST_SECTION, VERSION, complaints
+from inclinum.store import documents
+from inclinum.store.errors import Conflict, Missing, Refused, Taken, Unreadable
+from inclinum.store.listing import Page, searched
+from inclinum.store.models import Event, JobRow, Owner, StageRow, VehicleRow
+from inclinum.store.owners import owner_named
+from inclinum.store.wording import shortened
 
 V = TypeVar("V", Vehicle, Bike)
 
@@ -33,6 +39,8 @@ class VehicleSummary(Document):
     jobs: int
     measured: int
     """Tape readings taken on both axles, or on a two-wheeler's rear end."""
+    trouble: str | None
+    """Why it cannot be opened; what is stored can be downloaded all the same."""
 
 
 @dataclass(frozen=True)
@@ -44,30 +52,60 @@ class Stored(Generic[V]):
     version: int
 
 
-def summaries(session: Session) -> list[VehicleSummary]:
-    """All vehicles, by name."""
-    by_vehicle = session.execute(select(JobRow.vehicle_id, func.count().label("jobs")).group_by(JobRow.vehicle_id))
-    counts = {row.vehicle_id: row.jobs for row in by_vehicle}
-    rows = session.scalars(select(VehicleRow).options(selectinload(VehicleRow.owner)).order_by(VehicleRow.name))
+def wheels_of(vehicle: Vehicle | Bike) -> int:
+    """How many it has."""
+    return 2 if isinstance(vehicle, Bike) else 4
+
+
+def summaries(session: Session, limit: int = 100, offset: int = 0, words: str = "") -> Page[VehicleSummary]:
+    """A page of vehicles, by name."""
+    wanted = searched(words, VehicleRow.name, VehicleRow.plate, Owner.name, VehicleRow.front, VehicleRow.rear)
+    total = session.scalar(select(func.count()).select_from(VehicleRow).join(Owner).where(*wanted)) or 0
+    rows = session.execute(
+        select(
+            VehicleRow.id, VehicleRow.name, VehicleRow.wheels, VehicleRow.plate, Owner.name.label("owner"),
+            VehicleRow.description, VehicleRow.front, VehicleRow.rear, VehicleRow.measured, VehicleRow.trouble,
+            VehicleRow.checked,
+            select(func.count()).select_from(JobRow).where(JobRow.vehicle_id == VehicleRow.id)
+            .correlate(VehicleRow).scalar_subquery().label("jobs"),
+        )
+        .join(Owner).where(*wanted).order_by(VehicleRow.name, VehicleRow.id).limit(limit).offset(offset)
+    ).all()  # fmt: skip
     found = []
     for row in rows:
-        vehicle = _of(row)
-        bike = isinstance(vehicle, Bike)
-        found.append(
-            VehicleSummary(
-                id=row.id,
-                name=row.name,
-                wheels=row.wheels,
-                plate=row.plate,
-                owner=row.owner.name,
-                description=vehicle.description,
-                front=_fork_title(vehicle) if bike else _title(vehicle.front),
-                rear=vehicle.rear.title if bike else _title(vehicle.rear),
-                jobs=counts.get(row.id, 0),
-                measured=len(vehicle.tape) if bike else len(vehicle.front.tape) + len(vehicle.rear.tape),
-            )
-        )
-    return found
+        trouble = row.trouble if row.checked == documents.models_mark() else _look_through(session, row.id)
+        shown = {f: getattr(row, f) for f in VehicleSummary.model_fields if f != "trouble"}
+        found.append(VehicleSummary(**shown, trouble=trouble))
+    return Page(items=found, total=total)
+
+
+def _look_through(session: Session, vehicle_id: int) -> str | None:
+    """Try to read a vehicle that another program or hand wrote, and keep what came of it; why it cannot be read."""
+    row = _row(session, vehicle_id)
+    columns: dict[str, Any] = {}
+    try:
+        columns, trouble = _listed(_of(row)), None
+    except Unreadable as error:
+        trouble = error.sentence
+    here = select(VehicleRow.id).where(VehicleRow.id == vehicle_id)
+    if session.scalar(here.with_for_update(skip_locked=True)) is not None:
+        mark = {"checked": documents.models_mark(), "trouble": trouble}
+        session.execute(update(VehicleRow).where(VehicleRow.id == vehicle_id).values(**columns, **mark))
+    return trouble
+
+
+def _listed(vehicle: Vehicle | Bike) -> dict[str, Any]:
+    """Columns that tell what a vehicle is."""
+    return {
+        "name": vehicle.name,
+        "plate": vehicle.plate,
+        "description": vehicle.description,
+        "front": _fork_title(vehicle) if isinstance(vehicle, Bike) else _title(vehicle.front),
+        "rear": vehicle.rear.title if isinstance(vehicle, Bike) else _title(vehicle.rear),
+        "measured": (
+            len(vehicle.tape) if isinstance(vehicle, Bike) else len(vehicle.front.tape) + len(vehicle.rear.tape)
+        ),
+    }
 
 
 def _title(axle: Axle) -> str:
@@ -80,100 +118,192 @@ def _fork_title(bike: Bike) -> str:
 
 
 def _of(row: VehicleRow) -> Vehicle | Bike:
-    return (Bike if row.wheels == 2 else Vehicle).model_validate(row.document)
+    try:
+        return documents.VEHICLE_MODELS[row.wheels].model_validate(row.document)
+    except ValidationError as error:
+        found = complaints(error.errors())
+        told = f"The vehicle “{row.name}” cannot be read. {found[0].path}: {found[0].sentence}"
+        raise Unreadable(f"{told} What is stored can be downloaded.", f"/api/vehicles/{row.id}/raw", found) from None
 
 
 def load(session: Session, vehicle_id: int) -> Stored[Vehicle]:
-    """One vehicle on four wheels. Raises Missing."""
+    """One vehicle on four wheels. Raises Missing, Unreadable."""
     row = _row(session, vehicle_id)
     if row.wheels != 4:
         raise Missing("That one has two wheels; the list of vehicles leads to its own bench.")
-    return Stored(Vehicle.model_validate(row.document), row.owner.name, row.version)
+    vehicle = _of(row)
+    assert isinstance(vehicle, Vehicle)
+    return Stored(vehicle, row.owner.name, row.version)
 
 
 def load_bike(session: Session, vehicle_id: int) -> Stored[Bike]:
-    """One two-wheeler. Raises Missing."""
+    """One two-wheeler. Raises Missing, Unreadable."""
     row = _row(session, vehicle_id)
     if row.wheels != 2:
         raise Missing("That one has four wheels; the list of vehicles leads to its own bench.")
-    return Stored(Bike.model_validate(row.document), row.owner.name, row.version)
+    bike = _of(row)
+    assert isinstance(bike, Bike)
+    return Stored(bike, row.owner.name, row.version)
+
+
+def raw(session: Session, vehicle_id: int) -> dict[str, Any]:
+    """A vehicle as it is stored, not looked at. Raises Missing."""
+    return _row(session, vehicle_id).document
 
 
 def create(session: Session, vehicle: Vehicle | Bike, owner: str, by: str) -> int:
     """Put a new vehicle into the database and give its id.
 
     Raises:
-        Taken: a vehicle of that name and plate is there.
+        Taken: one of that kind, name and plate is there.
+        Refused: it is larger than can be kept.
     """
-    same = select(VehicleRow.id).where(VehicleRow.name == vehicle.name, VehicleRow.plate == vehicle.plate)
-    if session.scalar(same):
-        raise Taken(f"There is already a vehicle “{vehicle.name}” {vehicle.plate}; give it another name or plate.")
-    row = VehicleRow(
-        name=vehicle.name,
-        plate=vehicle.plate,
-        wheels=2 if isinstance(vehicle, Bike) else 4,
-        owner=owner_named(session, owner),
-        document=vehicle.model_dump(mode="json"),
-        version=1,
-        schema_version=VERSION,
-        saved_by=by,
-    )
-    session.add(row)
-    session.add(Event(job_id=None, by=by, what=f"set up the vehicle “{vehicle.name}” {vehicle.plate}".rstrip()))
-    session.flush()
-    return row.id
+    owner_id = owner_named(session, owner)
+    _unlike_others(session, vehicle, None)
+    vehicle_id = _insert(session, vehicle, owner_id, None, by)
+    _tell(session, by, f"set up the vehicle “{vehicle.name}” {vehicle.plate}")
+    return vehicle_id
+
+
+def _insert(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID | None, by: str) -> int:
+    _small_enough(vehicle)
+    return session.execute(
+        insert(VehicleRow)
+        .values(
+            **_listed(vehicle), wheels=wheels_of(vehicle), owner_id=owner_id, version=1, schema_version=VERSION,
+            document=vehicle.model_dump(mode="json"), saved_by=by, checked=documents.models_mark(),
+            **({"uid": uid} if uid else {}),
+        )
+        .returning(VehicleRow.id)
+    ).scalar_one()  # fmt: skip
+
+
+def matching(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID | None, by: str) -> int:
+    """Id of the vehicle a job file is on: told by its id, by kind, name and plate, or, where it has no plate,
+    by being the same in everything; a new one where there is none. A name alone tells nothing."""
+    wheels, document = wheels_of(vehicle), vehicle.model_dump(mode="json")
+    mine = select(VehicleRow.id).where(VehicleRow.wheels == wheels)
+    if uid is not None and (found := session.scalar(mine.where(VehicleRow.uid == uid))) is not None:
+        return found
+    named = mine.where(VehicleRow.name == vehicle.name, VehicleRow.plate == vehicle.plate).order_by(VehicleRow.id)
+    if not vehicle.plate:
+        named = named.where(VehicleRow.document == document)
+    if (found := session.scalar(named)) is not None:
+        return found
+    if uid is not None and session.scalar(select(VehicleRow.id).where(VehicleRow.uid == uid)) is not None:
+        uid = None  # a vehicle of another kind has it
+    return _insert(session, vehicle, owner_id, uid, by)
 
 
 def save(session: Session, vehicle_id: int, vehicle: Vehicle | Bike, version: int, by: str) -> int:
     """Save a vehicle on top of the version the writer saw, and give the new version.
 
     Raises:
-        Missing: no such vehicle.
+        Missing: no such vehicle, or none of that kind.
         Conflict: somebody else saved it since; nothing is written.
+        Taken: another of its kind has that name and plate.
+        Refused: it is larger than can be kept.
+        Unreadable: what is stored cannot be compared.
     """
+    _small_enough(vehicle)
     row = _row(session, vehicle_id, lock=True)
-    theirs = _of(row)
-    if type(theirs) is not type(vehicle):
+    if row.wheels != wheels_of(vehicle):
         raise Missing("That one has another number of wheels; the list of vehicles leads to its own bench.")
+    theirs = _of(row)
     if theirs == vehicle:
         return row.version
     if row.version != version:
         raise Conflict(theirs, row.version, row.saved_by, row.saved_at)
-    row.document = vehicle.model_dump(mode="json")
-    row.name, row.plate = vehicle.name, vehicle.plate
-    row.version, row.schema_version, row.saved_by, row.saved_at = version + 1, VERSION, by, func.now()
-    session.add(Event(job_id=None, by=by, what=f"changed the vehicle “{vehicle.name}” {vehicle.plate}".rstrip()))
-    session.flush()
-    return row.version
+    _unlike_others(session, vehicle, vehicle_id)
+    written = _write(session, vehicle_id, vehicle, version, by)
+    _tell(session, by, f"changed the vehicle “{vehicle.name}” {vehicle.plate}")
+    return written
+
+
+def found_otherwise(session: Session, vehicle_id: int, as_known: Bike | dict[str, Any], found: Bike, by: str) -> bool:
+    """Carry a machine that a job found otherwise over to its bench, so that the next job starts from it.
+
+    The caller holds the vehicle's lock. Not done, and False, where the bench no longer holds what the job knew of it:
+    somebody changed it there, and that stays.
+    """
+    row = _row(session, vehicle_id)
+    now = _of(row)
+    if now == found:
+        return True
+    if now != (as_known if isinstance(as_known, Bike) else Bike.model_validate(as_known)):
+        return False
+    _unlike_others(session, found, vehicle_id)
+    _write(session, vehicle_id, found, row.version, by)
+    return True
+
+
+def _write(session: Session, vehicle_id: int, vehicle: Vehicle | Bike, version: int, by: str) -> int:
+    return session.execute(
+        update(VehicleRow)
+        .where(VehicleRow.id == vehicle_id, VehicleRow.version == version)
+        .values(
+            **_listed(vehicle), document=vehicle.model_dump(mode="json"), version=VehicleRow.version + 1,
+            schema_version=VERSION, saved_by=by, saved_at=func.now(), checked=documents.models_mark(), trouble=None,
+        )
+        .returning(VehicleRow.version)
+        .execution_options(synchronize_session=False)
+    ).scalar_one()  # fmt: skip
+
+
+def _unlike_others(session: Session, vehicle: Vehicle | Bike, but: int | None) -> None:
+    same = select(VehicleRow.id).where(
+        VehicleRow.wheels == wheels_of(vehicle), VehicleRow.name == vehicle.name, VehicleRow.plate == vehicle.plate
+    )
+    if but is not None:
+        here = session.execute(select(VehicleRow.name, VehicleRow.plate).where(VehicleRow.id == but)).one()
+        if tuple(here) == (vehicle.name, vehicle.plate):
+            return
+    if session.scalar(same.limit(1)) is not None:
+        plate = f" {vehicle.plate}" if vehicle.plate else ""
+        raise Taken(f"There is already a vehicle “{vehicle.name}”{plate}; give it another name or plate.")
+
+
+def _small_enough(vehicle: Vehicle | Bike) -> None:
+    if len(vehicle.model_dump_json()) > LARGEST_SECTION:
+        raise Refused("That is more than a vehicle can hold; shorten its notes or take entries out.")
+
+
+def _tell(session: Session, by: str, what: str) -> None:
+    session.execute(insert(Event).values(job_id=None, by=by, what=shortened(what.rstrip(), 400)))
 
 
 def last_limits(session: Session) -> tuple[LocalLimit, ...]:
     """The shop's local limits as the newest job on four wheels has them."""
-    newest = _newest_brief(session, 4)
-    return Brief.model_validate(newest.document).local_limits if newest else ()
+    brief = _newest_brief(session, 4)
+    return brief.local_limits if isinstance(brief, Brief) else ()
 
 
 def last_shelf(session: Session) -> tuple[tuple[ShelfSpring, ...], tuple[SagWindow, ...]]:
     """The shop's shelf of rear springs and its own sag windows, as the newest job on two wheels has them."""
-    newest = _newest_brief(session, 2)
-    if newest is None:
-        return (), ()
-    brief = BikeBrief.model_validate(newest.document)
-    return brief.shelf, brief.windows
+    brief = _newest_brief(session, 2)
+    return (brief.shelf, brief.windows) if isinstance(brief, BikeBrief) else ((), ())
 
 
-def _newest_brief(session: Session, wheels: int) -> StageRow | None:
-    return session.scalars(
-        select(StageRow)
-        .join(JobRow)
+def _newest_brief(session: Session, wheels: int) -> Document | None:
+    """The brief of the newest job of a kind that can be read."""
+    rows = session.scalars(
+        select(StageRow.document)
+        .join(JobRow, JobRow.id == StageRow.job_id)
         .where(StageRow.name == "brief", JobRow.wheels == wheels)
         .order_by(JobRow.created_at.desc(), JobRow.id.desc())
-    ).first()
+        .limit(5)
+    )
+    for document in rows:
+        try:
+            return documents.STAGE_MODELS[wheels]["brief"].model_validate(document)
+        except ValidationError:
+            continue
+    return None
 
 
 def _row(session: Session, vehicle_id: int, *, lock: bool = False) -> VehicleRow:
-    query = select(VehicleRow).where(VehicleRow.id == vehicle_id).options(selectinload(VehicleRow.owner))
-    row = session.scalars(query.with_for_update() if lock else query).one_or_none()
+    query = select(VehicleRow).where(VehicleRow.id == vehicle_id).execution_options(populate_existing=True)
+    row = session.scalars(query.with_for_update(key_share=True, of=VehicleRow) if lock else query).one_or_none()
     if row is None:
         raise Missing("There is no such vehicle; the list shows what is there.")
     return row

@@ -1,9 +1,10 @@
-"""What changed between two versions of a stage, in words for the job's history."""
+"""What changed between two versions of a stage: in words for the job's history, and whole beside it."""
 
 from collections.abc import Iterator
 from typing import Any
 
 from inclinum.core.document import Document
+from inclinum.jobfile import LONGEST_LINE
 
 IDENTITY = (
     ("id",), ("axle", "side", "quantity"), ("axle", "side", "angle"), ("station", "side"), ("step",),
@@ -11,22 +12,40 @@ IDENTITY = (
 )  # fmt: skip
 """Keys that tell items of a list apart, first match wins."""
 MOST = 8
+LONGEST_VALUE = 90
+"""Characters of a value in the words; eight changes of two values then stay below the longest line."""
+Detail = list[dict[str, Any]]
 
 
-def describe(stage: str, before: Document, after: Document) -> str:
-    """One line: the stage, and each field or item that changed, with its old and new value."""
+def describe(stage: str, before: Document, after: Document) -> tuple[str, Detail]:
+    """One line of words (the stage, and each field or item that changed), and the same whole: path, old, new."""
     changes = list(_compare(before.model_dump(mode="json"), after.model_dump(mode="json"), ""))
     if not changes:
-        return f"{stage}: saved in another order"
+        return f"{stage}: saved in another order", []
     more = f" and {len(changes) - MOST} more" if len(changes) > MOST else ""
-    return f"{stage}: " + "; ".join(changes[:MOST]) + more
+    line = f"{stage}: " + "; ".join(_words(*c) for c in changes[:MOST]) + more
+    return shortened(line, LONGEST_LINE), [{"path": path, "old": old, "new": new} for path, old, new in changes]
 
 
-def _compare(old: Any, new: Any, path: str) -> Iterator[str]:
+def shortened(text: str, longest: int) -> str:
+    """A text that is no longer than that; an ellipsis tells that something was left out."""
+    return text if len(text) <= longest else text[: longest - 1] + "…"
+
+
+def _words(path: str, old: Any, new: Any) -> str:
+    told_old, told_new = (shortened(_short(v), LONGEST_VALUE) for v in (old, new))
+    if isinstance(new, dict) and old is None and not _is_entry(new):
+        return f"{path} added: {shortened(_short(new), 2 * LONGEST_VALUE)}"
+    if isinstance(old, dict) and new is None and not _is_entry(old):
+        return f"{path} removed: {shortened(_short(old), 2 * LONGEST_VALUE)}"
+    return f"{shortened(path, LONGEST_VALUE)}: {told_old} → {told_new}"
+
+
+def _compare(old: Any, new: Any, path: str) -> Iterator[tuple[str, Any, Any]]:
     if old == new:
         return
     if _is_entry(old) or _is_entry(new):
-        yield f"{path}: {_short(old)} → {_short(new)}"
+        yield path, old, new
     elif isinstance(old, dict) and isinstance(new, dict):
         for key in dict.fromkeys([*old, *new]):
             yield from _compare(old.get(key), new.get(key), f"{path} {key.replace('_', ' ')}".strip())
@@ -34,13 +53,13 @@ def _compare(old: Any, new: Any, path: str) -> Iterator[str]:
         were, are = _by_identity(old), _by_identity(new)
         for label in dict.fromkeys([*were, *are]):
             if label not in were:
-                yield f"{path} added: {_short(are[label])}"
+                yield path, None, are[label]
             elif label not in are:
-                yield f"{path} removed: {_short(were[label])}"
+                yield path, were[label], None
             else:
                 yield from _compare(were[label], are[label], f"{path} {label}".strip())
     else:
-        yield f"{path}: {_short(old)} → {_short(new)}"
+        yield path, old, new
 
 
 def _is_entry(value: Any) -> bool:

@@ -1,27 +1,61 @@
-import { createQuery } from '@tanstack/svelte-query';
+import { createInfiniteQuery, createQuery } from '@tanstack/svelte-query';
 import { api, sentence, type Schemas } from './api/client';
 
 async function whole<T>(answer: Promise<{ data?: unknown; error?: unknown }>): Promise<T> {
 	const { data, error } = await answer.catch(() => ({ data: undefined, error: undefined }));
-	if (data === undefined) throw new Error(sentence(error));
+	if (data === undefined) throw Object.assign(new Error(sentence(error)), { refusal: error });
 	return data as T;
 }
 
+/** A list that is gone while the server is away comes back by itself. */
+const COMES_BACK = {
+	refetchInterval: (query: { state: { status: string } }) => (query.state.status === 'error' ? 3000 : false)
+} as const;
+
 export const shopQuery = () =>
 	createQuery(() => ({
+		...COMES_BACK,
 		queryKey: ['shop'],
 		staleTime: 60_000,
 		queryFn: () => whole<Schemas['ShopView']>(api.GET('/api/shop'))
 	}));
 
-export const jobsQuery = () =>
-	createQuery(() => ({
-		queryKey: ['jobs'],
-		queryFn: () => whole<Schemas['JobSummary'][]>(api.GET('/api/jobs'))
+const PAGE = 50;
+const next = (_: unknown, pages: { items: unknown[]; total: number }[]) => {
+	const shown = pages.reduce((sum, page) => sum + page.items.length, 0);
+	return shown < (pages.at(-1)?.total ?? 0) && pages.at(-1)?.items.length ? shown : undefined;
+};
+
+export const jobsQuery = (words: () => string) =>
+	createInfiniteQuery(() => ({
+		...COMES_BACK,
+		queryKey: ['jobs', words()],
+		initialPageParam: 0,
+		placeholderData: <T>(before: T | undefined) => before,
+		getNextPageParam: next,
+		queryFn: ({ pageParam }) =>
+			whole<Schemas['Page_JobSummary_']>(
+				api.GET('/api/jobs', { params: { query: { limit: PAGE, offset: pageParam, words: words() } } })
+			)
+	}));
+
+export const historyQuery = (id: () => string, wanted: () => boolean) =>
+	createInfiniteQuery(() => ({
+		queryKey: ['history', id()],
+		enabled: wanted(),
+		initialPageParam: undefined as number | undefined,
+		getNextPageParam: (last: Schemas['HistoryLine'][]) => (last.length < PAGE ? undefined : last.at(-1)?.id),
+		queryFn: ({ pageParam }) =>
+			whole<Schemas['HistoryLine'][]>(
+				api.GET('/api/jobs/{job_id}/history', {
+					params: { path: { job_id: id() }, query: { limit: PAGE, before: pageParam } }
+				})
+			)
 	}));
 
 export const jobQuery = (id: () => string) =>
 	createQuery(() => ({
+		...COMES_BACK,
 		queryKey: ['job', id()],
 		gcTime: 0,
 		refetchOnReconnect: false,
@@ -52,14 +86,22 @@ export const changeKindsQuery = () =>
 		queryFn: () => whole<Schemas['ChangeKind'][]>(api.GET('/api/change-kinds'))
 	}));
 
-export const vehiclesQuery = () =>
-	createQuery(() => ({
-		queryKey: ['vehicles'],
-		queryFn: () => whole<Schemas['VehicleSummary'][]>(api.GET('/api/vehicles'))
+export const vehiclesQuery = (words: () => string) =>
+	createInfiniteQuery(() => ({
+		...COMES_BACK,
+		queryKey: ['vehicles', words()],
+		initialPageParam: 0,
+		placeholderData: <T>(before: T | undefined) => before,
+		getNextPageParam: next,
+		queryFn: ({ pageParam }) =>
+			whole<Schemas['Page_VehicleSummary_']>(
+				api.GET('/api/vehicles', { params: { query: { limit: PAGE, offset: pageParam, words: words() } } })
+			)
 	}));
 
 export const bikeQuery = (id: () => number) =>
 	createQuery(() => ({
+		...COMES_BACK,
 		queryKey: ['bike', id()],
 		gcTime: 0,
 		queryFn: () =>
@@ -68,6 +110,7 @@ export const bikeQuery = (id: () => number) =>
 
 export const vehicleQuery = (id: () => number) =>
 	createQuery(() => ({
+		...COMES_BACK,
 		queryKey: ['vehicle', id()],
 		gcTime: 0,
 		refetchOnReconnect: false,
@@ -93,6 +136,7 @@ export const bikeChoicesQuery = () =>
 
 export const bikeJobQuery = (id: () => string) =>
 	createQuery(() => ({
+		...COMES_BACK,
 		queryKey: ['bike-job', id()],
 		gcTime: 0,
 		refetchOnReconnect: false,

@@ -6,14 +6,21 @@
 	import Trash from '@lucide/svelte/icons/trash-2';
 	import Download from '@lucide/svelte/icons/download';
 	import { api, sentence, type Schemas } from '$lib/api/client';
+	import { drafts } from '$lib/bench/drafts';
 	import { day } from '$lib/format';
 	import { jobsQuery, vehiclesQuery } from '$lib/queries';
 	import Length from '$lib/ui/Length.svelte';
 	import ListHead from '$lib/ui/ListHead.svelte';
+	import MoreOfList from '$lib/ui/MoreOfList.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
-	const vehicles = vehiclesQuery();
-	const jobs = jobsQuery();
+	let words = $state('');
+	let vehicleWords = $state('');
+	const vehicles = vehiclesQuery(() => vehicleWords.trim());
+	const jobs = jobsQuery(() => words.trim());
+	const listed = $derived(jobs.data?.pages.flatMap((page) => page.items) ?? []);
+	const total = $derived(jobs.data?.pages[0]?.total ?? 0);
+	const offered = $derived(vehicles.data?.pages.flatMap((page) => page.items) ?? []);
 	const queries = useQueryClient();
 	const names = {
 		brief: 'Brief',
@@ -35,7 +42,7 @@
 	async function bringIn(file: File | undefined) {
 		if (!file) return;
 		const { data, error } = await api
-			.POST('/api/jobs/import', { body: await file.text(), bodySerializer: (text) => text })
+			.POST('/api/jobs/import', { body: (await file.text()) as never, bodySerializer: (text) => text })
 			.catch(() => ({ data: undefined, error: undefined }));
 		picker.value = '';
 		if (!data) {
@@ -48,11 +55,11 @@
 	}
 
 	async function open() {
-		const chosen = vehicles.data?.find((v) => v.id === vehicle) ?? vehicles.data?.[0];
+		const chosen = offered.find((v) => v.id === vehicle) ?? offered[0];
 		const body = { title, vehicle_id: chosen?.id ?? 0 };
-		const { data, error } = await (chosen?.wheels === 2
-			? api.POST('/api/bike-jobs', { body })
-			: api.POST('/api/jobs', { body }));
+		const { data, error } = await (
+			chosen?.wheels === 2 ? api.POST('/api/bike-jobs', { body }) : api.POST('/api/jobs', { body })
+		).catch(() => ({ data: undefined, error: undefined }));
 		if (data) await goto(`/${at(data.wheels)}/${data.id}/brief`);
 		else trouble = sentence(error);
 		opening = false;
@@ -60,8 +67,11 @@
 
 	async function remove() {
 		if (!removing) return;
-		const { error } = await api.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: removing.id } } });
-		trouble = error ? sentence(error) : '';
+		const { response, error } = await api
+			.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: removing.id } } })
+			.catch(() => ({ response: undefined, error: undefined }));
+		trouble = response?.ok ? '' : sentence(error);
+		if (response?.ok) drafts.forgetAll(`unsaved:${removing.id}:`);
 		removing = undefined;
 		await queries.invalidateQueries({ queryKey: ['jobs'] });
 	}
@@ -80,7 +90,7 @@
 			onchange={(e) => bringIn(e.currentTarget.files?.[0])}
 		/>
 		<button class="btn" onclick={() => picker.click()}><FileInput size={16} /> Bring in a file</button>
-		<button class="btn btn-dye" onclick={() => (opening = true)} disabled={!vehicles.data?.length}>
+		<button class="btn btn-dye" onclick={() => (opening = true)} disabled={!offered.length}>
 			<Plus size={16} /> New job
 		</button>
 	</ListHead>
@@ -94,14 +104,19 @@
 			<p class="mb-3 font-semibold">{jobs.error.message}</p>
 			<button class="btn" onclick={() => jobs.refetch()}>Try again</button>
 		</div>
-	{:else if jobs.data.length === 0}
+	{:else if listed.length === 0 && !words.trim()}
 		<div class="panel p-8 text-center">
 			<p class="head mb-1">No jobs yet</p>
 			<p class="text-quiet">Bring in a job file; its vehicle is then known for the next job.</p>
 		</div>
 	{:else}
-		<ul class="grid gap-2 overflow-y-auto" aria-label="Jobs">
-			{#each jobs.data as job (job.id)}
+		<label class="mb-3 grid max-w-[480px] gap-1">
+			<span class="label">Find by title, vehicle, plate or owner</span>
+			<input class="field" type="search" bind:value={words} maxlength="100" />
+		</label>
+		{#if listed.length === 0}<p class="text-quiet p-4">No job has “{words.trim()}” in it.</p>{/if}
+		<ul class="grid min-h-0 gap-2 overflow-y-auto" aria-label="Jobs">
+			{#each listed as job (job.id)}
 				<li class="panel flex items-stretch {job.signed_off ? '' : 'border-l-dye border-l-4'}">
 					<a
 						class="grid flex-1 grid-cols-[1fr_190px_150px] items-center gap-4 px-4 py-3 hover:underline"
@@ -117,7 +132,9 @@
 							<Length mm={job.rear_rise} signed />
 						</span>
 						<span>
-							{#if job.signed_off}
+							{#if job.trouble}
+								<span class="text-stops block font-semibold">Cannot be opened</span>
+							{:else if job.signed_off}
 								<span class="text-good block font-semibold">Signed off</span>
 								<span class="text-quiet">{day(job.signed_off)}</span>
 							{:else}
@@ -127,11 +144,12 @@
 								<span class="text-quiet">{job.due ? `due ${day(job.due)}` : 'no date set'}</span>
 							{/if}
 						</span>
+						{#if job.trouble}<span class="text-quiet col-span-3 break-words">{job.trouble}</span>{/if}
 					</a>
 					<span class="border-rule flex items-center gap-1 border-l px-2">
 						<a
 							class="btn btn-plain px-2"
-							href="/api/jobs/{job.id}/file"
+							href="/api/jobs/{job.id}/{job.trouble ? 'raw' : 'file'}"
 							download
 							aria-label="Copy out {job.title}"
 							title="Copy out as a file"><Download size={17} /></a
@@ -145,6 +163,7 @@
 					</span>
 				</li>
 			{/each}
+			<li><MoreOfList list={jobs} shown={listed.length} {total} what="jobs" /></li>
 		</ul>
 	{/if}
 </main>
@@ -175,9 +194,15 @@
 		<label class="grid gap-1">
 			<span class="label">Vehicle</span>
 			<select class="field" bind:value={vehicle}>
-				{#each vehicles.data ?? [] as v (v.id)}<option value={v.id}>{v.name} {v.plate}</option>{/each}
+				{#each offered as v (v.id)}<option value={v.id}>{v.name} {v.plate}</option>{/each}
 			</select>
 		</label>
+		{#if vehicles.hasNextPage || vehicleWords}
+			<label class="grid gap-1">
+				<span class="label">Not among these? Find it by name, plate or owner</span>
+				<input class="field" type="search" bind:value={vehicleWords} maxlength="100" />
+			</label>
+		{/if}
 		<button class="btn btn-dye justify-center" disabled={!title.trim()}>Open it</button>
 	</form>
 </Sheet>

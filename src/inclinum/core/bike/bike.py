@@ -13,12 +13,11 @@ from inclinum.core.bike.rear import AnyRear
 from inclinum.core.document import Document, InOrder
 from inclinum.core.quantity import Length
 from inclinum.core.springs import BumpStop
-from inclinum.core.vehicle import Fastener, Known, Name, Station, Text
+from inclinum.core.vehicle import Fastener, Key, Known, Name, Shape, Station, Text
 
 End = Literal["front", "rear"]
 ENDS: tuple[End, End] = ("front", "rear")
 Use = Literal["road", "touring", "commuting", "enduro", "trail", "trials", "downhill"]
-Shape = tuple[tuple[float, float], ...]
 
 
 class RearSpring(Document):
@@ -175,13 +174,15 @@ class Bike(Document):
     seat: Seat
     stand: SideStand | None = None
     centre_stand: CentreStand | None = None
-    clearances: tuple[Station, ...] = ()
-    far_ends: tuple[FarEnd, ...] = ()
-    fasteners: Annotated[dict[str, Fastener], InOrder] = Field(default={})
-    orientation: tuple[Text, ...] = ()
-    known: Annotated[dict[str, Known], InOrder] = Field(default={})
+    clearances: tuple[Station, ...] = Field(default=(), max_length=40)
+    far_ends: tuple[FarEnd, ...] = Field(default=(), max_length=20)
+    fasteners: Annotated[dict[Key, Fastener], InOrder] = Field(default={}, max_length=100)
+    orientation: tuple[Text, ...] = Field(default=(), max_length=40)
+    known: Annotated[dict[Key, Known], InOrder] = Field(default={}, max_length=300)
     tape: tuple[TapeAt, ...] = Field(default=(), max_length=60, description="readings of its rear end")
-    body: tuple[Shape, ...] = Field(default=(), description="shapes for the side elevation, at full extension")
+    body: tuple[Annotated[Shape, Field(max_length=400)], ...] = Field(
+        default=(), max_length=40, description="shapes for the side elevation, at full extension"
+    )
 
     @model_validator(mode="after")
     def _each_once(self) -> "Bike":

@@ -1,14 +1,14 @@
 """A job on a two-wheeler: what is wanted, who rides it, what was measured, planned, done and proved."""
 
 from datetime import date
-from typing import Annotated, Literal
+from typing import Literal
 
 from pydantic import Field, model_validator
 
 from inclinum.core.bike.bike import Bike, End, RearSpring, TapeAt, Use
 from inclinum.core.bike.changes import PlannedBikeChange
 from inclinum.core.document import Document
-from inclinum.core.job import Build, SignOff
+from inclinum.core.job import Build, JobId, SignOff
 from inclinum.core.quantity import Length, Mass
 from inclinum.core.vehicle import Name, Text
 
@@ -84,7 +84,7 @@ class BikeMeasurements(Document):
     """One round of readings."""
 
     tape: tuple[TapeAt, ...] = Field(default=(), max_length=60)
-    sags: tuple[SagReading, ...] = ()
+    sags: tuple[SagReading, ...] = Field(default=(), max_length=6)
     seat: Length | None = Field(default=None, description="seat height, unladen")
     machine: Bike | None = Field(
         default=None, description="the machine as found, where it is not as it was set up: springs, damper, fork, stand"
@@ -133,7 +133,7 @@ class BikeProve(Document):
 class BikeJob(Document):
     """One job on a two-wheeler."""
 
-    id: Annotated[str, Field(min_length=1, max_length=64, pattern=r"^[A-Za-z0-9._-]+$")]
+    id: JobId
     title: Name
     vehicle: Bike
     brief: BikeBrief

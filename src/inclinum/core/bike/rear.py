@@ -15,6 +15,7 @@ from scipy.interpolate import CubicHermiteSpline
 
 from inclinum.core.bike.planar import FRAME, PlanarLinkage, PlanarPoses
 from inclinum.core.document import Document, InOrder
+from inclinum.core.linkage.points import PointName
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.ride.length_curve import SampledLength
 
@@ -214,7 +215,7 @@ class MemberData(Document):
     """A rigid member and the points it carries."""
 
     name: str = Field(min_length=1, max_length=40)
-    points: tuple[str, ...] = Field(min_length=2, max_length=12)
+    points: tuple[PointName, ...] = Field(min_length=2, max_length=12)
 
 
 class FreeRear(RearEnd):
@@ -222,10 +223,10 @@ class FreeRear(RearEnd):
 
     title = "Linkage of one's own"
     kind: Literal["free"] = "free"
-    points: Annotated[dict[str, Place], InOrder]
+    points: Annotated[dict[PointName, Place], InOrder] = Field(max_length=40)
     member_list: tuple[MemberData, ...] = Field(min_length=2, max_length=12)
-    rod_list: tuple[tuple[str, str], ...] = Field(default=(), max_length=8)
-    damper_ends: tuple[str, str]
+    rod_list: tuple[tuple[PointName, PointName], ...] = Field(default=(), max_length=8)
+    damper_ends: tuple[PointName, PointName]
 
     @model_validator(mode="after")
     def _named(self) -> "FreeRear":

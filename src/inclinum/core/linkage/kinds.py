@@ -15,7 +15,7 @@ from inclinum.core.linkage.body import Body
 from inclinum.core.linkage.carriers import Carrier, OnArm, OnLink, OnRocker
 from inclinum.core.linkage.constraints import Constraint, Link, LinkOnArm, revolute_joint, strut_joint
 from inclinum.core.linkage.corner import Arm, Corner, Spanned, Steering, Twisted
-from inclinum.core.linkage.points import Point, Points
+from inclinum.core.linkage.points import Point, PointName, Points
 from inclinum.core.linkage.rigid import Array
 
 Direction = tuple[float, float, float]
@@ -353,7 +353,7 @@ class MultiArm(Document):
     name: str = Field(min_length=1, max_length=40)
     first: str = Field(max_length=60)
     second: str = Field(max_length=60)
-    outer: tuple[str, ...] = Field(min_length=1, max_length=2)
+    outer: tuple[PointName, ...] = Field(min_length=1, max_length=2)
 
 
 class MultiLink(Document):
@@ -378,9 +378,9 @@ class MultiLinkLinkage(Linkage):
 
     title = "Multi-link"
     kind: Literal["multi_link"] = "multi_link"
-    points: dict[str, Point]
-    links: tuple[MultiLink, ...] = ()
-    arms: tuple[MultiArm, ...] = ()
+    points: dict[PointName, Point] = Field(max_length=60)
+    links: tuple[MultiLink, ...] = Field(default=(), max_length=12)
+    arms: tuple[MultiArm, ...] = Field(default=(), max_length=6)
     spring: Stand | None = None
     damper: Stand | None = None
     reference_line: ReferenceLine | None = None

@@ -15,6 +15,7 @@ Point = Annotated[
     tuple[Coordinate, Coordinate, Coordinate],
     Field(description="x forward from the wheel centre, y left from the centre line, z up from the ground, mm"),
 ]
+PointName = Annotated[str, Field(max_length=60)]
 
 
 class Points(Document):

@@ -29,7 +29,7 @@ class Entry(Document):
     text: str = Field(min_length=1, max_length=60, description="word for word what was typed")
     value: float = Field(description="in the base unit of its kind")
     tolerance: float | None = Field(default=None, ge=0, description="typed after ±, same unit as value")
-    unit: str = Field(description="the unit a bare number was read in")
+    unit: str = Field(max_length=20, description="the unit a bare number was read in")
 
     @model_validator(mode="before")
     @classmethod

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 from inclinum.core.axle_sheet import AxleSheet
 from inclinum.core.correct import AlignmentProblem, LinkLength, Slot
 from inclinum.core.document import Document
+from inclinum.core.linkage.points import PointName
 from inclinum.core.sheets.base import Answer, Sheet
 
 QuantityKey = Literal["camber_deg", "toe_deg", "caster_deg"]
@@ -61,7 +62,7 @@ class LengthChange(Document):
 
     type: Literal["link_length"] = "link_length"
     name: str = Field(min_length=1, max_length=60)
-    link: tuple[str, str] = Field(description="chassis-side and wheel-side point")
+    link: tuple[PointName, PointName] = Field(description="chassis-side and wheel-side point")
     min: float = Field(ge=-100, le=0)
     max: float = Field(ge=0, le=100)
     unit: Literal["mm"] = "mm"
@@ -85,8 +86,8 @@ class AlignmentSheet(Sheet):
     corner: AxleSheet
     planned_travel_mm: float = Field(default=0, ge=-300, le=300)
     adjusters: tuple[AnyAdjuster, ...] = Field(min_length=1, max_length=12)
-    targets: dict[QuantityKey, float] = Field(min_length=1)
-    weights: dict[QuantityKey, float] = Field(default={})
+    targets: dict[QuantityKey, float] = Field(min_length=1, max_length=6)
+    weights: dict[QuantityKey, float] = Field(default={}, max_length=6)
 
     @model_validator(mode="after")
     def _parts_belong(self) -> "AlignmentSheet":

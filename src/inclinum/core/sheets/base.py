@@ -22,7 +22,9 @@ Answer = dict[str, Any]
 class Sheet(Document):
     """Base of the bench sheets. A subclass adds a literal ``kind`` and its inputs."""
 
-    assumptions: tuple[str, ...] = Field(default=(), description="free notes; nothing is computed from them")
+    assumptions: tuple[Annotated[str, Field(max_length=4000)], ...] = Field(
+        default=(), max_length=40, description="free notes; nothing is computed from them"
+    )
 
     @abstractmethod
     def answer(self) -> Answer:

@@ -1,13 +1,23 @@
-"""Alembic's entry: runs migrations on the URL it is handed."""
+"""Alembic's entry: runs migrations on the URL or the connection it is handed."""
 
 from alembic import context
-from sqlalchemy import create_engine
+from sqlalchemy import Connection, create_engine
 
 from inclinum.store.models import Base
 
-engine = create_engine(context.config.attributes["url"])
-with engine.connect() as connection:
+
+def run(connection: Connection) -> None:
+    """All of them in one transaction."""
     context.configure(connection=connection, target_metadata=Base.metadata)
     with context.begin_transaction():
         context.run_migrations()
-engine.dispose()
+
+
+where = context.config.attributes["where"]
+if isinstance(where, Connection):
+    run(where)
+else:
+    engine = create_engine(where)
+    with engine.connect() as connection:
+        run(connection)
+    engine.dispose()

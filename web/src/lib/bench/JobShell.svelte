@@ -10,6 +10,7 @@
 	import type { AnyBench } from './jobBench.svelte';
 	import Saved from './Saved.svelte';
 	import UndoRedo from './UndoRedo.svelte';
+	import Unsaved from './Unsaved.svelte';
 
 	let {
 		query,
@@ -50,7 +51,7 @@
 	}
 </script>
 
-<svelte:window {onkeydown} onbeforeunload={beforeunload} ononline={() => bench?.flush()} />
+<svelte:window {onkeydown} onbeforeunload={beforeunload} ononline={() => bench?.retry()} />
 <svelte:head><title>{bench ? `${bench.job.title} · Inclinum` : 'Inclinum'}</title></svelte:head>
 
 {#if query.isError && !bench}
@@ -90,6 +91,7 @@
 			<Saved {bench} />
 			<Preferences />
 		</header>
+		<Unsaved {bench} />
 		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(410px,39%)] gap-2">
 			{@render left()}
 			<section class="panel min-h-0 overflow-y-auto p-3" aria-label="Stage">

@@ -7,6 +7,7 @@
 	import Clash from './Clash.svelte';
 	import type { SavedDocument } from './savedDocument.svelte';
 	import UndoRedo from './UndoRedo.svelte';
+	import Unsaved from './Unsaved.svelte';
 
 	let {
 		query,
@@ -40,7 +41,7 @@
 </script>
 
 <svelte:head><title>{bench?.document.name ?? 'Vehicle'} · Inclinum</title></svelte:head>
-<svelte:window {onkeydown} onbeforeunload={() => void bench?.flush()} />
+<svelte:window {onkeydown} onbeforeunload={() => void bench?.flush()} ononline={() => bench?.retry()} />
 
 {#if query.isError}
 	<main class="p-8">
@@ -66,9 +67,8 @@
 			<button class="btn btn-dye" onclick={newJob}><Wrench size={16} /> New job on it</button>
 			<Preferences />
 		</header>
-		{#if trouble || bench.saveTrouble}<p class="panel text-stops p-2 font-semibold" role="alert">
-				{trouble || bench.saveTrouble}
-			</p>{/if}
+		<Unsaved {bench} />
+		{#if trouble}<p class="panel text-stops p-2 font-semibold" role="alert">{trouble}</p>{/if}
 		{@render children()}
 		<Clash
 			conflict={bench.conflict}

@@ -1,4 +1,5 @@
 import { sentence, type StageName, type Schemas } from '../api/client';
+import { drafts, passes, waitBefore } from './drafts';
 import { Latest } from './latest';
 
 export type Conflict = { stage: StageName; sentence: string; theirs: unknown; version: number; by: string };
@@ -23,6 +24,13 @@ const items = (section: unknown) =>
 /** A stage as it was. */
 type Step = { stage: Saveable; section: unknown; at: number };
 
+const STAGE_WORDS: Record<Saveable, string> = {
+	brief: 'Brief',
+	measure: 'Measure',
+	plan: 'Plan',
+	align: 'Align',
+	prove: 'Prove'
+};
 const SAVE_AFTER_MS = 700;
 const SAME_DRAG_MS = 150;
 const STEPS_KEPT = 100;
@@ -40,6 +48,12 @@ export class JobBench<J extends Stages, P> {
 	computing = $state(false);
 	saving = $state<SaveState>('saved');
 	saveTrouble = $state('');
+	/** Stages that are not saved, in words. */
+	unsaved = $state.raw<string[]>([]);
+	/** When it is tried again by itself, ms since 1970. */
+	nextTry = $state<number>();
+	/** Whether this browser keeps what is not saved. */
+	keptHere = $state(true);
 	conflict = $state.raw<Conflict>();
 
 	#past = $state.raw<Step[]>([]);
@@ -50,6 +64,7 @@ export class JobBench<J extends Stages, P> {
 	#dirty = new Set<Saveable>();
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#lastWrite: Promise<unknown> = Promise.resolve();
+	#tries = 0;
 	// The last good answer stays on the screen while the next is computed, and when it cannot be.
 	#predict: { wish: (job: J) => void };
 
@@ -67,11 +82,10 @@ export class JobBench<J extends Stages, P> {
 			(busy) => (this.computing = busy)
 		);
 		for (const stage of SAVEABLE) {
-			const kept = localStorage.getItem(this.#key(stage));
-			if (!kept) continue;
-			const { version, section } = JSON.parse(kept);
-			this.job = { ...this.job, [stage]: section };
-			this.versions = { ...this.versions, [stage]: version };
+			const kept = drafts.kept<{ version: number; section: unknown }>(this.#key(stage));
+			if (!kept?.section) continue;
+			this.job = { ...this.job, [stage]: kept.section };
+			this.versions = { ...this.versions, [stage]: kept.version };
 			this.#dirty.add(stage);
 		}
 		if (this.#dirty.size) this.#saveSoon();
@@ -117,10 +131,10 @@ export class JobBench<J extends Stages, P> {
 
 	#put<S extends Saveable>(stage: S, section: J[S]) {
 		this.job = { ...this.job, [stage]: section };
-		localStorage.setItem(
-			this.#key(stage),
-			JSON.stringify({ version: this.versions[stage], section: this.job[stage] })
-		);
+		this.keptHere = drafts.keep(this.#key(stage), {
+			version: this.versions[stage],
+			section: this.job[stage]
+		});
 		this.#dirty.add(stage);
 		this.compute();
 		this.#saveSoon();
@@ -145,7 +159,7 @@ export class JobBench<J extends Stages, P> {
 	takeTheirs() {
 		if (!this.conflict) return;
 		const { stage, theirs, version } = this.conflict;
-		localStorage.removeItem(this.#key(stage));
+		drafts.forget(this.#key(stage));
 		this.#dirty.delete(stage as Saveable);
 		this.job = { ...this.job, [stage]: theirs };
 		// What they saved is no step of ours to go back over.
@@ -177,7 +191,7 @@ export class JobBench<J extends Stages, P> {
 			try {
 				const { data, error, response } = await act(this.versions[stage] ?? 1);
 				if (data) await this.#read();
-				else if (response.status === 409) this.#conflicted(stage, error);
+				else if (response.status === 409 && 'theirs' in (error as object)) this.#conflicted(stage, error);
 				return data ? '' : sentence(error);
 			} catch {
 				return sentence(undefined);
@@ -234,21 +248,41 @@ export class JobBench<J extends Stages, P> {
 				this.versions = { ...this.versions, [stage]: (data as Schemas['Saved']).version };
 				if (this.job[stage] === section) {
 					this.#dirty.delete(stage);
-					localStorage.removeItem(this.#key(stage));
+					drafts.forget(this.#key(stage));
 				}
 				this.saving = this.#dirty.size ? 'waiting' : 'saved';
 				this.saveTrouble = '';
+				this.#tries = 0;
+				this.nextTry = undefined;
+				// What had to be worked out while nobody answered is worked out now.
+				if (this.trouble) this.compute();
 				if (this.#dirty.size) this.#saveSoon();
-			} else {
+			} else if (response.status === 409 && 'theirs' in (error as object)) {
 				this.saving = 'unsaved';
-				if (response.status === 409) this.#conflicted(stage, error);
-				else this.saveTrouble = sentence(error);
-			}
+				this.#conflicted(stage, error);
+			} else this.#notSaved(sentence(error), response.status);
 		} catch {
-			this.saving = 'unsaved';
-			this.saveTrouble = sentence(undefined);
-			this.#timer = setTimeout(() => void this.flush(), 4000);
+			this.#notSaved(sentence(undefined), undefined);
 		}
+	}
+
+	/** What is typed stays; where it may help, saving is tried again by itself. */
+	#notSaved(trouble: string, status: number | undefined) {
+		this.saving = 'unsaved';
+		this.saveTrouble = trouble;
+		this.unsaved = [...this.#dirty].map((stage) => STAGE_WORDS[stage]);
+		clearTimeout(this.#timer);
+		this.nextTry = undefined;
+		if (!passes(status)) return;
+		const seconds = waitBefore(++this.#tries);
+		this.nextTry = Date.now() + seconds * 1000;
+		this.#timer = setTimeout(() => void this.flush(), seconds * 1000);
+	}
+
+	/** Try to save now. */
+	retry() {
+		this.nextTry = undefined;
+		return this.flush();
 	}
 
 	#conflicted(stage: StageName, error: unknown) {

@@ -1,4 +1,5 @@
 import { sentence, type Schemas } from '../api/client';
+import { drafts, passes, waitBefore } from './drafts';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'unsaved';
 type Answer = { data?: Schemas['Saved']; error?: unknown; response: Response };
@@ -22,6 +23,13 @@ export abstract class SavedDocument<D> {
 	#future = $state.raw<D[]>([]);
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#lastWrite: Promise<unknown> = Promise.resolve();
+	#tries = 0;
+	/** What is not saved, in words. */
+	readonly unsaved = ['this vehicle'];
+	/** When it is tried again by itself, ms since 1970. */
+	nextTry = $state<number>();
+	/** Whether this browser keeps what is not saved. */
+	keptHere = $state(true);
 
 	constructor(
 		readonly id: number,
@@ -33,14 +41,11 @@ export abstract class SavedDocument<D> {
 	) {
 		this.document = document;
 		this.version = version;
-		const kept = localStorage.getItem(this.#key);
-		if (kept) {
-			const { version, document } = JSON.parse(kept);
-			if (document) {
-				this.document = document;
-				this.version = version;
-				this.#saveSoon();
-			}
+		const kept = drafts.kept<{ version: number; document: D }>(this.#key);
+		if (kept?.document) {
+			this.document = kept.document;
+			this.version = kept.version;
+			this.#saveSoon();
 		}
 	}
 
@@ -98,7 +103,7 @@ export abstract class SavedDocument<D> {
 		if (!this.conflict) return;
 		const { theirs, version } = this.conflict;
 		this.#settle(version);
-		localStorage.removeItem(this.#key);
+		drafts.forget(this.#key);
 		this.document = theirs;
 		this.saving = 'saved';
 		// What they saved is no step of ours to go back over.
@@ -128,7 +133,7 @@ export abstract class SavedDocument<D> {
 
 	#saveSoon() {
 		this.saving = 'waiting';
-		localStorage.setItem(this.#key, JSON.stringify({ version: this.version, document: this.document }));
+		this.keptHere = drafts.keep(this.#key, { version: this.version, document: this.document });
 		clearTimeout(this.#timer);
 		this.#timer = setTimeout(() => void this.flush(), SAVE_AFTER_MS);
 	}
@@ -144,18 +149,35 @@ export abstract class SavedDocument<D> {
 				this.saveTrouble = '';
 				if (this.document === document) {
 					this.saving = 'saved';
-					localStorage.removeItem(this.#key);
+					drafts.forget(this.#key);
 				} else this.#saveSoon();
-			} else {
+				this.#tries = 0;
+				this.nextTry = undefined;
+			} else if (response.status === 409 && 'theirs' in (error as object)) {
 				this.saving = 'unsaved';
-				if (response.status === 409) this.conflict = error as Conflict<D>;
-				else this.saveTrouble = sentence(error);
-			}
+				this.conflict = error as Conflict<D>;
+			} else this.#notSaved(sentence(error), response.status);
 		} catch {
-			this.saving = 'unsaved';
-			this.saveTrouble = sentence(undefined);
-			this.#timer = setTimeout(() => void this.flush(), 4000);
+			this.#notSaved(sentence(undefined), undefined);
 		}
+	}
+
+	/** What is typed stays; where it may help, saving is tried again by itself. */
+	#notSaved(trouble: string, status: number | undefined) {
+		this.saving = 'unsaved';
+		this.saveTrouble = trouble;
+		clearTimeout(this.#timer);
+		this.nextTry = undefined;
+		if (!passes(status)) return;
+		const seconds = waitBefore(++this.#tries);
+		this.nextTry = Date.now() + seconds * 1000;
+		this.#timer = setTimeout(() => void this.flush(), seconds * 1000);
+	}
+
+	/** Try to save now. */
+	retry() {
+		this.nextTry = undefined;
+		return this.flush();
 	}
 
 	get #key() {

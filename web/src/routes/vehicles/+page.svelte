@@ -5,9 +5,14 @@
 	import { api, sentence } from '$lib/api/client';
 	import { bikeChoicesQuery, choicesQuery, vehiclesQuery } from '$lib/queries';
 	import ListHead from '$lib/ui/ListHead.svelte';
+	import MoreOfList from '$lib/ui/MoreOfList.svelte';
+	import Trouble from '$lib/ui/Trouble.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
 
-	const vehicles = vehiclesQuery();
+	let words = $state('');
+	const vehicles = vehiclesQuery(() => words.trim());
+	const listed = $derived(vehicles.data?.pages.flatMap((page) => page.items) ?? []);
+	const total = $derived(vehicles.data?.pages[0]?.total ?? 0);
 	const choices = choicesQuery();
 	const bikes = bikeChoicesQuery();
 	const queries = useQueryClient();
@@ -69,7 +74,7 @@
 			<p class="mb-3 font-semibold">{vehicles.error.message}</p>
 			<button class="btn" onclick={() => vehicles.refetch()}>Try again</button>
 		</div>
-	{:else if vehicles.data.length === 0}
+	{:else if listed.length === 0 && !words.trim()}
 		<div class="panel p-8 text-center">
 			<p class="head mb-1">No vehicles yet</p>
 			<p class="text-quiet">
@@ -77,8 +82,13 @@
 			</p>
 		</div>
 	{:else}
+		<label class="mb-3 grid max-w-[480px] gap-1">
+			<span class="label">Find by name, plate, owner or suspension</span>
+			<input class="field" type="search" bind:value={words} maxlength="100" />
+		</label>
+		{#if listed.length === 0}<p class="text-quiet p-4">No vehicle has “{words.trim()}” in it.</p>{/if}
 		<ul class="grid min-h-0 gap-1.5 overflow-y-auto" aria-label="Vehicles">
-			{#each vehicles.data as v (v.id)}
+			{#each listed as v (v.id)}
 				<li class="panel">
 					<a
 						class="grid grid-cols-[1fr_1fr_110px] items-center gap-4 px-4 py-2 hover:underline"
@@ -98,8 +108,14 @@
 							>
 						</span>
 					</a>
+					{#if v.trouble}
+						<div class="border-rule border-t px-4 py-2">
+							<Trouble sentence={v.trouble} raw="/api/vehicles/{v.id}/raw" />
+						</div>
+					{/if}
 				</li>
 			{/each}
+			<li><MoreOfList list={vehicles} shown={listed.length} {total} what="vehicles" /></li>
 		</ul>
 	{/if}
 </main>

@@ -1,9 +1,10 @@
 <script lang="ts">
 	import { api, type Schemas } from '$lib/api/client';
 	import { Latest } from '$lib/bench/latest';
+	import SignedOff from '$lib/bench/SignedOff.svelte';
 	import { theBike, type BikeJob, type End } from '$lib/bike/bikeBench.svelte';
 	import SagReadings from '$lib/bike/SagReadings.svelte';
-	import { moment, number } from '$lib/format';
+	import { number } from '$lib/format';
 	import EntryField from '$lib/ui/EntryField.svelte';
 
 	const bench = theBike();
@@ -27,6 +28,13 @@
 		const bar = bench.prediction?.sags[end];
 		return bar ? `should be ${number(state === 'laden' ? bar.laden_mm : bar.unladen_mm, 0)}` : '';
 	}
+	const withdraw = (reason: string) =>
+		bench.stamp('prove', (version) =>
+			api.POST('/api/bike-jobs/{job_id}/sign-off/withdraw', {
+				params: { path: { job_id: bench.job.id } },
+				body: { version, reason }
+			})
+		);
 	async function sign() {
 		trouble = await bench.stamp('prove', (version) =>
 			api.POST('/api/bike-jobs/{job_id}/sign-off', {
@@ -51,36 +59,37 @@
 <p class="text-quiet mb-2">
 	Same marks, same rider, same kit. Bounce at both ends first; ride a length and measure again.
 </p>
-<SagReadings readings={after} keep="{bench.job.id}.after" {beside} onreadings={put} />
-<div class="mt-3 grid grid-cols-3 gap-3">
-	<div>
-		<span class="label block">Seat above the ground, on its own</span>
-		<EntryField
-			entry={after.seat as Schemas['Length'] | undefined}
-			label="Seat height after"
-			keep="{bench.job.id}.seat-after"
-			onentry={(entry) => put({ ...after, seat: entry ?? null })}
-		/>
-		{#if proof}<p class="text-quiet figure text-[11px]">should be {number(proof.seat_predicted, 0)}</p>{/if}
-	</div>
-	{#if proof?.rear_drop}
-		<div class="col-span-2">
-			<span class="label block">The rear came down, rider on, by its mark</span>
-			<span class="figure text-[26px] font-bold">{number(proof.rear_drop.after, 0, true)}</span> mm
-			<span class={proof.rear_drop.within ? 'text-good' : 'text-stops'}
-				>{proof.rear_drop.within ? '✓' : '✗'} planned {number(proof.rear_drop.predicted, 0, true)} ±{number(
-					proof.rear_drop.plus_minus,
-					0
-				)}</span
-			>
+<fieldset disabled={!!signed}>
+	<legend class="sr-only">Readings after</legend>
+	<SagReadings readings={after} keep="{bench.job.id}.after" {beside} onreadings={put} />
+	<div class="mt-3 grid grid-cols-3 gap-3">
+		<div>
+			<span class="label block">Seat above the ground, on its own</span>
+			<EntryField
+				entry={after.seat as Schemas['Length'] | undefined}
+				label="Seat height after"
+				keep="{bench.job.id}.seat-after"
+				onentry={(entry) => put({ ...after, seat: entry ?? null })}
+			/>
+			{#if proof}<p class="text-quiet figure text-[11px]">should be {number(proof.seat_predicted, 0)}</p>{/if}
 		</div>
-	{/if}
-</div>
-
+		{#if proof?.rear_drop}
+			<div class="col-span-2">
+				<span class="label block">The rear came down, rider on, by its mark</span>
+				<span class="figure text-[26px] font-bold">{number(proof.rear_drop.after, 0, true)}</span> mm
+				<span class={proof.rear_drop.within ? 'text-good' : 'text-stops'}
+					>{proof.rear_drop.within ? '✓' : '✗'} planned {number(proof.rear_drop.predicted, 0, true)} ±{number(
+						proof.rear_drop.plus_minus,
+						0
+					)}</span
+				>
+			</div>
+		{/if}
+	</div>
+</fieldset>
 <div class="border-rule mt-5 border-t pt-3">
 	{#if signed}
-		<p class="text-good font-bold">Signed off by {signed.by}, {moment(signed.at)}</p>
-		{#if signed.note}<p>{signed.note}</p>{/if}
+		<SignedOff {signed} onwithdraw={withdraw} />
 	{:else}
 		<label class="grid gap-1">
 			<span class="label">Word for the file</span>

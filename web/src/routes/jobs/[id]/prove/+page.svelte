@@ -3,7 +3,8 @@
 	import { theBench } from '$lib/bench/context.svelte';
 	import { Latest } from '$lib/bench/latest';
 	import Readings from '$lib/bench/Readings.svelte';
-	import { day, length, moment, number } from '$lib/format';
+	import SignedOff from '$lib/bench/SignedOff.svelte';
+	import { day, length, number } from '$lib/format';
 	import { outcomesQuery } from '$lib/queries';
 	import { settings } from '$lib/settings.svelte';
 
@@ -63,6 +64,13 @@
 		return row ? `${sure(row.after)} ±${sure(row.plus_minus ?? 0)}` : '';
 	}
 
+	const withdraw = (reason: string) =>
+		bench.stamp('prove', (version) =>
+			api.POST('/api/jobs/{job_id}/sign-off/withdraw', {
+				params: { path: { job_id: bench.job.id } },
+				body: { version, reason }
+			})
+		);
 	async function sign() {
 		trouble = await bench.stamp('prove', (version) =>
 			api.POST('/api/jobs/{job_id}/sign-off', {
@@ -87,16 +95,19 @@
 <p class="text-quiet mb-2">
 	Bounce, roll a length, let it settle; same load, same reference. Under each field: what it should read.
 </p>
-<Readings
-	readings={after}
-	quantities={[{ id: 'hub_to_arch', name: 'Hub to arch' }]}
-	stations={measuredStations}
-	angleSides={asked}
-	keep="{bench.job.id}.prove"
-	questions={proof?.questions}
-	{beside}
-	onreadings={(readings) => bench.change('prove', { ...bench.job.prove, after: readings })}
-/>
+<fieldset disabled={!!signed}>
+	<legend class="sr-only">Readings after</legend>
+	<Readings
+		readings={after}
+		quantities={[{ id: 'hub_to_arch', name: 'Hub to arch' }]}
+		stations={measuredStations}
+		angleSides={asked}
+		keep="{bench.job.id}.prove"
+		questions={proof?.questions}
+		{beside}
+		onreadings={(readings) => bench.change('prove', { ...bench.job.prove, after: readings })}
+	/>
+</fieldset>
 {#each proof?.sides ?? [] as side (side.axle)}
 	<p class="mt-1 {side.even ? '' : 'text-fix font-semibold'}">
 		<span class="capitalize">{side.axle}</span>: left less right
@@ -111,10 +122,7 @@
 
 <div class="border-rule mt-4 border-t pt-3">
 	{#if signed}
-		<p class="text-good text-base font-bold" data-testid="signed">
-			Signed off by {signed.by}, {moment(signed.at)}
-		</p>
-		{#if signed.note}<p>{signed.note}</p>{/if}
+		<SignedOff {signed} onwithdraw={withdraw} />
 	{:else}
 		<label class="grid gap-1">
 			<span class="head">Sign off</span>

@@ -1,0 +1,128 @@
+"""What every request passes first: is it meant for this server, does it come from its own pages, is it of a size."""
+
+import base64
+import hashlib
+import json
+import re
+from collections.abc import Iterable
+from pathlib import Path
+
+from starlette.datastructures import Headers, MutableHeaders
+from starlette.responses import JSONResponse
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
+
+from inclinum.api.errors import Refusal
+from inclinum.jobfile import LARGEST_BYTES, may_be_unwritable, unwritable
+
+OUR_NAMES = ("127.0.0.1", "localhost", "[::1]")
+"""Names under which this server may be addressed. Another name that leads here is somebody else's page."""
+HEADERS = {
+    "X-Content-Type-Options": "nosniff",
+    "Referrer-Policy": "same-origin",
+    "X-Frame-Options": "DENY",
+    "Cross-Origin-Opener-Policy": "same-origin",
+    "Cross-Origin-Resource-Policy": "same-origin",
+}
+
+
+def content_policy(client: Path | None) -> str:
+    """The Content-Security-Policy: only our own files, and the scripts that stand in our own page."""
+    scripts = re.findall(r"<script>(.*?)</script>", (client / "index.html").read_text(), re.S) if client else []
+    allowed = "".join(f" 'sha256-{base64.b64encode(hashlib.sha256(s.encode()).digest()).decode()}'" for s in scripts)
+    return (
+        f"default-src 'self'; script-src 'self'{allowed}; style-src 'self'; img-src 'self' data: blob:; "
+        "font-src 'self'; connect-src 'self'; object-src 'none'; base-uri 'self'; form-action 'self'; "
+        "frame-ancestors 'none'"
+    )
+
+
+class Guard:
+    """Refuses other hosts' names, other pages' requests, and what is too large; adds the headers that keep pages apart.
+
+    Args:
+        app: what is guarded.
+        names: host names, without port, that are ours.
+        policy: the Content-Security-Policy of every answer.
+    """
+
+    def __init__(self, app: ASGIApp, names: Iterable[str], policy: str):
+        self.app, self.names = app, frozenset(names)
+        self.headers = HEADERS | {"Content-Security-Policy": policy}
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """As ASGI wants it."""
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+
+        async def with_headers(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                MutableHeaders(scope=message).update(self.headers)
+            await send(message)
+
+        headers = Headers(scope=scope)
+        if refused := self._refused(scope, headers):
+            await _refuse(*refused)(scope, receive, with_headers)
+            return
+        if scope["method"] in ("GET", "HEAD", "OPTIONS", "DELETE") and not headers.get("content-length"):
+            await self.app(scope, receive, with_headers)
+            return
+        body = await _body(headers, receive)
+        if isinstance(body, tuple):
+            await _refuse(*body)(scope, receive, with_headers)
+            return
+        waiting: list[Message] = [{"type": "http.request", "body": body, "more_body": False}]
+
+        async def again() -> Message:
+            return waiting.pop() if waiting else await receive()
+
+        await self.app(scope, again, with_headers)
+
+    def _refused(self, scope: Scope, headers: Headers) -> tuple[int, str] | None:
+        host = headers.get("host", "")
+        if re.sub(r":\d*$", "", host).lower() not in self.names:
+            return 421, "This address is not one of this server; open it as http://127.0.0.1 with its port."
+        origin = headers.get("origin")
+        if origin is not None and origin.lower() != f"{scope['scheme']}://{host.lower()}":
+            return 403, "The request comes from a page on another address; nothing was done."
+        if headers.get("sec-fetch-site") == "cross-site" and scope["method"] not in ("GET", "HEAD"):
+            return 403, "The request comes from a page on another address; nothing was done."
+        if "\x00" in scope["path"] or b"%00" in scope.get("query_string", b""):
+            return 404, "There is nothing at this address."
+        return None
+
+
+async def _body(headers: Headers, receive: Receive) -> bytes | tuple[int, str]:
+    """The whole body, or why it is refused, before anything of it is parsed."""
+    too_large = (
+        413,
+        f"That is larger than {LARGEST_BYTES / 1e6:.0f} MB, more than anything that is kept; nothing was done.",
+    )
+    length = headers.get("content-length", "0")
+    if not (length.isascii() and length.isdigit()) or int(length) > LARGEST_BYTES:
+        return too_large
+    parts: list[bytes] = []
+    size = 0
+    while True:
+        message = await receive()
+        if message["type"] == "http.disconnect":
+            return 400, "The request was cut off."
+        parts.append(message.get("body", b""))
+        size += len(parts[-1])
+        if size > LARGEST_BYTES:
+            return too_large
+        if not message.get("more_body"):
+            break
+    body = b"".join(parts)
+    if may_be_unwritable(body):
+        try:
+            path = unwritable(json.loads(body))
+        except (ValueError, RecursionError):
+            path = None  # whoever reads it says what is wrong with it
+        if path:
+            return 422, f"{path}: this text holds a character that is no text; type it again."
+    return body
+
+
+def _refuse(status: int, sentence: str) -> JSONResponse:
+    return JSONResponse(Refusal(sentence=sentence).model_dump(mode="json"), status)

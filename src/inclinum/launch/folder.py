@@ -1,0 +1,95 @@
+"""The data folder: who is in it, and what lies where."""
+
+import fcntl
+import hashlib
+import os
+import shutil
+from pathlib import Path
+from types import TracebackType
+from typing import Self
+
+from inclinum.launch.account import LaunchError, reachable, unprivileged_user
+
+ELSEWHERE = Path("/var/lib/inclinum")
+
+
+def data_folder(wanted: Path) -> Path:
+    """Where the data goes: the wanted folder, or one that the account can reach when it cannot reach that.
+
+    Raises:
+        LaunchError: it cannot be made or written.
+    """
+    user = unprivileged_user()
+    folder = _made(wanted)
+    if user is None or reachable(folder, user):
+        return folder
+    return _made(ELSEWHERE / hashlib.sha256(str(wanted).encode("utf-8", "surrogateescape")).hexdigest()[:10])
+
+
+def _made(folder: Path) -> Path:
+    try:
+        folder.mkdir(parents=True, exist_ok=True)
+        probe = folder / ".writable"
+        probe.touch()
+        probe.unlink()
+    except OSError as error:
+        raise LaunchError(
+            f"The data folder {folder} cannot be used: {error.strerror}. "
+            "Make it writable, or choose another one: INCLINUM_DATA=/somewhere/else ./start"
+        ) from None
+    return folder
+
+
+def logs(folder: Path) -> Path:
+    """The folder of the logs, which nobody else reads."""
+    made = folder / "logs"
+    made.mkdir(exist_ok=True)
+    made.chmod(0o700)
+    if user := unprivileged_user():
+        shutil.chown(made, user)
+    return made
+
+
+def log_file(folder: Path, name: str) -> Path:
+    """A log in it, there and private before anything is written."""
+    path = logs(folder) / name
+    path.touch(mode=0o600)
+    path.chmod(0o600)
+    if user := unprivileged_user():
+        shutil.chown(path, user)
+    return path
+
+
+class Occupied:
+    """One starter at a time has a data folder. The next one is told where the first one is.
+
+    Args:
+        folder: the data folder.
+        address: told to whoever comes second.
+    """
+
+    def __init__(self, folder: Path, address: str):
+        self._path, self._address = folder / "in-use", address
+        self._file: int | None = None
+
+    def __enter__(self) -> Self:
+        self._file = os.open(self._path, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, 0o600)
+        try:
+            fcntl.flock(self._file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            by = os.read(self._file, 200).decode(errors="replace").strip()
+            os.close(self._file)
+            raise LaunchError(
+                f"These data are in use already{f' by Inclinum at {by}' if by else ''}: {self._path.parent}. "
+                "Use that one, stop it first, or choose other data: INCLINUM_DATA=/somewhere/else ./start"
+            ) from None
+        os.ftruncate(self._file, 0)
+        os.pwrite(self._file, self._address.encode(), 0)
+        return self
+
+    def __exit__(
+        self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None
+    ) -> None:
+        if self._file is not None:
+            os.ftruncate(self._file, 0)
+            os.close(self._file)

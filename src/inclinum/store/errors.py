@@ -1,0 +1,42 @@
+"""What the store refuses, each told to people as a sentence."""
+
+from dataclasses import dataclass
+from datetime import datetime
+
+from inclinum.core.document import Document
+from inclinum.jobfile import Complaint
+
+
+class Missing(LookupError):  # noqa: N818
+    """There is nothing of that id."""
+
+
+class Taken(ValueError):  # noqa: N818
+    """Something of that name is already there."""
+
+
+class Refused(ValueError):  # noqa: N818
+    """It may not be done, whoever asks."""
+
+
+class Moved(Exception):  # noqa: N818
+    """The job was changed since it was read: work it out anew."""
+
+
+@dataclass
+class Unreadable(Exception):  # noqa: N818
+    """A row that this program cannot read; ``raw_address`` gives it as it is stored."""
+
+    sentence: str
+    raw_address: str
+    complaints: list[Complaint]
+
+
+@dataclass
+class Conflict(Exception):  # noqa: N818
+    """Somebody saved it first. Nothing was written."""
+
+    theirs: Document
+    version: int
+    by: str
+    at: datetime
