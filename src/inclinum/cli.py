@@ -284,6 +284,52 @@ def _where(step: Step | BikeStep) -> str:
     return step.end or "" if isinstance(step, BikeStep) else f"{step.axle or ''} {step.side or ''}".strip()
 
 
+DATA = Path(__file__).parents[2] / ".data"
+Data = Annotated[
+    Path, typer.Option("--data", envvar="INCLINUM_DATA", help="the data folder, as ./start has it", show_default=False)
+]
+
+
+@app.command("backup")
+def backup_command(
+    file: Annotated[Path, typer.Argument(help="the archive to write; it must not be there yet")], data: Data = DATA
+) -> None:
+    """Everything in the database as one archive, also while the application serves; read again before it counts."""
+    made = _with_database(data, lambda engine, archive: archive.back_up(engine, file))
+    typer.echo(f"{file}: {made.told()}; read again, every count and hash agrees.")
+
+
+@app.command("restore")
+def restore_command(
+    file: Annotated[Path, typer.Argument(help="an archive that backup wrote")],
+    data: Data = DATA,
+    replace: Annotated[
+        bool, typer.Option("--replace", help="also over what is in the database: that is then gone")
+    ] = False,
+) -> None:
+    """Put an archive into an empty database, or with --replace in place of what is there."""
+    put = _with_database(data, lambda engine, archive: archive.restore(engine, file, replace))
+    typer.echo(f"{file}: {put.told()}; what arrived has the counts and hashes it was backed up with.")
+
+
+def _with_database(data: Path, work: Callable[[Any, Any], Result]) -> Result:
+    """Do something with the database in a data folder; what stands in the way is told as a sentence."""
+    # The database is slow to load, and most commands need none.
+    from sqlalchemy.exc import DBAPIError
+
+    from inclinum.launch.account import LaunchError
+    from inclinum.launch.visiting import database
+    from inclinum.store import archive
+
+    try:
+        with database(data.absolute()) as engine:
+            return work(engine, archive)
+    except (LaunchError, archive.ArchiveError) as error:
+        _refuse(str(error))
+    except DBAPIError as error:
+        _refuse(f"The database refused: {str(error.orig).strip()}. Nothing was changed.")
+
+
 @app.command("schema")
 def schema_command(
     of: Annotated[str, typer.Argument(help="job, bike-job, axle or sheet")] = "job",

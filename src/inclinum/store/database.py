@@ -7,6 +7,7 @@ from alembic.config import Config
 from sqlalchemy import Connection, Engine, create_engine
 from sqlalchemy.orm import Session, sessionmaker
 
+SCRIPTS = Path(__file__).parent / "migrations"
 CONNECTIONS = 16
 """At once. Whoever serves lets no more requests near the database, so that none waits for a connection."""
 TIMEOUTS = "-c lock_timeout=5s -c statement_timeout=15s -c idle_in_transaction_session_timeout=60s -c timezone=UTC"
@@ -29,6 +30,6 @@ def session_maker(engine: Engine) -> sessionmaker[Session]:
 def migrate(where: str | Connection, revision: str = "head") -> None:
     """Bring a database (its URL, or a connection in a transaction) to a revision; does nothing when it is there."""
     config = Config()
-    config.set_main_option("script_location", str(Path(__file__).parent / "migrations").replace("%", "%%"))
+    config.set_main_option("script_location", str(SCRIPTS).replace("%", "%%"))
     config.attributes["where"] = where
     command.upgrade(config, revision)

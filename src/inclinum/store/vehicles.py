@@ -6,6 +6,7 @@ from uuid import UUID
 
 from pydantic import ValidationError
 from sqlalchemy import func, insert, select, update
+from sqlalchemy.dialects.postgresql import insert as upsert
 from sqlalchemy.orm import Session
 
 from inclinum.core.archetypes import ARCHETYPES
@@ -161,21 +162,25 @@ def create(session: Session, vehicle: Vehicle | Bike, owner: str, by: str) -> in
     owner_id = owner_named(session, owner)
     _unlike_others(session, vehicle, None)
     vehicle_id = _insert(session, vehicle, owner_id, None, by)
+    if vehicle_id is None:
+        raise _taken(vehicle)
     _tell(session, by, f"set up the vehicle “{vehicle.name}” {vehicle.plate}")
     return vehicle_id
 
 
-def _insert(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID | None, by: str) -> int:
+def _insert(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID | None, by: str) -> int | None:
+    """A new row; None where somebody else made that very vehicle at the same moment."""
     _small_enough(vehicle)
     return session.execute(
-        insert(VehicleRow)
+        upsert(VehicleRow)
         .values(
             **_listed(vehicle), wheels=wheels_of(vehicle), owner_id=owner_id, version=1, schema_version=VERSION,
             document=vehicle.model_dump(mode="json"), saved_by=by, checked=documents.models_mark(),
             **({"uid": uid} if uid else {}),
         )
+        .on_conflict_do_nothing()
         .returning(VehicleRow.id)
-    ).scalar_one()  # fmt: skip
+    ).scalar_one_or_none()  # fmt: skip
 
 
 def matching(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID | None, by: str) -> int:
@@ -192,7 +197,10 @@ def matching(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID
         return found
     if uid is not None and session.scalar(select(VehicleRow.id).where(VehicleRow.uid == uid)) is not None:
         uid = None  # a vehicle of another kind has it
-    return _insert(session, vehicle, owner_id, uid, by)
+    if (made := _insert(session, vehicle, owner_id, uid, by)) is not None:
+        return made
+    # Somebody else brought it at the same moment; the insert has waited for them.
+    return session.scalars(named).first() or session.scalars(mine.where(VehicleRow.uid == uid)).one()
 
 
 def save(session: Session, vehicle_id: int, vehicle: Vehicle | Bike, version: int, by: str) -> int:
@@ -259,8 +267,12 @@ def _unlike_others(session: Session, vehicle: Vehicle | Bike, but: int | None) -
         if tuple(here) == (vehicle.name, vehicle.plate):
             return
     if session.scalar(same.limit(1)) is not None:
-        plate = f" {vehicle.plate}" if vehicle.plate else ""
-        raise Taken(f"There is already a vehicle “{vehicle.name}”{plate}; give it another name or plate.")
+        raise _taken(vehicle)
+
+
+def _taken(vehicle: Vehicle | Bike) -> Taken:
+    plate = f" {vehicle.plate}" if vehicle.plate else ""
+    return Taken(f"There is already a vehicle “{vehicle.name}”{plate}; give it another name or plate.")
 
 
 def _small_enough(vehicle: Vehicle | Bike) -> None:
