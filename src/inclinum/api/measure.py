@@ -5,7 +5,7 @@ from pydantic import BaseModel, Field
 
 from inclinum.api.saving import add_save_route
 from inclinum.core.job import Measurements
-from inclinum.core.measured import refusal
+from inclinum.core.measured import Readable, refusal
 from inclinum.core.quantity import Angle, Entry, EntryError, Kind, Length, Mass, Torque, parse
 
 router = APIRouter(tags=["measure"])
@@ -18,7 +18,7 @@ class Typed(BaseModel):
     text: str = Field(max_length=200)
     kind: Kind = Kind.LENGTH
     default_unit: str | None = Field(default=None, max_length=20)
-    quantity: str | None = Field(default=None, max_length=40)
+    quantity: Readable | None = None
     """Which reading it is, to refuse what cannot be."""
 
 

@@ -23,6 +23,11 @@ QUANTITY_NAMES: dict[str, str] = {
     "scale": "wheel load",
 }
 
+Readable = Literal[
+    "hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod", "station", "camber", "toe", "caster", "rise",
+    "torque", "scale",
+]  # fmt: skip
+"""What is typed as a reading."""
 POSSIBLE: dict[str, tuple[float, float]] = {
     "hub_to_arch": (50, 1200),
     "tyre_radius": (80, 800),
