@@ -150,16 +150,32 @@ def _range(text: str | None, option: str) -> list[float]:
         parts = [float(p) for p in text.split(":")]
     except ValueError:
         parts = []
-    if len(parts) == 1 and math.isfinite(parts[0]):
-        return parts
-    if len(parts) == 3 and all(map(math.isfinite, parts)):
-        low, high, step = parts
-        if step > 0 and low <= high and (high - low) / step <= MOST_POSITIONS:
-            return [low + n * step for n in range(int((high - low) / step + 1e-9) + 1)]
+    if all(abs(p) <= FARTHEST for p in parts):  # also refuses what is no number
+        if len(parts) == 1:
+            return parts
+        if len(parts) == 3:
+            low, high, step = parts
+            if step > 0 and low <= high and (high - low) / step <= MOST_POSITIONS:
+                return [low + n * step for n in range(int((high - low) / step + 1e-9) + 1)]
+            if step > 0 and low <= high:
+                _refuse(f"{option}: “{text}” has more than {MOST_POSITIONS} positions; take a larger step.")
+    elif all(map(math.isfinite, parts)):
+        _refuse(f"{option}: “{text}” goes beyond {FARTHEST} mm (or degrees); is the unit right?")
     _refuse(f"{option}: “{text}” is no range; write it as from:to:step, such as -90:90:15, or as one number.")
 
 
-MOST_POSITIONS = 20_000
+MOST_POSITIONS = 4000
+FARTHEST = 2000
+"""mm or degrees: no axle goes further."""
+
+
+def _finite(value: float | None, option: str) -> None:
+    """Refuse an option's number that nothing can be worked out from."""
+    if value is not None and not abs(value) <= MOST_OF[option]:
+        _refuse(f"{option}: {value:g} cannot be used; give an ordinary number up to {MOST_OF[option]}.")
+
+
+MOST_OF = {"--rack": 1000, "--pitch": 45, "--wheelbase": 20_000}
 
 
 @app.command("sweep")
@@ -178,6 +194,8 @@ def sweep_command(
     table: Table = False,
 ) -> None:
     """Angles, shifts, lengths and ratios of one axle over travel, or over heave and roll."""
+    for option, value in (("--rack", rack), ("--pitch", pitch), ("--wheelbase", wheelbase)):
+        _finite(value, option)
     opened = _read(file, read_any)
     if isinstance(opened, SheetFile):
         _refuse("format: A bench sheet has no travel; use inclinum predict.")
@@ -194,6 +212,8 @@ def sweep_command(
         answer = _compute(lambda s: sweep_steering(s, racks, at, wheelbase), sheet, "axle")
     elif roll is not None:
         rolls, heaves = _range(roll, "--roll"), _range(heave or travel, "--heave") or [0.0]
+        if len(rolls) * len(heaves) > MOST_POSITIONS:
+            _refuse(f"--roll: with --heave these are more than {MOST_POSITIONS} positions; take larger steps.")
         answer = _compute(lambda s: sweep_grid(s, heaves, rolls), sheet, "axle")
     else:
         travels = _range(travel or heave, "--travel") or [0.0]

@@ -200,7 +200,7 @@ def test_bad_axles_name_path_and_reason(tmp_path: Path, changed: dict, path: str
     ("options", "words"),
     [
         (["--travel", "up"], "no range; write it as from:to:step"),
-        (["--travel", "0:1e9:1"], "no range"),
+        (["--travel", "0:1e9:1"], "goes beyond"),
         (["--travel", "nan"], "no range"),
         (["--roll", "-2:2:1"], "do not share an axle"),
         (["--axle", "middle"], "neither front nor rear"),

@@ -8,7 +8,10 @@ from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict
 
 
 def _in_utc(moment: datetime) -> datetime:
-    return moment.astimezone(UTC)
+    try:
+        return moment.astimezone(UTC)
+    except OverflowError:
+        raise ValueError(f"{moment.year} is no year in which anything was done") from None
 
 
 Moment = Annotated[AwareDatetime, AfterValidator(_in_utc)]

@@ -193,7 +193,7 @@ def _parsed(data: bytes | str) -> dict[str, Any]:
 def _validated(model: type[AnyFile], parsed: dict[str, Any]) -> AnyFile:
     known, steps = model.model_fields["version"].default, UPGRADES.get(model, {})
     version = parsed.get("version")
-    while isinstance(version, int) and version in steps:
+    while type(version) is int and version in steps:
         parsed = steps[version](parsed)
         version = parsed["version"]
     if type(version) is not int or version != known:

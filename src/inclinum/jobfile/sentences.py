@@ -90,11 +90,45 @@ def _sentence(error: ErrorDetails, model: type | None) -> str:
         case "union_tag_invalid" | "union_tag_not_found" | "literal_error":
             expected = context.get("expected_tags") or context.get("expected") or "one of the known kinds"
             return f"{given} is not known here; it must be {expected}."
+        case "missing_argument" | "json_invalid" | "json_type":
+            return "This is not JSON; send it again whole."
+        case "string_too_long" | "too_long":
+            most, what = context.get("max_length"), "characters" if kind == "string_too_long" else "entries"
+            return f"This has more than {most} {what}; shorten it."
+        case "string_too_short" | "too_short":
+            least = context.get("min_length", 1)
+            return (
+                "This is empty; it needs a word or two."
+                if least == 1
+                else f"This needs at least {least} of them; given: {given}."
+            )
+        case "bool_parsing" | "bool_type":
+            return f"{given} is neither yes nor no; give true or false."
+        case "string_pattern_mismatch":
+            return f"{given} holds a character that cannot stand here; use letters, digits, - and _."
+        case "string_unicode":
+            return "This text holds a character that is no text; type it again."
+        case "int_from_float" | "int_parsing_size":
+            return f"{given} is no whole number of a usual size."
+        case "timezone_aware":
+            return f"{given} lacks its zone; write it as 2026-05-04T07:30:00Z."
         case _:
-            return f"{error['msg'].rstrip('.')} (given: {given})."
+            what = next((words for start, words in WANTED.items() if kind.startswith(start)), "what belongs here")
+            return f"{given} is not {what}."
+
+
+WANTED = {
+    "string": "a text", "datetime": "a date with its time, such as 2026-05-04T07:30:00Z",
+    "date": "a date, such as 2026-05-04", "uuid": "an id as an export has it", "tuple": "a list", "list": "a list",
+    "dict": "a mapping of names to values", "model": "an object with named fields", "frozen": "open to change",
+    "float": "a number", "int": "a number", "enum": "one of the known kinds", "union": "one of the known kinds",
+}  # fmt: skip
+"""Beginning of the kind of an error → what should have been there."""
 
 
 def _short(value: Any) -> str:
+    if isinstance(value, list | dict) and len(value) > 20:
+        return "a list of many" if isinstance(value, list) else "an object of many fields"
     text = repr(value)
     return text if len(text) <= 60 else text[:57] + "…"
 
