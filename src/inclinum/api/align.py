@@ -3,7 +3,7 @@
 from fastapi import APIRouter, Request, Response
 
 from inclinum import report
-from inclinum.api.answers import pdf
+from inclinum.api.answers import PDF, pdf
 from inclinum.api.computing import LONGEST_PAPER_S, Computed, computer_of
 from inclinum.api.database import Database
 from inclinum.api.saving import JobId, add_save_route
@@ -22,7 +22,7 @@ def align_job(job: Job) -> Alignment:
     return align(job)
 
 
-@router.get("/jobs/{job_id}/alignment.pdf", operation_id="alignment_pdf", response_class=Response)
+@router.get("/jobs/{job_id}/alignment.pdf", operation_id="alignment_pdf", response_model=None, responses=PDF)
 async def alignment_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The one-page sheet of the saved job."""
     stored = await store(jobs.four_wheels, job_id)

@@ -1,5 +1,7 @@
 """Answers on their way out."""
 
+from typing import Any
+
 from fastapi import Response
 from pydantic import BaseModel
 
@@ -9,10 +11,13 @@ def answered(document: BaseModel) -> Response:
     return Response(document.model_dump_json(), media_type="application/json")
 
 
-class Csv(Response):
-    """A table."""
+def other_than_json(media_type: str, description: str) -> dict[int | str, dict[str, Any]]:
+    """How an answer is described that is not JSON; refusals are JSON all the same."""
+    return {200: {"description": description, "content": {media_type: {"schema": {"type": "string"}}}}}
 
-    media_type = "text/csv"
+
+CSV = other_than_json("text/csv", "A table")
+PDF = other_than_json("application/pdf", "Pages")
 
 
 def pdf(data: bytes) -> Response:

@@ -9,6 +9,7 @@ from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, HTMLResponse, Response
 from sqlalchemy import Engine
 from starlette.exceptions import HTTPException
+from starlette.routing import Match, Mount
 from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
@@ -61,6 +62,16 @@ def description() -> bytes:
     return json.dumps(create_app(None).openapi(), ensure_ascii=False).encode()
 
 
+METHODS = ("GET", "POST", "PUT", "DELETE")
+
+
+def _answers(scope: Scope, method: str) -> bool:
+    """Whether the API has something at an address for another method."""
+    asked = {**scope, "method": method, "root_path": ""}
+    routes = [r for r in scope["app"].router.routes if not isinstance(r, Mount)]
+    return any(route.matches(asked)[0] is Match.FULL for route in routes)
+
+
 async def _openapi(request: Request) -> Response:
     found = await request.app.state.computer.run(request, description, longest_s=LONGEST_PAPER_S)
     return Response(found, media_type="application/json")
@@ -76,6 +87,9 @@ class Client(StaticFiles):
     async def get_response(self, path: str, scope: Scope) -> Response:
         """A file, or the client's page for an address inside it."""
         if path.startswith("api/") or path == "api":
+            others = {m for m in METHODS if _answers(scope, m)}
+            if others:
+                raise HTTPException(405, headers={"Allow": ", ".join(sorted(others))})
             raise HTTPException(404, "There is nothing at this address of the API.")
         try:
             response = await super().get_response(path, scope)

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
 from inclinum import report
-from inclinum.api.answers import Csv, answered, pdf
+from inclinum.api.answers import CSV, PDF, answered, pdf
 from inclinum.api.build import Tick, Tightened, ticked, tightened
 from inclinum.api.computing import LONGEST_PAPER_S, Computed, computer_of
 from inclinum.api.database import By, Database
@@ -183,7 +183,7 @@ def points_read(body: PastedRear) -> Bike:
     return body.bike.model_copy(update={"rear": body.bike.rear.with_points(given), "tape": kept})
 
 
-@computed.post("/points/write-bike", operation_id="write_bike_points", response_class=Csv)
+@computed.post("/points/write-bike", operation_id="write_bike_points", response_model=None, responses=CSV)
 def points_write(bike: Bike) -> str:
     """The points of a machine's rear end, fitted to its readings, as CSV."""
     return write_rear_points(fitted(bike, BikeMeasurements()).bike.rear)
@@ -278,7 +278,7 @@ async def card(request: Request, job_id: JobId, store: Database) -> Response:
     return answered(await computer_of(request).run(request, bike_card, stored.job))
 
 
-@router.get(f"/{WHERE}/{{job_id}}/card.pdf", operation_id="bike_card_pdf", response_class=Response)
+@router.get(f"/{WHERE}/{{job_id}}/card.pdf", operation_id="bike_card_pdf", response_model=None, responses=PDF)
 async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
     stored = await store(jobs.two_wheels, job_id)

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from starlette.exceptions import HTTPException
 
 from inclinum import report
-from inclinum.api.answers import answered, pdf
+from inclinum.api.answers import PDF, answered, pdf
 from inclinum.api.computing import LONGEST_PAPER_S, computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, conflicts
@@ -29,7 +29,7 @@ async def job_card(request: Request, job_id: JobId, store: Database) -> Response
     return answered(await computer_of(request).run(request, card, stored.job))
 
 
-@router.get("/jobs/{job_id}/card.pdf", operation_id="card_pdf", response_class=Response)
+@router.get("/jobs/{job_id}/card.pdf", operation_id="card_pdf", response_model=None, responses=PDF)
 async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
     stored = await store(jobs.four_wheels, job_id)

@@ -7,7 +7,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from inclinum.api.answers import Csv, answered
+from inclinum.api.answers import CSV, answered
 from inclinum.api.computing import Computed
 from inclinum.api.database import By, Database
 from inclinum.api.jobs import Limit, Offset, Words, download
@@ -179,7 +179,7 @@ def points_read(body: Pasted) -> Axle:
     return Axle.model_validate(body.axle.model_dump() | {"linkage": linkage.model_dump(), "prior": None, "tape": ()})
 
 
-@computed.post("/points/write", operation_id="write_points", response_class=Csv)
+@computed.post("/points/write", operation_id="write_points", response_model=None, responses=CSV)
 def points_write(axle: Axle) -> str:
     """The hardpoints of an axle as CSV."""
     return write_points(axle.linkage)

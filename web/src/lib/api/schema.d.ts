@@ -7397,7 +7397,7 @@ export interface components {
             /** Default Unit */
             default_unit?: string | null;
             /** Quantity */
-            quantity?: string | null;
+            quantity?: ("hub_to_arch" | "tyre_radius" | "bump_stop_gap" | "exposed_rod" | "station" | "camber" | "toe" | "caster" | "rise" | "torque" | "scale") | null;
         };
         /**
          * Tyres
@@ -10009,12 +10009,13 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Successful Response */
+            /** @description A table */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": unknown;
                     "text/csv": string;
                 };
             };
@@ -10024,7 +10025,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The request comes from a page on another address */
@@ -10033,7 +10034,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description There is nothing of that id */
@@ -10042,7 +10043,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description There is nothing to do in that way here */
@@ -10051,7 +10052,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description It is already there, or somebody else was first */
@@ -10060,7 +10061,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -10069,7 +10070,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The address in use is not one of this server */
@@ -10078,7 +10079,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description What was sent cannot be used; complaints say where and why */
@@ -10087,7 +10088,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description A fault of ours; its id stands in the log */
@@ -10096,7 +10097,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The database does not answer, or too much is being computed */
@@ -10105,7 +10106,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };
@@ -11168,12 +11169,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description Pages */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": string;
+                };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
             400: {
@@ -11506,12 +11510,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description Pages */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": string;
+                };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
             400: {
@@ -13845,12 +13852,15 @@ export interface operations {
         };
         requestBody?: never;
         responses: {
-            /** @description Successful Response */
+            /** @description Pages */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": string;
+                };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
             400: {
@@ -14665,12 +14675,13 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Successful Response */
+            /** @description A table */
             200: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": unknown;
                     "text/csv": string;
                 };
             };
@@ -14680,7 +14691,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The request comes from a page on another address */
@@ -14689,7 +14700,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description There is nothing of that id */
@@ -14698,7 +14709,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description There is nothing to do in that way here */
@@ -14707,7 +14718,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description It is already there, or somebody else was first */
@@ -14716,7 +14727,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -14725,7 +14736,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The address in use is not one of this server */
@@ -14734,7 +14745,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description What was sent cannot be used; complaints say where and why */
@@ -14743,7 +14754,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description A fault of ours; its id stands in the log */
@@ -14752,7 +14763,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description The database does not answer, or too much is being computed */
@@ -14761,7 +14772,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "text/csv": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
         };

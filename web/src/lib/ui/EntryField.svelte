@@ -19,7 +19,7 @@
 		entry: Entry | undefined;
 		label: string;
 		kind?: 'length' | 'angle' | 'torque' | 'mass';
-		quantity?: string;
+		quantity?: Schemas['Typed']['quantity'];
 		/** Under this key a text that was refused is kept, so that it survives a reload. */
 		keep: string;
 		question?: string;

@@ -1,0 +1,50 @@
+"""The API against its own description, in short: whatever it allows and does not allow is asked for."""
+
+import random
+import subprocess
+import sys
+import threading
+import time
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+import uvicorn
+from scripts.fuzz import LEFT_OUT
+from sqlalchemy import Engine
+
+from inclinum.api.app import create_app
+from inclinum.launch.__main__ import listen
+from inclinum.launch.cluster import free_port
+from tests.api.test_client import BUILD
+
+
+@pytest.fixture
+def address(engine: Engine) -> Iterator[str]:
+    listening = listen(free_port())
+    server = uvicorn.Server(uvicorn.Config(create_app(engine, BUILD), log_level="error"))
+    thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
+    thread.start()
+    while not server.started:
+        time.sleep(0.05)
+    yield f"http://127.0.0.1:{listening.getsockname()[1]}"
+    server.should_exit = True
+    thread.join(10)
+
+
+@pytest.mark.parametrize(
+    ("method", "phases", "examples"), [("--include-method", "coverage,fuzzing", 4), ("--exclude-method", "fuzzing", 3)]
+)
+def test_every_answer_is_as_described(address: str, tmp_path: Path, method: str, phases: str, examples: int) -> None:
+    seed = random.randrange(10_000)
+    done = subprocess.run(
+        [
+            Path(sys.executable).parent / "schemathesis", "run", f"{address}/api/openapi.json", "--checks", "all",
+            "--exclude-checks", LEFT_OUT, "--header", "x-acting-person: Ines%20Tarrow", "--seed", str(seed),
+            "--max-examples", str(examples), "--phases", phases, method, "GET", "--continue-on-failure",
+            "--request-timeout", "60", "--no-color", "--warnings", "off",
+        ],
+        cwd=tmp_path, capture_output=True, text=True, timeout=500, check=False,
+    )  # fmt: skip
+    assert done.returncode == 0, f"seed {seed}\n{done.stdout[-6000:]}"
+    assert "Tested: " in done.stdout
