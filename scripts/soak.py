@@ -16,7 +16,7 @@ import sys
 import tempfile
 import time
 from collections import Counter, defaultdict
-from contextlib import suppress
+from contextlib import AsyncExitStack, suppress
 from pathlib import Path
 from typing import Any
 
@@ -26,6 +26,8 @@ from inclinum.launch.cluster import free_port
 
 WHO = {"x-acting-person": "Ines%20Tarrow"}
 MOST_REQUESTS = 400_000
+COME_WITHIN_S = 10
+"""Clients come one by one."""
 STAGES = ("brief", "measure", "plan", "align", "prove")
 FIELD = {"brief": "purpose", "measure": "note", "plan": "override", "align": "note", "prove": None}
 PASSES = (httpx.TransportError, httpx.TimeoutException)
@@ -112,6 +114,7 @@ class Soak:
 
     async def writer(self, client: httpx.AsyncClient, job_id: str, stage: str) -> None:
         key, n, version = (job_id, stage), 0, None
+        await asyncio.sleep(random.uniform(0, COME_WITHIN_S))
         while self.goes_on():
             if version is None:
                 answer = await self.ask(client, "open", "GET", f"/api/jobs/{job_id}")
@@ -157,6 +160,7 @@ class Soak:
         return int(text.removeprefix("count ")) if text.startswith("count ") else 0
 
     async def reader(self, client: httpx.AsyncClient) -> None:
+        await asyncio.sleep(random.uniform(0, COME_WITHIN_S))
         while self.goes_on():
             job = random.choice(self.jobs)
             kind, address = random.choice(
@@ -171,6 +175,7 @@ class Soak:
 
     async def predictor(self, client: httpx.AsyncClient, job: dict[str, Any]) -> None:
         mine = json.loads(json.dumps(job))
+        await asyncio.sleep(random.uniform(0, COME_WITHIN_S))
         while self.goes_on():
             mine["plan"]["changes"][0]["on"] = random.random() < 0.5
             mine["brief"]["front"]["rise"] = f"{random.uniform(-20, 30):.1f}"
@@ -180,6 +185,7 @@ class Soak:
     async def importer(self, client: httpx.AsyncClient, text: str, n: int) -> None:
         file = json.loads(text)
         turn = 0
+        await asyncio.sleep(random.uniform(0, COME_WITHIN_S))
         while self.goes_on():
             turn += 1
             file["job"]["id"] = f"brought-{n}"
@@ -213,8 +219,15 @@ class Soak:
     # --- the run ---
 
     async def run(self) -> None:
-        limits = httpx.Limits(max_connections=None, max_keepalive_connections=None)
-        async with httpx.AsyncClient(base_url=self.address, headers=WHO, timeout=60, limits=limits) as client:
+        async with AsyncExitStack() as stack:
+
+            async def browser() -> httpx.AsyncClient:
+                """A client with a connection of its own, as each browser has."""
+                return await stack.enter_async_context(
+                    httpx.AsyncClient(base_url=self.address, headers=WHO, timeout=60, verify=False, trust_env=False)
+                )
+
+            client = await browser()
             listed = (await client.get("/api/jobs")).json()["items"]
             first = next(j["id"] for j in listed if j["wheels"] == 4 and not j["signed_off"])
             text = (await client.get(f"/api/jobs/{first}/file")).text
@@ -229,10 +242,10 @@ class Soak:
                 self.jobs.append(f"soak-{n}")
             self.until = time.monotonic() + 60 * self.chosen.minutes
             places = [(j, s) for j in self.jobs for s in STAGES][:writers]
-            work = [self.writer(client, *place) for place in places]
-            work += [self.reader(client) for _ in range(readers)]
-            work += [self.predictor(client, job) for _ in range(predictors)]
-            work += [self.importer(client, text, n) for n in range(2)]
+            work = [self.writer(await browser(), *place) for place in places]
+            work += [self.reader(await browser()) for _ in range(readers)]
+            work += [self.predictor(await browser(), job) for _ in range(predictors)]
+            work += [self.importer(await browser(), text, n) for n in range(2)]
             work += [self.watcher()] + ([self.killer()] if self.chosen.kills else [])
             await asyncio.gather(*work)
             await asyncio.sleep(3)

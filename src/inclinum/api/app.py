@@ -4,7 +4,7 @@ import json
 from functools import cache
 from pathlib import Path
 
-from fastapi import FastAPI, Request
+from fastapi import APIRouter, FastAPI, Request
 from fastapi.middleware.gzip import GZipMiddleware
 from fastapi.responses import FileResponse, HTMLResponse, Response
 from sqlalchemy import Engine
@@ -20,6 +20,7 @@ from inclinum.api.database import Store
 from inclinum.api.guard import OUR_NAMES, Guard, content_policy
 from inclinum.store.database import session_maker
 
+MODULES = (shop, jobs, vehicles, brief, measure, plan, align, build, prove, bikes)
 DOCS = """<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>Inclinum API</title>
 <link rel="stylesheet" href="/docs/swagger-ui.css"></head>
@@ -42,11 +43,12 @@ def create_app(engine: Engine | None, client: Path | None = None, computer: Comp
         responses=errors.ALWAYS,
     )  # fmt: skip
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=5)
-    app.add_middleware(Guard, names=OUR_NAMES, policy=content_policy(client))
     errors.install(app)
     app.get("/api/openapi.json", include_in_schema=False)(_openapi)
-    for module in (shop, jobs, vehicles, brief, measure, plan, align, build, prove, bikes):
+    for module in MODULES:
         app.include_router(module.router, prefix="/api")
+    computed = [f"/api{r.path}" for m in MODULES for r in getattr(m, "computed", APIRouter()).routes]  # type: ignore[attr-defined]
+    app.add_middleware(Guard, names=OUR_NAMES, policy=content_policy(client), computed=computed)
     app.state.computer = computer or Inline()
     if engine is not None:
         app.state.store = Store(session_maker(engine))

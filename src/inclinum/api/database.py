@@ -1,5 +1,6 @@
 """The way to the database: one thread, one transaction, one connection for each piece of work."""
 
+import time
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import partial
@@ -15,6 +16,8 @@ from inclinum.store import shop
 from inclinum.store.database import CONNECTIONS
 
 Result = TypeVar("Result")
+PEOPLE_KNOWN_S = 5.0
+"""How long somebody who was on the list a moment ago need not be looked up again."""
 
 
 @dataclass(frozen=True)
@@ -42,6 +45,7 @@ class Store:
     def __init__(self, sessions: sessionmaker[Session]):
         self._sessions = sessions
         self._places = CapacityLimiter(CONNECTIONS)
+        self._people: tuple[float, frozenset[str]] = (0.0, frozenset())
 
     async def __call__(
         self, work: Callable[..., Result], *given: Any, by: Acting | None = None, **named: Any
@@ -59,18 +63,21 @@ class Store:
     def _work(self, work: Callable[..., Result], given: tuple[Any, ...], by: Acting | None, named: dict) -> Result:
         with self._sessions.begin() as session:
             if by is not None:
-                _known(session, by.name)
+                self._known(session, by.name)
                 named = named | {"by": by.name}
             return work(session, *given, **named)
 
-
-def _known(session: Session, name: str) -> None:
-    """Refuse nobody, and somebody who is not on the shop's list."""
-    if not name:
-        raise HTTPException(400, "Nobody is picked: choose who is working before saving.")
-    if name not in shop.people(session):
-        told = name if len(name) <= 60 else name[:59] + "…"
-        raise HTTPException(400, f"“{told}” is not on the shop's list; pick somebody who is.")
+    def _known(self, session: Session, name: str) -> None:
+        """Refuse nobody, and somebody who is not on the shop's list; the list is asked for again after a while."""
+        if not name:
+            raise HTTPException(400, "Nobody is picked: choose who is working before saving.")
+        if name in self._people[1] and time.monotonic() < self._people[0]:
+            return
+        people = frozenset(shop.people(session))
+        self._people = (time.monotonic() + PEOPLE_KNOWN_S, people)
+        if name not in people:
+            told = name if len(name) <= 60 else name[:59] + "…"
+            raise HTTPException(400, f"“{told}” is not on the shop's list; pick somebody who is.")
 
 
 def _store(request: Request) -> Store:

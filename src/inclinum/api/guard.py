@@ -7,6 +7,7 @@ import re
 from collections.abc import Iterable
 from pathlib import Path
 
+from anyio import CapacityLimiter
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
@@ -16,6 +17,9 @@ from inclinum.jobfile import LARGEST_BYTES, may_be_unwritable, unwritable
 
 OUR_NAMES = ("127.0.0.1", "localhost", "[::1]")
 """Names under which this server may be addressed. Another name that leads here is somebody else's page."""
+LANES = {"list": 4, "read": 4, "write": 6, "computed": 400}
+"""Requests of a sort that are worked on at once."""
+QUICK = ("/api/shop", "/api/jobs", "/api/vehicles")
 HEADERS = {
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "same-origin",
@@ -39,14 +43,20 @@ def content_policy(client: Path | None) -> str:
 class Guard:
     """Refuses other hosts' names, other pages' requests, and what is too large; adds the headers that keep pages apart.
 
+    A crowd waits here, where waiting costs nothing, and not in the middle of its work: saves do not stand in the way of
+    lists, nor either in the way of what is computed elsewhere.
+
     Args:
         app: what is guarded.
         names: host names, without port, that are ours.
         policy: the Content-Security-Policy of every answer.
+        computed: addresses that are answered by computing processes.
     """
 
-    def __init__(self, app: ASGIApp, names: Iterable[str], policy: str):
+    def __init__(self, app: ASGIApp, names: Iterable[str], policy: str, computed: Iterable[str] = ()):
         self.app, self.names = app, frozenset(names)
+        self._computed = frozenset(computed)
+        self._lanes = {lane: CapacityLimiter(places) for lane, places in LANES.items()}
         self.headers = HEADERS | {"Content-Security-Policy": policy}
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
@@ -64,6 +74,18 @@ class Guard:
         if refused := self._refused(scope, headers):
             await _refuse(*refused)(scope, receive, with_headers)
             return
+        async with self._lanes[self._lane(scope)]:
+            await self._pass(scope, headers, receive, with_headers)
+
+    def _lane(self, scope: Scope) -> str:
+        if scope["path"] in self._computed or scope["path"].endswith((".pdf", "/card", "/openapi.json")):
+            return "computed"
+        if scope["method"] not in ("GET", "HEAD", "OPTIONS"):
+            return "write"
+        return "list" if scope["path"] in QUICK or not scope["path"].startswith("/api/") else "read"
+
+    async def _pass(self, scope: Scope, headers: Headers, receive: Receive, with_headers: Send) -> None:
+        """On to the application, with a body of a size."""
         if scope["method"] in ("GET", "HEAD", "OPTIONS", "DELETE") and not headers.get("content-length"):
             await self.app(scope, receive, with_headers)
             return

@@ -10,14 +10,15 @@ from datetime import UTC, date, datetime
 from typing import Any
 
 from pydantic import ValidationError
-from sqlalchemy import Select, func, insert, or_, select, update
+from sqlalchemy import Select, bindparam, func, insert, or_, select, text, update
 from sqlalchemy import delete as sql_delete
+from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.dialects.postgresql import insert as upsert
 from sqlalchemy.orm import Session
 
-from inclinum.core.bike.job import BikeJob, BikeMeasurements, BikeProve
+from inclinum.core.bike.job import BikeBrief, BikeJob, BikeMeasurements, BikeProve
 from inclinum.core.document import Document
-from inclinum.core.job import STAGES, Job, Prove, StageName
+from inclinum.core.job import STAGES, Brief, Job, Prove, StageName
 from inclinum.core.proof import Outcome
 from inclinum.jobfile import (
     LARGEST_BYTES,
@@ -35,7 +36,7 @@ from inclinum.store.errors import Conflict, Missing, Moved, Refused, Taken, Unre
 from inclinum.store.listing import Page, searched
 from inclinum.store.models import Event, JobRow, Measurement, StageRow, TorqueRow, VehicleRow
 from inclinum.store.owners import owner_named
-from inclinum.store.wording import Detail, describe, shortened
+from inclinum.store.wording import describe, shortened
 
 LINES_SHOWN = 200
 """Lines of history that come with a job; older ones are asked for."""
@@ -158,43 +159,50 @@ def load(session: Session, job_id: str, lines: int | None = LINES_SHOWN) -> Stor
         Missing: there is none.
         Unreadable: what is stored is no job this program knows.
     """
-    row = session.execute(select(JobRow.wheels, JobRow.title).where(JobRow.id == job_id)).one_or_none()
+    row = session.execute(_WHOLE, {"job_id": job_id}).one_or_none()
     if row is None:
         raise _missing(job_id)
-    count = session.scalar(select(func.count()).select_from(Event).where(Event.job_id == job_id)) or 0
-    events = session.execute(
-        select(Event.at, Event.by, Event.what)
-        .where(Event.job_id == job_id).order_by(Event.id.desc()).limit(lines)
-    ).all()  # fmt: skip
-    versions = _versions(session, job_id)
+    events = session.execute(_LINES, {"job_id": job_id, "most": lines}).all() if lines != 0 else []
     try:
-        job = documents.JOB_MODELS[row.wheels].model_validate(_raw_job(session, job_id))
+        job = documents.JOB_MODELS[row.wheels].model_validate(_assembled(job_id, row))
         history = [HistoryEntry(at=e.at, by=e.by, what=e.what) for e in reversed(events)]
     except (ValidationError, KeyError, TypeError, AttributeError) as error:
         raise _unreadable(row.title, job_id, error) from None
-    return StoredJob(job, versions, history, count)
+    return StoredJob(job, {s["name"]: s["version"] for s in row.stages}, history, row.lines)
+
+
+# A job whole in one question: what belongs to it comes along as JSON, numbers and times exactly as they are stored.
+_WHOLE = text(
+    """
+    SELECT title, wheels, vehicle_document,
+        (SELECT jsonb_agg(jsonb_build_object('name', name, 'version', version, 'document', document))
+         FROM stage WHERE job_id = job.id) AS stages,
+        (SELECT coalesce(jsonb_agg(to_jsonb(m)), '[]') FROM measurement m WHERE job_id = job.id) AS readings,
+        (SELECT coalesce(jsonb_agg(to_jsonb(t)), '[]') FROM torque_record t WHERE job_id = job.id) AS torques,
+        (SELECT count(*) FROM event WHERE job_id = job.id) AS lines
+    FROM job WHERE id = :job_id
+    """
+)
+_LINES = text('SELECT at, "by", what FROM event WHERE job_id = :job_id ORDER BY id DESC LIMIT :most')
+
+
+def _assembled(job_id: str, row: Any) -> dict[str, Any]:
+    """A job's document from its rows, not looked at."""
+    stages = {s["name"]: s["document"] for s in row.stages or ()}
+    whole = {n: documents.raw(row.wheels, n, d, row.readings, row.torques) for n, d in stages.items()}
+    return {"id": job_id, "title": row.title, "vehicle": row.vehicle_document} | {
+        name: whole[name] for name in STAGES if name in whole
+    }
 
 
 def raw(session: Session, job_id: str) -> dict[str, Any]:
     """A job as it is stored, not looked at. Raises Missing."""
-    found = _raw_job(session, job_id)
-    history = session.execute(select(Event.at, Event.by, Event.what).where(Event.job_id == job_id).order_by(Event.id))
-    return {"job": found, "history": [{"at": e.at.isoformat(), "by": e.by, "what": e.what} for e in history]}
-
-
-def _raw_job(session: Session, job_id: str) -> dict[str, Any]:
-    row = session.execute(
-        select(JobRow.title, JobRow.wheels, JobRow.vehicle_document).where(JobRow.id == job_id)
-    ).one_or_none()
+    row = session.execute(_WHOLE, {"job_id": job_id}).one_or_none()
     if row is None:
         raise _missing(job_id)
-    readings = session.execute(select(*Measurement.__table__.c).where(Measurement.job_id == job_id)).mappings().all()
-    torques = session.execute(select(*TorqueRow.__table__.c).where(TorqueRow.job_id == job_id)).mappings().all()
-    stages = session.execute(select(StageRow.name, StageRow.document).where(StageRow.job_id == job_id)).all()
-    whole = {s.name: documents.raw(row.wheels, s.name, s.document, readings, torques) for s in stages}
-    return {"id": job_id, "title": row.title, "vehicle": row.vehicle_document} | {
-        name: whole[name] for name in STAGES if name in whole
-    }
+    lines = session.execute(_LINES, {"job_id": job_id, "most": None}).all()
+    told = [{"at": e.at.isoformat(), "by": e.by, "what": e.what} for e in reversed(lines)]
+    return {"job": _assembled(job_id, row), "history": told}
 
 
 def _unreadable(title: str, job_id: str, error: Exception) -> Unreadable:
@@ -235,25 +243,18 @@ def save_stage(
         Refused: it would set, take or change what was signed for; or the stage is too large to be kept.
         Unreadable: what is stored cannot be compared.
     """
-    found = session.execute(select(JobRow.wheels, JobRow.vehicle_id).where(JobRow.id == job_id)).one_or_none()
-    if found is None:
-        raise _missing(job_id)
-    wheels, vehicle_id = found
-    if not isinstance(section, documents.STAGE_MODELS[wheels][stage]):
-        raise _other_kind(session, job_id, wheels)
     if len(section.model_dump_json()) > LARGEST_SECTION:
         raise Refused("That is more than a stage can hold; shorten its notes or take entries out.")
     machine = section.machine if isinstance(section, BikeMeasurements) else None
-    owner = owner_named(session, section.model_dump()["owner"]) if stage == "brief" else None
+    owner = owner_named(session, section.owner) if isinstance(section, Brief | BikeBrief) else None
     if owner is not None or machine is not None:
-        session.execute(_lock(select(VehicleRow.id).where(VehicleRow.id == vehicle_id)))
-    if session.scalar(_lock(select(JobRow.id).where(JobRow.id == job_id))) is None:
+        session.execute(_LOCK_VEHICLE, {"job_id": job_id})
+    held = session.execute(_HELD, {"job_id": job_id, "stage": stage}).one_or_none()
+    if held is None:
         raise _missing(job_id)
-    held = session.execute(
-        select(StageRow.version, StageRow.document, StageRow.saved_by, StageRow.saved_at)
-        .where(StageRow.job_id == job_id, StageRow.name == stage)
-    ).one()  # fmt: skip
-    theirs = _stored_stage(session, job_id, wheels, stage, held.document)
+    if not isinstance(section, documents.STAGE_MODELS[held.wheels][stage]):
+        raise _other_kind(session, job_id, held.wheels)
+    theirs = _stored_stage(session, job_id, held.wheels, stage, held.document)
     if theirs == section and worked_out_from is None:
         # Also a save whose answer was lost on the way: the writer tries again and finds it done.
         return held.version
@@ -263,43 +264,66 @@ def save_stage(
         raise Moved
     if isinstance(theirs, Prove | BikeProve) and signing is None:
         _signature_stays(theirs, section)
-    document, readings, torques = documents.put(wheels, stage, section)
-    written = session.execute(
-        update(StageRow)
-        .where(StageRow.job_id == job_id, StageRow.name == stage, StageRow.version == version)
-        .values(
-            document=document, version=StageRow.version + 1, schema_version=VERSION, saved_by=by, saved_at=func.now()
-        )
-        .returning(StageRow.version)
-        .execution_options(synchronize_session=False)
-    ).scalar_one()
-    if stage in ("measure", "prove") and wheels == 4:
+    what, detail = describe(stage, theirs, section)
+    if owner is not None:
+        session.execute(update(VehicleRow).where(VehicleRow.id == held.vehicle_id).values(owner_id=owner))
+    if machine is not None:
+        as_known = theirs.machine or _as_it_came(session, job_id)  # type: ignore[attr-defined]
+        if not vehicles.found_otherwise(session, held.vehicle_id, as_known, machine, by):
+            what = shortened(what, LONGEST_LINE - 80) + "; on its bench it was changed since and stays as it is there"
+    document, readings, torques = documents.put(held.wheels, stage, section)
+    if stage in ("measure", "prove") and held.wheels == 4:
         session.execute(sql_delete(Measurement).where(Measurement.job_id == job_id, Measurement.stage == stage))
         _insert(session, Measurement, job_id, readings)
     if stage == "build":
         session.execute(sql_delete(TorqueRow).where(TorqueRow.job_id == job_id))
         _insert(session, TorqueRow, job_id, torques)
-    what, detail = describe(stage, theirs, section)
-    if owner is not None:
-        session.execute(update(VehicleRow).where(VehicleRow.id == vehicle_id).values(owner_id=owner))
-    if machine is not None:
-        as_known = theirs.machine or _as_it_came(session, job_id)  # type: ignore[attr-defined]
-        if not vehicles.found_otherwise(session, vehicle_id, as_known, machine, by):
-            what = shortened(what, LONGEST_LINE - 80) + "; on its bench it was changed since and stays as it is there"
-    _event(session, job_id, by, what if signing is None else signing, detail)
-    session.execute(
-        update(JobRow)
-        .where(JobRow.id == job_id)
-        .values(
-            **documents.listed(section),
-            begun=JobRow.begun.op("&")(~documents.bit(stage)).op("|")(
-                documents.bit(stage) if documents.begun(section) else 0
-            ),
-            saved_at=func.now(), outcome=None, outcome_by=None, checked=documents.models_mark(), trouble=None,
+    if listed := documents.listed(section):
+        session.execute(
+            update(JobRow).where(JobRow.id == job_id).values(**listed).execution_options(synchronize_session=False)
         )
-        .execution_options(synchronize_session=False)
+    line = _line(by, what if signing is None else signing)
+    written = session.scalar(
+        _WRITE,
+        {
+            "job_id": job_id, "stage": stage, "version": version, "document": document, "schema": VERSION,
+            "by": line.by, "at": line.at, "what": line.what, "detail": detail, "mark": documents.models_mark(),
+            "others": ~documents.bit(stage), "bit": documents.bit(stage) if documents.begun(section) else 0,
+        },
     )  # fmt: skip
+    assert written is not None, "the version was compared under the lock"
     return written
+
+
+_LOCK_VEHICLE = (
+    select(VehicleRow.id)
+    .where(VehicleRow.id == select(JobRow.vehicle_id).where(JobRow.id == bindparam("job_id")).scalar_subquery())
+    .with_for_update(key_share=True)
+)
+# Job and stage are locked together: what is read of a row that had to be waited for is what the other one left.
+_HELD = (
+    select(
+        JobRow.wheels, JobRow.vehicle_id, StageRow.version, StageRow.document, StageRow.saved_by, StageRow.saved_at
+    )
+    .join(StageRow, StageRow.job_id == JobRow.id)
+    .where(JobRow.id == bindparam("job_id"), StageRow.name == bindparam("stage"))
+    .with_for_update(key_share=True, of=(JobRow, StageRow))
+)  # fmt: skip
+# One statement for all that every save writes: the version by compare-and-set, its line of history, the job's row.
+_WRITE = text(
+    """
+    WITH written AS (
+        UPDATE stage SET document = :document, version = version + 1, schema_version = :schema, saved_by = :by,
+            saved_at = now()
+        WHERE job_id = :job_id AND name = :stage AND version = :version RETURNING version
+    ), line AS (
+        INSERT INTO event (job_id, at, by, what, detail) SELECT :job_id, :at, :by, :what, :detail FROM written
+    )
+    UPDATE job SET begun = (begun & :others) | :bit, saved_at = now(), outcome = NULL, outcome_by = NULL,
+        checked = :mark, trouble = NULL
+    FROM written WHERE job.id = :job_id RETURNING written.version
+    """
+).bindparams(bindparam("document", type_=JSONB), bindparam("detail", type_=JSONB))
 
 
 def _signature_stays(theirs: Prove | BikeProve, section: Document) -> None:
@@ -527,10 +551,14 @@ def in_order_of_time(session: Session, found: list[Outcome]) -> list[Outcome]:
     return sorted((o for o in found if o.id in at), key=lambda o: (at[o.id], o.id))
 
 
-def _event(session: Session, job_id: str | None, by: str, what: str, detail: Detail | None = None) -> None:
-    """One line, made by the model it is read with."""
-    line = HistoryEntry(at=datetime.now(UTC), by=by, what=shortened(what, LONGEST_LINE))
-    session.execute(insert(Event).values(job_id=job_id, at=line.at, by=line.by, what=line.what, detail=detail))
+def _line(by: str, what: str) -> HistoryEntry:
+    """A line of history, made by the model it is read with."""
+    return HistoryEntry(at=datetime.now(UTC), by=by, what=shortened(what, LONGEST_LINE))
+
+
+def _event(session: Session, job_id: str | None, by: str, what: str) -> None:
+    line = _line(by, what)
+    session.execute(insert(Event).values(job_id=job_id, at=line.at, by=line.by, what=line.what))
 
 
 def _insert(session: Session, model: type[Measurement | TorqueRow], job_id: str, rows: list[dict[str, Any]]) -> None:

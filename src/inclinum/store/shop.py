@@ -6,15 +6,17 @@ from sqlalchemy.orm import Session
 
 from inclinum.store.models import Event, Person, Shop
 
+_PEOPLE, _NAME = select(Person.name).order_by(Person.id), select(Shop.name)
+
 
 def people(session: Session) -> list[str]:
     """Everybody in the shop, in the order they came."""
-    return list(session.scalars(select(Person.name).order_by(Person.id)))
+    return list(session.scalars(_PEOPLE))
 
 
 def shop_name(session: Session) -> str:
     """Name of the shop, empty before it has one."""
-    return session.scalar(select(Shop.name)) or ""
+    return session.scalar(_NAME) or ""
 
 
 def is_empty(session: Session) -> bool:

@@ -197,11 +197,13 @@ def notice_other_hands() -> None:
         END $$
         """
     )
-    for table in ("stage", "measurement", "torque_record", "event"):
+    for table, when in (
+        ("stage", "WHEN (OLD.version = NEW.version)"), ("measurement", ""), ("torque_record", ""), ("event", ""),
+    ):  # fmt: skip
         op.execute(
             f"""
             CREATE TRIGGER {table}_by_another_hand AFTER UPDATE ON {table}
-            FOR EACH ROW EXECUTE FUNCTION job_looked_through_again()
+            FOR EACH ROW {when} EXECUTE FUNCTION job_looked_through_again()
             """
         )
     op.execute(
