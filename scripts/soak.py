@@ -114,6 +114,7 @@ class Soak:
 
     async def writer(self, client: httpx.AsyncClient, job_id: str, stage: str) -> None:
         key, n, version = (job_id, stage), 0, None
+        section: dict[str, Any] = {}
         await asyncio.sleep(random.uniform(0, COME_WITHIN_S))
         while self.goes_on():
             if version is None:

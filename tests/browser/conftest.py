@@ -50,6 +50,15 @@ def page(browser: Browser, address: str) -> Iterator[Page]:
     page = context.new_page()
     complaints: list[str] = []
     page.on("pageerror", lambda error: complaints.append(str(error)))
+    # The browser says of every refusal that a resource failed to load; the page says it in its own words.
+    page.on(
+        "console",
+        lambda line: (
+            complaints.append(line.text)
+            if line.type == "error" and not line.text.startswith("Failed to load resource")
+            else None
+        ),
+    )
     yield page
     context.close()
     assert complaints == []

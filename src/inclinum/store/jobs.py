@@ -95,10 +95,8 @@ def summaries(session: Session, limit: int = 50, offset: int = 0, words: str = "
     """A page of jobs: open ones first by due date, then finished ones, latest first."""
     wanted = searched(words, JobRow.title, JobRow.vehicle_name, JobRow.plate, JobRow.owner)
     is_open, finished = JobRow.signed_off.is_(None), JobRow.signed_off.is_not(None)
-    counts = [
-        session.scalar(select(func.count()).select_from(JobRow).where(part, *wanted)) or 0
-        for part in (is_open, finished)
-    ]
+    many = select(func.count().filter(is_open), func.count().filter(finished)).select_from(JobRow).where(*wanted)
+    counts = session.execute(many).one()
     rows: list[Any] = []
     if offset < counts[0]:
         rows += session.execute(

@@ -169,8 +169,7 @@
 				aria-valuemin="-150"
 				aria-valuemax="150"
 				aria-valuetext="{length(dim.after, settings.units)} {settings.units} hub to arch"
-				class="handle cursor-ns-resize"
-				style="touch-action: none"
+				class="handle touch-none cursor-ns-resize"
 				onpointerdown={(e) => down(e, name)}
 				onpointermove={move}
 				onpointerup={up}

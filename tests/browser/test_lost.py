@@ -1,0 +1,85 @@
+"""The page when nobody answers, and other hands' leftovers: what was typed stays, and what is told is on the screen."""
+
+import re
+
+from playwright.sync_api import Page, expect
+from sqlalchemy import Engine, text
+
+from tests.browser.test_walk import JOB
+
+
+def sit_down(page: Page) -> None:
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+
+
+def test_what_is_typed_while_nobody_answers_stays_over_a_reload_and_is_saved_then(page: Page) -> None:
+    sit_down(page)
+    page.goto(f"{JOB}/brief")
+    field = page.get_by_label("What for", exact=True)
+    expect(field).to_be_visible()
+    page.route("**/api/jobs/**", lambda route: route.abort())
+    field.fill("Typed while the server was away")
+    field.blur()
+    bar = page.get_by_test_id("unsaved")
+    expect(bar).to_contain_text("Not saved yet: Brief.")
+    expect(bar).to_contain_text("does not answer")
+    expect(bar.get_by_role("button")).to_contain_text(re.compile(r"Try now, else in \d+ s"))
+    page.unroute("**/api/jobs/**")
+    page.on("dialog", lambda dialog: dialog.accept())
+    page.reload()
+    expect(page.get_by_label("What for", exact=True)).to_have_value("Typed while the server was away")
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    expect(page.get_by_test_id("unsaved")).to_have_count(0)
+    assert page.evaluate("Object.keys(localStorage).filter((k) => k.startsWith('unsaved'))") == [], "tidied up"
+
+
+def test_a_save_that_is_refused_says_so_on_the_screen(page: Page) -> None:
+    sit_down(page)
+    page.goto(f"{JOB}/brief")
+    refusal = '{"sentence": "The database does not answer just now.", "complaints": []}'
+    page.route(
+        "**/api/jobs/*/brief",
+        lambda route: (
+            route.fulfill(status=503, body=refusal, content_type="application/json")
+            if route.request.method == "PUT"
+            else route.fallback()
+        ),
+    )
+    field = page.get_by_label("What for", exact=True)
+    field.fill("Kept through it")
+    field.blur()
+    expect(page.get_by_test_id("unsaved")).to_contain_text("The database does not answer just now.")
+    page.unroute("**/api/jobs/*/brief")
+    page.get_by_role("button", name="Try now").click()
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+
+
+def test_the_list_finds_a_job_and_marks_the_one_that_cannot_be_read(page: Page, engine: Engine) -> None:
+    with engine.begin() as connection:
+        connection.execute(
+            text("update stage set document = document || '{\"purpose\": 7}' where name = 'brief' and job_id = :id"),
+            {"id": JOB.rpartition("/")[2]},
+        )
+    sit_down(page)
+    page.goto("/")
+    jobs = page.get_by_role("list", name="Jobs")
+    expect(jobs.get_by_text("Cannot be opened")).to_have_count(1)
+    expect(jobs.get_by_text("brief.purpose")).to_be_visible()
+    page.get_by_label("Find by title").fill("post van front")
+    expect(jobs.locator("li.panel")).to_have_count(1)
+    page.get_by_label("Find by title").fill("no such thing")
+    expect(page.get_by_text("No job has “no such thing” in it.")).to_be_visible()
+
+
+def test_a_signature_is_withdrawn_with_a_reason_and_until_then_nothing_after_changes(page: Page) -> None:
+    sit_down(page)
+    page.goto("/jobs/van-2025-front-springs/prove")
+    expect(page.get_by_test_id("signed")).to_be_visible()
+    expect(page.locator("fieldset input").first).to_be_disabled()
+    page.get_by_role("button", name="Withdraw the signature…").click()
+    page.get_by_label("Why does it no longer hold?").fill("The tape had slipped")
+    page.get_by_role("button", name="Withdraw the signature", exact=True).click()
+    expect(page.get_by_role("button", name=re.compile("Sign off as"))).to_be_visible()
+    expect(page.locator("fieldset input").first).to_be_enabled()
+    page.get_by_test_id("saved").click()
+    expect(page.get_by_text("The tape had slipped")).to_be_visible()
