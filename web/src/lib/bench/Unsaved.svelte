@@ -38,7 +38,10 @@
 				: 'This browser keeps nothing: leave the page open until it is saved, or copy it elsewhere.'}
 		</p>
 		<button class="btn shrink-0" onclick={() => bench.retry()}>
-			Try now{#if wait !== undefined}<span class="text-quiet font-normal">, else in {wait} s</span>{/if}
+			<span
+				>Try now{#if wait !== undefined}<span class="text-quiet font-normal">, else in {wait} s</span
+					>{/if}</span
+			>
 		</button>
 	</div>
 {/if}
