@@ -3,33 +3,22 @@
 import random
 import subprocess
 import sys
-import threading
-import time
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-import uvicorn
 from scripts.fuzz import LEFT_OUT
 from sqlalchemy import Engine
 
 from inclinum.api.app import create_app
-from inclinum.launch.__main__ import listen
-from inclinum.launch.cluster import free_port
 from tests.api.test_client import BUILD
+from tests.serving import served
 
 
 @pytest.fixture
 def address(engine: Engine) -> Iterator[str]:
-    listening = listen(free_port())
-    server = uvicorn.Server(uvicorn.Config(create_app(engine, BUILD), log_level="error"))
-    thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
-    thread.start()
-    while not server.started:
-        time.sleep(0.05)
-    yield f"http://127.0.0.1:{listening.getsockname()[1]}"
-    server.should_exit = True
-    thread.join(10)
+    with served(create_app(engine, BUILD)) as here:
+        yield here
 
 
 @pytest.mark.parametrize(

@@ -1,17 +1,14 @@
 """The application served for real, and a headless Chromium on it."""
 
-import socket
-import threading
-import time
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-import uvicorn
 from playwright.sync_api import Browser, Page, sync_playwright
 from sqlalchemy import Engine
 
 from inclinum.api.app import create_app
+from tests.serving import served
 
 CLIENT = Path(__file__).parents[2] / "web" / "build"
 FLAGS = [
@@ -30,17 +27,8 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture
 def address(engine: Engine) -> Iterator[str]:
     """The application on a free port with fresh demo data."""
-    with socket.socket() as listening:
-        listening.bind(("127.0.0.1", 0))
-        listening.listen()
-        server = uvicorn.Server(uvicorn.Config(create_app(engine, CLIENT), log_level="error"))
-        thread = threading.Thread(target=server.run, kwargs={"sockets": [listening]}, daemon=True)
-        thread.start()
-        while not server.started:
-            time.sleep(0.05)
-        yield f"http://127.0.0.1:{listening.getsockname()[1]}"
-        server.should_exit = True
-        thread.join(10)
+    with served(create_app(engine, CLIENT)) as here:
+        yield here
 
 
 @pytest.fixture

@@ -242,3 +242,19 @@ def test_two_vehicles_without_a_plate_are_two_whatever_their_name(shop: Shop) ->
         again = connection.scalar(text("select vehicle_id from job where id = 'v0'"))
     assert again == of["v0"], "its id tells which of them it is"
     assert shop.do(jobs.export, "v0") == exported, "created_at and all"
+
+
+@pytest.mark.parametrize("turn", range(4))
+def test_of_many_writers_of_a_vehicle_one_is_first_and_the_others_see_it(shop: Shop, turn: int) -> None:
+    with shop.engine.begin() as connection:
+        vehicle_id = connection.scalar(text("select id from vehicle where plate = 'Q-0417'"))
+    before = shop.do(vehicles.load, vehicle_id)
+    wanted = [before.vehicle.model_copy(update={"description": f"writer {turn}.{n}"}) for n in range(4)]
+    told = at_once([lambda n=n: shop.do(vehicles.save, vehicle_id, wanted[n], 1, WHO) for n in range(4)])
+    first = [n for n, t in enumerate(told) if t == 2]
+    assert len(first) == 1, told
+    assert all(isinstance(t, Conflict) and t.theirs == wanted[first[0]] and t.version == 2 for t in told if t != 2)
+    after = shop.do(vehicles.load, vehicle_id)
+    assert (after.vehicle, after.version) == (wanted[first[0]], 2)
+    listed = next(v for v in shop.do(vehicles.summaries).items if v.id == vehicle_id)
+    assert listed.description == f"writer {turn}.{first[0]}"

@@ -1,6 +1,7 @@
 import { sentence, type StageName, type Schemas } from '../api/client';
-import { drafts, passes, waitBefore } from './drafts';
+import { drafts } from './drafts';
 import { Latest } from './latest';
+import { Retry } from './retry.svelte';
 
 export type Conflict = { stage: StageName; sentence: string; theirs: unknown; version: number; by: string };
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'unsaved';
@@ -50,8 +51,6 @@ export class JobBench<J extends Stages, P> {
 	saveTrouble = $state('');
 	/** Stages that are not saved, in words. */
 	unsaved = $state.raw<string[]>([]);
-	/** When it is tried again by itself, ms since 1970. */
-	nextTry = $state<number>();
 	/** Whether this browser keeps what is not saved. */
 	keptHere = $state(true);
 	conflict = $state.raw<Conflict>();
@@ -64,7 +63,7 @@ export class JobBench<J extends Stages, P> {
 	#dirty = new Set<Saveable>();
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#lastWrite: Promise<unknown> = Promise.resolve();
-	#tries = 0;
+	#retry = new Retry(() => this.flush());
 	// The last good answer stays on the screen while the next is computed, and when it cannot be.
 	#predict: { wish: (job: J) => void };
 
@@ -252,8 +251,7 @@ export class JobBench<J extends Stages, P> {
 				}
 				this.saving = this.#dirty.size ? 'waiting' : 'saved';
 				this.saveTrouble = '';
-				this.#tries = 0;
-				this.nextTry = undefined;
+				this.#retry.done();
 				// What had to be worked out while nobody answered is worked out now.
 				if (this.trouble) this.compute();
 				if (this.#dirty.size) this.#saveSoon();
@@ -271,18 +269,18 @@ export class JobBench<J extends Stages, P> {
 		this.saving = 'unsaved';
 		this.saveTrouble = trouble;
 		this.unsaved = [...this.#dirty].map((stage) => STAGE_WORDS[stage]);
-		clearTimeout(this.#timer);
-		this.nextTry = undefined;
-		if (!passes(status)) return;
-		const seconds = waitBefore(++this.#tries);
-		this.nextTry = Date.now() + seconds * 1000;
-		this.#timer = setTimeout(() => void this.flush(), seconds * 1000);
+		this.#retry.failed(status);
 	}
 
 	/** Try to save now. */
 	retry() {
-		this.nextTry = undefined;
+		this.#retry.done();
 		return this.flush();
+	}
+
+	/** When it is tried again by itself, ms since 1970. */
+	get nextTry() {
+		return this.#retry.at;
 	}
 
 	#conflicted(stage: StageName, error: unknown) {

@@ -1,5 +1,6 @@
 import { sentence, type Schemas } from '../api/client';
-import { drafts, passes, waitBefore } from './drafts';
+import { drafts } from './drafts';
+import { Retry } from './retry.svelte';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'unsaved';
 type Answer = { data?: Schemas['Saved']; error?: unknown; response: Response };
@@ -23,11 +24,9 @@ export abstract class SavedDocument<D> {
 	#future = $state.raw<D[]>([]);
 	#timer: ReturnType<typeof setTimeout> | undefined;
 	#lastWrite: Promise<unknown> = Promise.resolve();
-	#tries = 0;
+	#retry = new Retry(() => this.flush());
 	/** What is not saved, in words. */
 	readonly unsaved = ['this vehicle'];
-	/** When it is tried again by itself, ms since 1970. */
-	nextTry = $state<number>();
 	/** Whether this browser keeps what is not saved. */
 	keptHere = $state(true);
 
@@ -151,8 +150,7 @@ export abstract class SavedDocument<D> {
 					this.saving = 'saved';
 					drafts.forget(this.#key);
 				} else this.#saveSoon();
-				this.#tries = 0;
-				this.nextTry = undefined;
+				this.#retry.done();
 			} else if (response.status === 409 && 'theirs' in (error as object)) {
 				this.saving = 'unsaved';
 				this.conflict = error as Conflict<D>;
@@ -166,18 +164,18 @@ export abstract class SavedDocument<D> {
 	#notSaved(trouble: string, status: number | undefined) {
 		this.saving = 'unsaved';
 		this.saveTrouble = trouble;
-		clearTimeout(this.#timer);
-		this.nextTry = undefined;
-		if (!passes(status)) return;
-		const seconds = waitBefore(++this.#tries);
-		this.nextTry = Date.now() + seconds * 1000;
-		this.#timer = setTimeout(() => void this.flush(), seconds * 1000);
+		this.#retry.failed(status);
 	}
 
 	/** Try to save now. */
 	retry() {
-		this.nextTry = undefined;
+		this.#retry.done();
 		return this.flush();
+	}
+
+	/** When it is tried again by itself, ms since 1970. */
+	get nextTry() {
+		return this.#retry.at;
 	}
 
 	get #key() {
