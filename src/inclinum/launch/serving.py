@@ -39,7 +39,7 @@ def load_everything() -> None:
 
     The account that serves may not be able to read the folder that this program was started from.
     """
-    warnings.simplefilter("ignore", DeprecationWarning)
+    warnings.simplefilter("ignore")  # of parts that nobody here uses
     for name in (*LOADED_LATE, "inclinum"):
         package = importlib.import_module(name)
         for module in pkgutil.walk_packages(getattr(package, "__path__", ()), f"{name}.", onerror=lambda _: None):
