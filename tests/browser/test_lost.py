@@ -1,6 +1,7 @@
 """The page when nobody answers, and other hands' leftovers: what was typed stays, and what is told is on the screen."""
 
 import re
+from pathlib import Path
 
 from playwright.sync_api import Page, expect
 from sqlalchemy import Engine, text
@@ -65,6 +66,15 @@ def test_the_list_finds_a_job_and_marks_the_one_that_cannot_be_read(page: Page, 
     jobs = page.get_by_role("list", name="Jobs")
     expect(jobs.get_by_text("Cannot be opened")).to_have_count(1)
     expect(jobs.get_by_text("brief.purpose")).to_be_visible()
+    with page.expect_download() as stored:
+        page.get_by_label("Copy out Post van: up for the washed-out track").click()
+    assert '"purpose": 7' in Path(stored.value.path()).read_text()
+    page.goto(f"{JOB}/plan")
+    expect(page.get_by_role("alert")).to_contain_text("cannot be read")
+    with page.expect_download() as stored:
+        page.get_by_role("link", name="Download what is stored").click()
+    assert '"purpose": 7' in Path(stored.value.path()).read_text()
+    page.goto("/")
     page.get_by_label("Find by title").fill("post van front")
     expect(jobs.locator("li.panel")).to_have_count(1)
     page.get_by_label("Find by title").fill("no such thing")

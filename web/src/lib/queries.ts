@@ -1,15 +1,38 @@
 import { createInfiniteQuery, createQuery } from '@tanstack/svelte-query';
 import { api, sentence, type Schemas } from './api/client';
+import { passes } from './bench/drafts';
 
-async function whole<T>(answer: Promise<{ data?: unknown; error?: unknown }>): Promise<T> {
-	const { data, error } = await answer.catch(() => ({ data: undefined, error: undefined }));
-	if (data === undefined) throw Object.assign(new Error(sentence(error)), { refusal: error });
+/** What went wrong with a question: a sentence, whether waiting may help, and where what is stored can be had. */
+class Trouble extends Error {
+	constructor(
+		refusal: unknown,
+		readonly passes: boolean
+	) {
+		super(sentence(refusal));
+		this.raw = (refusal as Schemas['Refusal'] | undefined)?.raw_address ?? undefined;
+	}
+	readonly raw: string | undefined;
+}
+
+async function whole<T>(
+	answer: Promise<{ data?: unknown; error?: unknown; response?: Response }>
+): Promise<T> {
+	const { data, error, response } = await answer.catch(() => ({
+		data: undefined,
+		error: undefined,
+		response: undefined
+	}));
+	if (data === undefined) throw new Trouble(error, passes(response?.status));
 	return data as T;
 }
 
+/** Where what is stored can be downloaded, of something that cannot be read. */
+export const rawOf = (error: Error | null) => (error instanceof Trouble ? error.raw : undefined);
+
 /** A list that is gone while the server is away comes back by itself. */
 const COMES_BACK = {
-	refetchInterval: (query: { state: { status: string } }) => (query.state.status === 'error' ? 3000 : false)
+	refetchInterval: (query: { state: { error: Error | null } }) =>
+		query.state.error instanceof Trouble && query.state.error.passes ? 3000 : false
 } as const;
 
 export const shopQuery = () =>

@@ -2,6 +2,7 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import type { Snippet } from 'svelte';
+	import { rawOf } from '../queries';
 	import { settings } from '../settings.svelte';
 	import type { StageName } from '../api/client';
 	import Preferences from '../ui/Preferences.svelte';
@@ -61,6 +62,8 @@
 			<div class="flex gap-2">
 				<button class="btn" onclick={() => query.refetch()}>Try again</button>
 				<a class="btn" href="/">To the list of jobs</a>
+				{#if rawOf(query.error)}<a class="btn" href={rawOf(query.error)} download>Download what is stored</a
+					>{/if}
 			</div>
 		</div>
 	</main>

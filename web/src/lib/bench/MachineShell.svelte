@@ -2,6 +2,7 @@
 	import { goto } from '$app/navigation';
 	import type { Snippet } from 'svelte';
 	import Wrench from '@lucide/svelte/icons/wrench';
+	import { rawOf } from '../queries';
 	import { settings } from '../settings.svelte';
 	import Preferences from '../ui/Preferences.svelte';
 	import Clash from './Clash.svelte';
@@ -47,6 +48,7 @@
 	<main class="p-8">
 		<p class="mb-3 font-semibold" role="alert">{query.error?.message}</p>
 		<a class="btn" href="/vehicles">All vehicles</a>
+		{#if rawOf(query.error)}<a class="btn" href={rawOf(query.error)} download>Download what is stored</a>{/if}
 	</main>
 {:else if !bench}
 	<p class="text-quiet p-6">Fetching the vehicle…</p>
