@@ -258,3 +258,27 @@ def test_of_many_writers_of_a_vehicle_one_is_first_and_the_others_see_it(shop: S
     assert (after.vehicle, after.version) == (wanted[first[0]], 2)
     listed = next(v for v in shop.do(vehicles.summaries).items if v.id == vehicle_id)
     assert listed.description == f"writer {turn}.{first[0]}"
+
+
+@pytest.mark.parametrize("job_id", [VAN, WHIN])
+def test_the_list_tells_where_work_goes_on_as_a_job_opened_whole_would(shop: Shop, job_id: str) -> None:
+    """The columns a save writes beside the documents agree with those of a job that comes in as it then is."""
+    shop.fresh(job_id)
+    seen = set()
+    for stage in STAGES:
+        stored = shop.do(jobs.load, job_id)
+        section = getattr(stored.job, stage)
+        for n, wanted in enumerate(
+            (another(section, 5), type(section).model_construct() if stage == "build" else section)
+        ):
+            shop.do(jobs.save_stage, job_id, stage, wanted, stored.versions[stage] + n, WHO)
+            listed = shop.do(jobs.summaries).items[0]
+            exported = shop.do(jobs.export, job_id)
+            copy = exported.model_copy(update={"job": exported.job.model_copy(update={"id": "copy"})})
+            shop.do(jobs.create, copy, WHO)
+            fresh = next(j for j in shop.do(jobs.summaries).items if j.id == "copy")
+            shop.do(jobs.delete, "copy", WHO)
+            same = ("stage", "owner", "due", "front_rise", "rear_rise", "signed_off", "vehicle", "plate")
+            assert {f: getattr(listed, f) for f in same} == {f: getattr(fresh, f) for f in same}, stage
+            seen.add(listed.stage)
+    assert len(seen) >= 2
