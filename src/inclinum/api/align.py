@@ -4,7 +4,7 @@ from fastapi import APIRouter, Request, Response
 
 from inclinum import report
 from inclinum.api.answers import PDF, pdf
-from inclinum.api.computing import LONGEST_PAPER_S, Computed, computer_of
+from inclinum.api.computing import Computed, computer_of
 from inclinum.api.database import Database
 from inclinum.api.saving import JobId, add_save_route
 from inclinum.core.alignment import Alignment, align
@@ -26,7 +26,7 @@ def align_job(job: Job) -> Alignment:
 async def alignment_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The one-page sheet of the saved job."""
     stored = await store(jobs.four_wheels, job_id)
-    return pdf(await computer_of(request).run(request, report.alignment_pdf, stored.job, longest_s=LONGEST_PAPER_S))
+    return pdf(await computer_of(request).run(request, report.alignment_pdf, stored.job))
 
 
 router.include_router(computed)

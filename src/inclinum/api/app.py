@@ -15,7 +15,7 @@ from starlette.types import Scope
 
 from inclinum import __version__
 from inclinum.api import align, bikes, brief, build, errors, jobs, measure, plan, prove, shop, vehicles
-from inclinum.api.computing import LONGEST_PAPER_S, Computer, Inline
+from inclinum.api.computing import Computer, Inline
 from inclinum.api.database import Store
 from inclinum.api.guard import OUR_NAMES, Guard, content_policy
 from inclinum.store.database import session_maker
@@ -75,7 +75,7 @@ def _answers(scope: Scope, method: str) -> bool:
 
 
 async def _openapi(request: Request) -> Response:
-    found = await request.app.state.computer.run(request, description, longest_s=LONGEST_PAPER_S)
+    found = await request.app.state.computer.run(request, description)
     return Response(found, media_type="application/json")
 
 

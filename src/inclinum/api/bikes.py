@@ -10,7 +10,7 @@ from sqlalchemy.orm import Session
 from inclinum import report
 from inclinum.api.answers import CSV, PDF, answered, pdf
 from inclinum.api.build import Tick, Tightened, ticked, tightened
-from inclinum.api.computing import LONGEST_PAPER_S, Computed, computer_of
+from inclinum.api.computing import Computed, computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.jobs import Created, VehicleId, with_free_id
 from inclinum.api.plan import Kind
@@ -282,7 +282,7 @@ async def card(request: Request, job_id: JobId, store: Database) -> Response:
 async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
     stored = await store(jobs.two_wheels, job_id)
-    return pdf(await computer_of(request).run(request, report.bike_card_pdf, stored.job, longest_s=LONGEST_PAPER_S))
+    return pdf(await computer_of(request).run(request, report.bike_card_pdf, stored.job))
 
 
 @router.post(f"/{WHERE}/{{job_id}}/build/tick", operation_id="tick_bike", responses=conflicts(Build))

@@ -9,7 +9,7 @@ from starlette.exceptions import HTTPException
 
 from inclinum import report
 from inclinum.api.answers import PDF, answered, pdf
-from inclinum.api.computing import LONGEST_PAPER_S, computer_of
+from inclinum.api.computing import computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, conflicts
 from inclinum.core.document import Document
@@ -33,7 +33,7 @@ async def job_card(request: Request, job_id: JobId, store: Database) -> Response
 async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
     stored = await store(jobs.four_wheels, job_id)
-    return pdf(await computer_of(request).run(request, report.card_pdf, stored.job, longest_s=LONGEST_PAPER_S))
+    return pdf(await computer_of(request).run(request, report.card_pdf, stored.job))
 
 
 class Tick(BaseModel):

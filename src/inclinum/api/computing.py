@@ -29,8 +29,6 @@ from inclinum.api.errors import AnsweredElsewhere, Refusal, fault, told
 
 LONGEST_S = 2.0
 """Of a processor, for one answer."""
-LONGEST_PAPER_S = 8.0
-"""The same for pages: a long card has seven of them, each takes a quarter of a second to set."""
 LOOK_EVERY_S = 0.1
 """Of a processor: how soon a worker notices that nobody waits."""
 PLACES = 1024
@@ -104,7 +102,7 @@ def _ready(shared: Any, begin: Callable[[], None]) -> None:
     signal.signal(signal.SIGINT, signal.SIG_IGN)
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
     signal.signal(signal.SIGPROF, _look)
-    os.nice(5)
+    os.nice(15)
     gc.freeze()
 
 

@@ -17,7 +17,7 @@ from inclinum.jobfile import LARGEST_BYTES, may_be_unwritable, unwritable
 
 OUR_NAMES = ("127.0.0.1", "localhost", "[::1]")
 """Names under which this server may be addressed. Another name that leads here is somebody else's page."""
-LANES = {"list": 4, "read": 4, "write": 6, "computed": 400}
+LANES = {"list": 3, "read": 2, "write": 4, "computed": 400}
 """Requests of a sort that are worked on at once."""
 QUICK = ("/api/shop", "/api/jobs", "/api/vehicles")
 HEADERS = {

@@ -98,6 +98,8 @@ def serve(listening: socket.socket, url: str, client: Path, user: str | None, lo
     config.app = create_app(engine, client, workers)
     config.load()
     server = uvicorn.Server(config)
+    # A thread that validates a document hands over soon, so that the loop, which only passes things on, need not wait.
+    sys.setswitchinterval(0.001)
     # What is loaded now stays: the collector need not walk it again while somebody drags an axle.
     gc.collect()
     gc.freeze()

@@ -7,7 +7,7 @@ from weasyprint.urls import URLFetcher, URLFetcherResponse
 
 HERE = "file:///paper/"
 # Held in memory: the account that serves may not be able to read the folder the program was started from.
-_fonts = {p.name: p.read_bytes() for p in (Path(__file__).parent / "fonts").glob("*.woff2")}
+_fonts = {p.name: p.read_bytes() for p in (Path(__file__).parent / "fonts").glob("*.ttf")}
 
 
 class OurFonts(URLFetcher):
@@ -18,7 +18,7 @@ class OurFonts(URLFetcher):
         name = url.removeprefix(f"{HERE}fonts/")
         if name not in _fonts:
             raise ValueError(f"{url} is none of ours")
-        return URLFetcherResponse(url, _fonts[name], {"Content-Type": "font/woff2"})
+        return URLFetcherResponse(url, _fonts[name], {"Content-Type": "font/ttf"})
 
 
 def rendered(html: str) -> bytes:
