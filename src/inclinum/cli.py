@@ -253,6 +253,10 @@ def check(file: File, table: Table = False) -> None:
         raise typer.Exit(1)
 
 
+def _signed(value: float | None) -> str:
+    return "-" if value is None else f"{value:+.2f}"
+
+
 @app.command("align")
 def align_command(file: File, table: Table = False) -> None:
     """Adjuster settings at the planned height and what they leave over."""
@@ -263,12 +267,12 @@ def align_command(file: File, table: Table = False) -> None:
         for wheel in found.wheels:
             where = f"{wheel.axle} {wheel.side}"
             lines += [
-                [where, a.angle, f"{a.before:+.2f}", f"{a.planned:+.2f}", f"{a.target:+.2f}", f"{a.achieved:+.2f}",
-                 "yes" if a.within else "no"]
+                [where, a.angle, f"{a.before:+.2f}", f"{a.planned:+.2f}", _signed(a.target), f"{a.achieved:+.2f}",
+                 {True: "yes", False: "no", None: "no target"}[a.within]]
                 for a in wheel.angles
             ]  # fmt: skip
             lines += [[where, s.name, s.instruction + (", at its stop" if s.at_stop else "")] for s in wheel.settings]
-        return lines + [[sentence] for sentence in found.left_over]
+        return lines + [[sentence] for sentence in (*found.not_judged, *found.left_over)]
 
     _print(found.model_dump(mode="json"), table, rows)
 

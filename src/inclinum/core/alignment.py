@@ -33,11 +33,14 @@ class AngleResult(Document):
     """At the measured baseline: the rack's reading where there is one, else the vehicle's data."""
     planned: float
     """At the planned height with the adjusters left as they are."""
-    target: float
-    window: float
     achieved: float
-    remaining: float
-    within: bool
+    target: float | None
+    """None where nobody has said what is wanted; then there is nothing to judge either."""
+    window: float | None
+    remaining: float | None
+    within: bool | None
+    missed_by_steps: bool
+    """Whether the adjusters could get it within its window, and only the steps they are set in, or a choice, do not."""
 
 
 class Setting(Document):
@@ -65,9 +68,12 @@ class WheelAlignment(Document):
     side: Side
     angles: list[AngleResult]
     settings: list[Setting]
+    chosen: bool
+    """Whether the shop chose a setting in place of a solved one."""
     toe_length_mm: float
     """Toe of this wheel as a length across the tyre, D·sin(toe) at the tyre's diameter."""
-    within: bool
+    within: bool | None
+    """None where no angle of this wheel has a target."""
 
 
 class AxleAlignment(Document):
@@ -86,23 +92,35 @@ class Alignment(Document):
 
     wheels: list[WheelAlignment]
     axles: list[AxleAlignment]
-    within: bool
+    within: bool | None
+    """Whether all that can be judged is within its window; None where nothing can be."""
+    not_judged: list[str]
+    """Sentences about what has no target."""
     left_over: list[str]
     """Sentences about what the adjusters cannot reach and what would."""
 
 
+ANGLES: tuple[AngleName, ...] = ("camber", "toe", "caster")
+
+
 def align(job: Job) -> Alignment:
-    """Solve every wheel that has targets at the planned height and attitude. Raises as ``assess``."""
+    """Every wheel at the planned height and attitude, solved where it has targets. Raises as ``assess``."""
     assessed = assess(job)
-    wheels = [
-        _wheel(assessed, axle, side) for axle in AXLES for side in SIDES if assessed.after.vehicle.axle(axle).targets
-    ]
-    solved_axles: list[AxleName] = [a for a in AXLES if any(w.axle == a for w in wheels)]
+    wheels = [_wheel(assessed, axle, side) for axle in AXLES for side in SIDES]
+    judged = [w.within for w in wheels if w.within is not None]
     return Alignment(
         wheels=wheels,
-        axles=[_together(axle, [w for w in wheels if w.axle == axle]) for axle in solved_axles],
-        within=all(w.within for w in wheels),
+        axles=[_together(axle, [w for w in wheels if w.axle == axle]) for axle in AXLES],
+        within=all(judged) if judged else None,
+        not_judged=[_not_judged(axle) for axle in AXLES if not assessed.after.vehicle.axle(axle).targets],
         left_over=[sentence for w in wheels for sentence in _left_over(w)],
+    )
+
+
+def _not_judged(axle: AxleName) -> str:
+    return (
+        f"The {axle} axle has no targets, so nothing can be judged there: its angles are shown as they are. "
+        "Type the maker's figures among the vehicle's targets."
     )
 
 
@@ -131,7 +149,9 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         pitch=assessed.after.pitch,
         offsets=offsets,
     )
-    solved = problem.solve()
+    # Without a target there is nothing to solve for: what the shop chose is shown, else the adjusters left alone.
+    alone = np.array([min(a.max_mm, max(a.min_mm, 0.0)) for a in data.adjusters])
+    solved = problem.solve() if data.targets else problem.evaluate(alone)
     keys = [f"{axle}.{side}.{a.name}" for a in data.adjusters]
     # What the shop chose stands. Of the rest the coarsest is set first, judged by what one step of it does to the
     # targets: each finer one then takes up what rounding the coarser ones left.
@@ -142,15 +162,26 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
     }
     for adjuster in _coarsest_first(problem, solved, data.adjusters):
         if adjuster.name not in held:
-            best = replace(problem, held=held).solve().values[adjuster.name]
+            best = (replace(problem, held=held).solve() if data.targets else solved).values[adjuster.name]
             value = round(best / adjuster.step_mm) * adjuster.step_mm
             held[adjuster.name] = min(adjuster.max_mm, max(adjuster.min_mm, value))
     chosen = [held[a.name] for a in data.adjusters]
-    final = problem.evaluate(np.array(chosen))
     stood = assessed.before.axle(axle).of_side(side)
     was = stood.motion(stood.travel, assessed.before.pitch)
-    angles = [_angle(q, float(getattr(was, q)[0]), offsets, final, t) for q, t in data.targets.items()]
-    toe = final.achieved.get("toe", 0.0)
+    names: list[AngleName] = [q for q in ANGLES if getattr(was, q) is not None]
+    rows = problem.angles(np.array([chosen, np.zeros(len(chosen))]), names)
+    angles = [
+        _angle(
+            q,
+            before=math.degrees(float(getattr(was, q)[0]) + offsets.get(q, 0.0)),
+            planned=math.degrees(rows[q][1]),
+            achieved=math.degrees(rows[q][0]),
+            target=data.targets.get(q),
+            solved=math.degrees(solved.remaining.get(q, 0.0)),
+        )
+        for q in names
+    ]
+    toe = float(rows["toe"][0])
     return WheelAlignment(
         axle=axle,
         side=side,
@@ -159,8 +190,9 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
             _setting(key, a, value, solved, problem, n)
             for n, (key, a, value) in enumerate(zip(keys, data.adjusters, chosen, strict=True))
         ],
+        chosen=any(key in job.align.chosen for key in keys),
         toe_length_mm=2 * data.tyre_radius_mm * math.sin(toe),
-        within=all(a.within for a in angles),
+        within=all(a.within for a in angles if a.within is not None) if data.targets else None,
     )
 
 
@@ -168,8 +200,8 @@ def _coarsest_first(
     problem: AlignmentProblem, solved: Solution, adjusters: Sequence[AdjusterData]
 ) -> list[AdjusterData]:
     """Adjusters by the weighted change of angles that one settable step makes, largest first."""
-    if not adjusters:
-        return []
+    if not adjusters or not problem.targets:
+        return list(adjusters)
     at = np.array([solved.values[a.name] for a in adjusters])
     misses = problem.misses(np.concatenate([at[None], at + np.diag([a.step_mm for a in adjusters])]))
     effect = np.linalg.norm(misses[1:] - misses[0], axis=1)
@@ -177,18 +209,20 @@ def _coarsest_first(
 
 
 def _angle(
-    q: AngleName, model: float, offsets: dict[AngleName, float], final: Solution, target: AngleTarget
+    q: AngleName, *, before: float, planned: float, achieved: float, target: AngleTarget | None, solved: float
 ) -> AngleResult:
-    remaining = math.degrees(final.remaining[q])
+    remaining = None if target is None else achieved - target.target_deg
+    within = None if target is None or remaining is None else abs(remaining) <= target.window_deg + 1e-9
     return AngleResult(
         angle=q,
-        before=math.degrees(model + offsets.get(q, 0.0)),
-        planned=math.degrees(final.before[q]),
-        target=target.target_deg,
-        window=target.window_deg,
-        achieved=math.degrees(final.achieved[q]),
+        before=before,
+        planned=planned,
+        achieved=achieved,
+        target=target and target.target_deg,
+        window=target and target.window_deg,
         remaining=remaining,
-        within=abs(remaining) <= target.window_deg + 1e-9,
+        within=within,
+        missed_by_steps=target is not None and within is False and abs(solved) <= target.window_deg + 1e-9,
     )
 
 
@@ -207,7 +241,7 @@ WIDE = 5.0
 def _setting(
     key: str, data: AdjusterData, value: float, solved: Solution, problem: AlignmentProblem, index: int
 ) -> Setting:
-    stuck = data.name in solved.at_stop
+    stuck = bool(problem.targets) and data.name in solved.at_stop
     needed = None
     if stuck:
         wide = list(problem.adjusters)
@@ -284,9 +318,19 @@ def _left_over(wheel: WheelAlignment) -> list[str]:
     where = f"{wheel.axle} {wheel.side}"
     said = []
     for angle in wheel.angles:
-        if angle.within:
+        if angle.within is not False:
             continue
-        cause = "this axle has no adjuster for it" if not wheel.settings else "the adjusters together cannot reach it"
+        assert angle.remaining is not None
+        assert angle.target is not None
+        assert angle.window is not None
+        if not wheel.settings:
+            cause = "this axle has no adjuster for it"
+        elif angle.missed_by_steps and wheel.chosen:
+            cause = "the settings that were chosen leave it there; the adjusters can reach it"
+        elif angle.missed_by_steps:
+            cause = "the adjusters can reach it, but not in the steps they are set in"
+        else:
+            cause = "the adjusters together cannot reach it"
         said.append(
             f"{angle.angle.capitalize()} {where} stays {abs(angle.remaining):.2f}° "
             f"{'above' if angle.remaining > 0 else 'below'} its target ({angle.achieved:+.2f}°, "

@@ -11,6 +11,7 @@ from inclinum.core.fitted import SpringData, TorsionBarData
 from inclinum.core.linkage import NEUTRAL, AnyLinkage, Corner, Motion, axle_motion, corner_of
 from inclinum.core.linkage.axles import AxleSteering
 from inclinum.core.linkage.joints import limited_reach
+from inclinum.core.linkage.kinds import SteeringData
 from inclinum.core.linkage.leaf import LeafBody
 from inclinum.core.linkage.points import PointName
 from inclinum.core.linkage.rigid import Array
@@ -26,6 +27,15 @@ class StaticAngles(Document):
 
     camber_deg: float = Field(default=0, ge=-15, le=15)
     toe_deg: float = Field(default=0, ge=-10, le=10)
+
+
+def given_at_right(data: Any) -> bool:
+    """Whether an axle, as it was written, has the points of a right wheel: what else stands there is mirrored too.
+
+    Raises:
+        KeyError, TypeError, AttributeError, IndexError: it is no axle at all.
+    """
+    return data.get("side") == "right" and data["linkage"]["points"]["wheel_centre"][1] < 0
 
 
 class AxleSheet(Document):
@@ -49,13 +59,17 @@ class AxleSheet(Document):
     @classmethod
     def _as_left(cls, data: Any) -> Any:
         try:
-            points = data["linkage"]["points"]
-            if data.get("side") != "right" or points["wheel_centre"][1] >= 0:
+            if not given_at_right(data):
                 return data
+            points = data["linkage"]["points"]
             mirrored = {name: [at[0], -at[1], at[2]] for name, at in points.items() if at is not None}
-        except (AttributeError, KeyError, TypeError, IndexError):
+            linkage = data["linkage"] | {"points": mirrored}
+            if linkage.get("steering"):
+                steering = SteeringData.model_validate(linkage["steering"]).as_left()
+                linkage |= {"steering": steering.model_dump()}
+        except (AttributeError, KeyError, TypeError, IndexError, ValueError):
             return data  # what is wrong with it is told by the fields themselves
-        return data | {"linkage": data["linkage"] | {"points": mirrored}}
+        return data | {"linkage": linkage}
 
     @model_validator(mode="after")
     def _moves(self) -> Self:
@@ -88,9 +102,8 @@ def sweep(axle: AxleSheet, travel: Sequence[float], rack: float = 0.0, pitch: fl
     adjusted = NEUTRAL
     if rack:
         steering = corner.steering
-        mirrored = -rack if axle.side == "right" else rack
-        by = np.radians(mirrored) if steering and steering.kind == "box" else mirrored
-        adjusted = corner.steered(by)
+        by = np.radians(rack) if steering and steering.kind == "box" else rack
+        adjusted = corner.steered(by, opposite=axle.side == "right")
     tilt = float(np.radians(pitch))
     motion = corner.sweep(z, tilt, adjusted)
     middle = corner.sweep(0.0, tilt, adjusted)
@@ -164,13 +177,13 @@ def sweep_steering(
         ValueError: nothing steers this suspension.
     """
     corner, by = axle.corner(), np.asarray(racks, dtype=float)
-    if axle.side == "right":
-        by = -by
     turned = np.radians(by) if corner.steering and corner.steering.kind == "box" else by
-    ours, other = (corner.steered(s * turned) for s in (1.0, -1.0))
+    is_right = axle.side == "right"
+    ours, other = (corner.steered(turned, opposite=side) for side in (is_right, not is_right))
     motion = corner.sweep(travel, adjusted=ours)
     mirror = corner.sweep(travel, adjusted=other)
     still = float(corner.sweep(travel).toe[0])
+    left_toe, right_toe = (m.toe[:, 0] - still for m in ((mirror, motion) if is_right else (motion, mirror)))
     ok = motion.reachable[:, 0]
     told: dict[str, Array | None] = {
         "camber_deg": np.degrees(motion.camber[:, 0]),
@@ -179,11 +192,11 @@ def sweep_steering(
         "scrub_radius_mm": None if motion.scrub_radius is None else motion.scrub_radius[:, 0],
         "mechanical_trail_mm": None if motion.mechanical_trail is None else motion.mechanical_trail[:, 0],
         # To the left positive: a left wheel that toes in points to the right.
-        "steer_left_deg": np.degrees(still - motion.toe[:, 0]),
-        "steer_right_deg": np.degrees(mirror.toe[:, 0] - still),
+        "steer_left_deg": np.degrees(-left_toe),
+        "steer_right_deg": np.degrees(right_toe),
     }
     if wheelbase is not None:
-        left, right = np.abs(still - motion.toe[:, 0]), np.abs(mirror.toe[:, 0] - still)
+        left, right = np.abs(left_toe), np.abs(right_toe)
         inner, outer = np.maximum(left, right), np.minimum(left, right)
         track = 2 * float(np.abs(motion.contact[..., 1]).mean())
         told["ackermann_error_deg"] = np.degrees(ackermann_error(inner, outer, track, wheelbase))

@@ -8,7 +8,7 @@ from inclinum.core.document import Document
 from inclinum.core.job import Job
 from inclinum.core.learn import COVERAGE, propagate
 from inclinum.core.linkage.rigid import Array
-from inclinum.core.ride import ScaledLength
+from inclinum.core.ride import GRAVITY, ScaledLength
 from inclinum.core.ride.stance import Stance, ride_corner
 from inclinum.core.springs import Toleranced
 from inclinum.core.vehicle import SIDES, AxleName, Side
@@ -38,8 +38,9 @@ class HeightSpread:
 def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> HeightSpread:
     """First-order spread of one axle's prediction.
 
-    The load is inferred from the fitted spring at the measured height, so the fitted spring's tolerances
-    reach the result too; a spring that stays fitted is one input, not two.
+    Where no wheel was weighed the load is inferred from the fitted spring at the measured height, so the fitted
+    spring's tolerances reach the result too; a spring that stays fitted is one input, not two. Scales carry the load
+    themselves: the spring that leaves then has no part in it.
     """
     old, new = before.axle.spring, after.axle.spring
     swapped = old != new
@@ -53,15 +54,24 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         ("free length of the new springs", 0.0, new.free_length_tolerance if swapped else 0.0),
         ("spacer thickness", 0.0, _spacer_tolerance(job, name)),
         ("installation ratio", 1.0, before.axle.ratio_tolerance_percent / 100),
+        *_scales(job, name),
     ]
     base, fitted = ride_corner(before.axle), ride_corner(after.axle)
+    none = ride_corner(before.axle, 0.0)
+    weighed = [n for n, (label, _, _) in enumerate(inputs) if label.startswith("scale")]
 
     def response(rows: Array) -> Array:
         """Rows of inputs → (rise, left height error) per row, mm."""
-        left, right, k_old, l_old, k_new, l_new, spacer, ratio = rows.T
+        left, right, k_old, l_old, k_new, l_new, spacer, ratio = rows.T[:8]
         baseline = before.baseline - (left + right) / 2
         curve = ScaledLength(base.spring_length, ratio, before.baseline)
         load = replace(base, spring=Toleranced(base.spring, k_old, l_old), spring_length=curve).wheel_force(baseline)
+        if weighed:
+            # A side that was not weighed still counts as its spring says.
+            without = replace(none, spring_length=curve).wheel_force(baseline)
+            on_scales = (rows.T[weighed].sum(axis=0) - len(weighed) * before.axle.unsprung_kg) * GRAVITY
+            by_spring, load = load, (on_scales + (2 - len(weighed)) * load) / 2
+            k_old = k_old * (load - without) / (by_spring - without)
         planned = replace(
             fitted,
             spring=Toleranced(fitted.spring, *((k_new, l_new) if swapped else (k_old, l_old))),
@@ -88,6 +98,21 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
             if spread.share[1, i] > 1e-6
         ),
     )
+
+
+ASSUMED_SCALE_SHARE = 0.01
+"""± of a scale that says none, as a share of its reading."""
+
+
+def _scales(job: Job, axle: AxleName) -> list[tuple[str, float, float]]:
+    """The wheels that were weighed: label, reading and ±, kg."""
+    found = []
+    for side in SIDES:
+        if (mass := job.measure.scale(axle, side)) is not None:
+            assumed = mass.tolerance is None
+            label = f"scale, {side} wheel" + (" (± assumed)" if assumed else "")
+            found.append((label, mass.value, ASSUMED_SCALE_SHARE * mass.value if assumed else mass.tolerance))
+    return found
 
 
 def _tolerance(job: Job, axle: AxleName, side: Side) -> float:

@@ -254,11 +254,12 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
 
 
 def _estimate(before: Stance, after: Stance) -> float | None:
-    old, new = before.ride.spring, after.ride.spring
     if before.axle.coil is None or after.axle.coil is None or before.axle.coil == after.axle.coil:
         return None
+    old, new = before.axle.coil.spring(), after.axle.coil.spring()
     assert isinstance(old, CoilSpring)
     assert isinstance(new, CoilSpring)
+    old = CoilSpring(old.rate * before.force_factor, old.free_length)
     force = float(before.ride.spring_force(before.baseline))
     ratio = float(before.ride.spring_length.ratio(before.baseline))
     return swap_estimate(old, new, force, ratio)

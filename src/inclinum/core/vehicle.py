@@ -199,9 +199,12 @@ class Axle(Document):
 
         What the tape read was read on the left.
         """
-        if side == "left" or self.right is None:
+        if side == "left":
             return self
-        return self.model_copy(update={"linkage": self.right, "right": None, "prior": None, "tape": ()})
+        linkage = self.right or self.linkage.mirrored()
+        if linkage is self.linkage:
+            return self
+        return self.model_copy(update={"linkage": linkage, "right": None, "prior": None, "tape": ()})
 
     def sheet(self) -> AxleSheet:
         """The axle alone, as it can be shared and swept."""

@@ -15,7 +15,7 @@ from inclinum.core.limits.case import Stood
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.ride.body import BarOffset, BodyStance, SprungBody, centre_of
 from inclinum.core.ride.corner_ride import GRAVITY, RideCorner
-from inclinum.core.ride.stance import baseline_travel
+from inclinum.core.ride.stance import baseline_travel, factor_to_carry, inferred_load, ride_corner
 from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
 
 WHEELS: tuple[tuple[AxleName, Side], ...] = tuple((axle, side) for axle in AXLES for side in SIDES)
@@ -62,11 +62,10 @@ class BodyPrediction(Document):
 
 @dataclass(frozen=True)
 class _Corner:
-    """A ride corner told from its own measured height, with its force put right by the scales."""
+    """A ride corner told from its own measured height."""
 
     ride: RideCorner
     baseline: float
-    factor: float
 
     def force_and_rate(self, z: Array | float) -> tuple[Array, Array]:
         low, high = self.ride.search
@@ -74,7 +73,7 @@ class _Corner:
         force, rate = self.ride.force_and_rate(at)
         # Beyond the linkage's reach the last slope goes on, so that the search for rest does not fall off an edge.
         beyond = self.baseline + np.asarray(z, dtype=float) - at
-        return self.factor * (force + rate * beyond), self.factor * rate
+        return force + rate * beyond, rate
 
 
 def _loaded(
@@ -104,21 +103,21 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
         stance = before.axle(axle).of_side(side)
         reading = job.measure.corner(axle, side, "hub_to_arch")
         baseline[n] = stance.baseline if reading is None else baseline_travel(stance.axle, reading.value)
-        spring[n] = float(stance.ride.wheel_force(baseline[n]))
+        spring[n] = inferred_load(stance.axle, float(baseline[n]))
         if (mass := job.measure.scale(axle, side)) is not None:
             scale[n] = (mass.value - stance.axle.unsprung_kg) * GRAVITY
     loads = np.where(np.isnan(scale), spring, scale)
-    factor = loads / np.maximum(spring, 1.0)
     vehicle = after.vehicle
     half = np.array([vehicle.front.track_mm, vehicle.front.track_mm, vehicle.rear.track_mm, vehicle.rear.track_mm]) / 2
     x = np.array([0.0, 0.0, -vehicle.wheelbase_mm, -vehicle.wheelbase_mm])
     y = half * np.array([1, -1, 1, -1])
     corners = []
     for n, (axle, side) in enumerate(WHEELS):
-        swapped = before.axle(axle).axle.spring != after.axle(axle).axle.spring
-        corners.append(
-            _Corner(after.axle(axle).of_side(side).ride, float(baseline[n]), 1.0 if swapped else float(factor[n]))
-        )
+        fitted, planned = before.axle(axle).of_side(side).axle, after.axle(axle).of_side(side).axle
+        # Another spring is taken by its data; the one that was weighed carries what the scale said.
+        kept = np.isfinite(scale[n]) and fitted.spring == planned.spring
+        factor = factor_to_carry(fitted, float(baseline[n]), float(loads[n])) if kept else None
+        corners.append(_Corner(ride_corner(planned, 1.0 if factor is None else factor), float(baseline[n])))
     bars = (BarOffset(vehicle.front.anti_roll_n_per_mm), BarOffset(vehicle.rear.anti_roll_n_per_mm))
     weight, cx, cy = centre_of(loads, x, y)
     body = SprungBody(corners, x, y, bars)

@@ -3,7 +3,7 @@
 Bounded, weighted, non-linear least squares on the same corner model that predicts the angles.
 """
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property, lru_cache
 from typing import Literal
@@ -132,11 +132,11 @@ class AlignmentProblem:
         """The wheel at its planned travel with every adjuster left alone."""
         return self.corner.body.poses(np.array([self.travel]))
 
-    def angles(self, values: Array) -> dict[Quantity, Array]:
-        """Targeted angles for rows of adjuster values, (S,) each, rad."""
+    def angles(self, values: Array, names: Iterable[Quantity] | None = None) -> dict[Quantity, Array]:
+        """Angles for rows of adjuster values, (S,) each, rad: those of ``names``, or those with a target."""
         motion = self.motion(values)
         found: dict[Quantity, Array] = {}
-        for name in self.targets:
+        for name in self.targets if names is None else names:
             angle = getattr(motion, name)
             if angle is None:
                 raise ValueError(f"This suspension has no steering axis, so there is no {name} to set.")
@@ -146,6 +146,8 @@ class AlignmentProblem:
 
     def misses(self, values: Array) -> Array:
         """Weighted misses in degrees for rows of adjuster values, (S, targets)."""
+        if not self.targets:
+            return np.zeros((len(values), 0))
         angles = self.angles(values)
         return np.stack([np.degrees(angles[q] - t) * self.weights.get(q, 1.0) for q, t in self.targets.items()], axis=1)
 

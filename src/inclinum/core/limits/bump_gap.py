@@ -21,7 +21,7 @@ def check(case: Case) -> list[Finding]:
             cures = []
             if lower > axle.bump_stop.height_mm / 2:
                 title = f"{name.capitalize()} bump stops {millimetres(lower)} high"
-                cures.append(case.adding(title, BumpStopSwap(axle=name, height_mm=lower)))
+                cures = case.trying(title, BumpStopSwap, axle=name, height_mm=lower)
             found.append(
                 Finding(
                     id=f"bump_gap.{name}",

@@ -5,16 +5,25 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from pydantic import ValidationError
 
 from inclinum.core.angles.wheel import pitch_nose_down
-from inclinum.core.changes import Change, PlannedChange, SeatSpacer, StrutTopSpacer, apply_all, unused_id
+from inclinum.core.changes import BumpStopSwap, Change, PlannedChange, SeatSpacer, StrutTopSpacer, apply_all, unused_id
 from inclinum.core.changes.base import millimetres
 from inclinum.core.job import Job
 from inclinum.core.limits.finding import Cure
 from inclinum.core.measured import as_measured
-from inclinum.core.ride import stacked
-from inclinum.core.ride.stance import NoRidePoint, Stance, baseline_travel, inferred_load, ride_corner, stand
-from inclinum.core.vehicle import AXLES, Axle, AxleName, Vehicle
+from inclinum.core.ride import GRAVITY, stacked
+from inclinum.core.ride.stance import (
+    NoRidePoint,
+    Stance,
+    baseline_travel,
+    factor_to_carry,
+    inferred_load,
+    ride_corner,
+    stand,
+)
+from inclinum.core.vehicle import AXLES, SIDES, Axle, AxleName, Vehicle
 
 
 @dataclass(frozen=True)
@@ -51,6 +60,10 @@ def stand_measured(job: Job) -> Stood:
         axle = vehicle.axle(name)
         baseline = baseline_travel(axle, job.measure.mean(name, "hub_to_arch"))
         load = inferred_load(axle, baseline)
+        weighed = weighed_load(job, axle, name, load)
+        if weighed is not None:
+            stances.append(_stand_weighed(axle, baseline, weighed, name))
+            continue
         if load < LEAST_LOAD_N:
             raise NoRidePoint(
                 f"The {name} springs carry nothing at the measured height: check the height, or the free length "
@@ -58,6 +71,28 @@ def stand_measured(job: Job) -> Stood:
             )
         stances.append(stand(axle, baseline, load, name))
     return Stood(vehicle, *stances)
+
+
+def weighed_load(job: Job, axle: Axle, name: AxleName, by_spring: float) -> float | None:
+    """Sprung load at one wheel by the scales, the mean of both sides, N; None where neither wheel was weighed.
+
+    A side that was not weighed counts as its spring says.
+    """
+    found = [job.measure.scale(name, side) for side in SIDES]
+    if found == [None, None]:
+        return None
+    loads = [by_spring if mass is None else (mass.value - axle.unsprung_kg) * GRAVITY for mass in found]
+    return sum(loads) / len(loads)
+
+
+def _stand_weighed(axle: Axle, baseline: float, load: float, name: AxleName) -> Stance:
+    factor = factor_to_carry(axle, baseline, load)
+    if load < LEAST_LOAD_N or factor is None or factor <= 0:
+        raise NoRidePoint(
+            f"The scales say that the {name} springs carry {load / GRAVITY:.0f} kg a wheel, which does not go with the "
+            f"measured height: check the scales, the unsprung mass ({axle.unsprung_kg:g} kg a wheel) and the height."
+        )
+    return stand(axle, baseline, load, name, factor)
 
 
 def _free(axle: Axle) -> str:
@@ -71,7 +106,7 @@ def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood
     for name in AXLES:
         axle, was = vehicle.axle(name), base.axle(name)
         same = next((s.axle(name) for s in (base, *known) if s.axle(name).axle == axle), None)
-        stances.append(same or stand(axle, was.baseline, was.load, name))
+        stances.append(same or stand(axle, was.baseline, was.load, name, was.factor_for(axle)))
     return Stood(vehicle, *stances)
 
 
@@ -79,7 +114,8 @@ def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleNam
     """Rise of one axle for each of several plans, in one solve, mm; NaN where a plan finds no ride height."""
     was = base.axle(name)
     own = [tuple(p for p in changes if p.change.axle == name) for changes in plans]
-    corners = [ride_corner(apply_all(base.vehicle, changes).axle(name)) for changes in own]
+    axles = [apply_all(base.vehicle, changes).axle(name) for changes in own]
+    corners = [ride_corner(axle, was.factor_for(axle)) for axle in axles]
     return was.baseline - stacked(corners).ride_travel(was.load)
 
 
@@ -104,6 +140,23 @@ class Case:
         """The plan with a change added at the end."""
         new = PlannedChange.model_construct(id=unused_id(self.changes), on=True, change=change)
         return Cure.model_construct(title=title, changes=(*self.changes, new))
+
+    def trying(self, title: str, kind: type[Change], **parameters: object) -> list[Cure]:
+        """The plan with a change added, where its parameters are such as that change takes; else nothing."""
+        try:
+            change = kind.model_validate(parameters)
+        except ValidationError:
+            return []
+        return [self.adding(title, change)]
+
+    def taller_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
+        """The plan with a taller stop on the damper, where the axle does not come to ride on it; else nothing."""
+        stop, stance = self.after.vehicle.axle(axle).bump_stop, self.after.axle(axle)
+        assert stop.contact_mm is not None, "only a stop on the damper has a damper length"
+        contact = stop.contact_mm + height - stop.height_mm
+        if contact >= float(stance.ride.damper_at(stance.travel)):
+            return []
+        return self.trying(title, BumpStopSwap, axle=axle, height_mm=float(height))
 
     def replacing(self, title: str, planned: PlannedChange, **fields: object) -> Cure:
         """The plan with some parameters of one change replaced, each of its own type and within its limits.

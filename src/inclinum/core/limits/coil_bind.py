@@ -1,6 +1,5 @@
 """Coils must not touch at full bump: measured at the solid stop, against 1 mm per active coil or 5 mm."""
 
-from inclinum.core.changes import BumpStopSwap
 from inclinum.core.changes.base import millimetres
 from inclinum.core.limits.case import Case, changed_axles
 from inclinum.core.limits.finding import Finding
@@ -23,10 +22,8 @@ def check(case: Case) -> list[Finding]:
         cures = case.thinner_spacers(name, wanted - room)
         if end is not None and axle.bump_stop.on_damper:
             height = case.stop_for(name, float(stance.ride.damper_at(end)))
-            stop = BumpStopSwap(axle=name, height_mm=height)
-            cures.append(
-                case.adding(f"{name.capitalize()} bump stops {millimetres(height)} high end the travel first", stop)
-            )
+            title = f"{name.capitalize()} bump stops {millimetres(height)} high end the travel first"
+            cures += case.taller_stop(title, name, height)
         found.append(
             Finding(
                 id=f"coil_bind.{name}",

@@ -1,6 +1,5 @@
 """A damper must never be the bump stop: it may not close before the stop is solid."""
 
-from inclinum.core.changes import BumpStopSwap
 from inclinum.core.changes.base import millimetres
 from inclinum.core.limits.case import Case, changed_axles
 from inclinum.core.limits.finding import Finding
@@ -22,8 +21,9 @@ def check(case: Case) -> list[Finding]:
         cures = []
         if axle.bump_stop.on_damper:
             height = case.stop_for(name, axle.damper.closed_mm + WANTED_MM)
-            stop = BumpStopSwap(axle=name, height_mm=height)
-            cures = [case.adding(f"{name.capitalize()} bump stops {millimetres(height)} high land first", stop)]
+            cures = case.taller_stop(
+                f"{name.capitalize()} bump stops {millimetres(height)} high land first", name, height
+            )
         found.append(
             Finding(
                 id=f"damper_closed.{name}",

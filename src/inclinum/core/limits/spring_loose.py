@@ -2,6 +2,8 @@
 
 import math
 
+from pydantic import ValidationError
+
 from inclinum.core.changes import SeatSpacer, SpringSwap
 from inclinum.core.changes.base import millimetres
 from inclinum.core.fitted import Coil
@@ -9,6 +11,8 @@ from inclinum.core.limits.case import Case, changed_axles
 from inclinum.core.limits.finding import Cure, Finding
 from inclinum.core.vehicle import AxleName
 
+SOFTEST_SHARE = 0.6
+"""A spring softer than this share of the fitted one is another car's, and no cure."""
 WANTED_MM = 2.0
 """Preload to keep at full droop, mm of spring length."""
 
@@ -24,9 +28,8 @@ def check(case: Case) -> list[Finding]:
             continue
         spacer = float(max(1, math.ceil(WANTED_MM - held)))
         cures = []
-        if spacer <= 80:
-            title = f"{name.capitalize()} spring-seat spacer {millimetres(spacer)} (raises that end)"
-            cures.append(case.adding(title, SeatSpacer(axle=name, thickness_mm=spacer)))
+        title = f"{name.capitalize()} spring-seat spacer {millimetres(spacer)} (raises that end)"
+        cures += case.trying(title, SeatSpacer, axle=name, thickness_mm=spacer)
         if axle.coil:
             cures += _longer_springs(case, name, axle.coil, WANTED_MM - held)
         found.append(
@@ -51,11 +54,19 @@ def _longer_springs(case: Case, name: AxleName, coil: Coil, short: float) -> lis
     """A spring that is longer by what is missing and softer by as much, so that it carries the same at ride."""
     stance = case.after.axle(name)
     shortened = coil.free_length_mm - float(stance.ride.spring_at(stance.travel))
-    if shortened <= 0:
+    # Where a stop carries part of the load, a spring that carries the same at ride is not what is missing.
+    if shortened <= 0 or float(stance.ride.stop_force(stance.travel)) > 0:
         return []
     longer = math.ceil(coil.free_length_mm + short)
     rate = round(coil.rate_n_per_mm * shortened / (shortened + longer - coil.free_length_mm), 1)
-    swapped = coil.model_copy(update={"free_length_mm": float(longer), "rate_n_per_mm": rate, "part": ""})
+    if rate < SOFTEST_SHARE * coil.rate_n_per_mm:
+        return []
+    try:
+        swapped = Coil.model_validate(
+            coil.model_dump() | {"free_length_mm": float(longer), "rate_n_per_mm": rate, "part": ""}
+        )
+    except ValidationError:
+        return []
     title = f"{name.capitalize()} springs {longer} mm free, {rate:g} N/mm: same height, held at droop"
     planned = case.planned(name, SpringSwap)
     if planned:

@@ -35,9 +35,11 @@ def check(case: Case) -> list[Finding]:
                 why="A nut on half a thread strips or works off, and the strut leaves its tower.",
                 source=f"1.0 × stud diameter ({top.stud_diameter_mm:g}) and full nut height ({top.nut_height_mm:g})",
                 cures=(
-                    case.adding(
+                    *case.trying(
                         f"Longer studs: {millimetres(studs)} above the bare tower",
-                        LongerStuds(axle=name, stud_length_mm=studs),
+                        LongerStuds,
+                        axle=name,
+                        stud_length_mm=studs,
                     ),
                     *case.thinner_spacers(name, short, (StrutTopSpacer,)),
                 ),

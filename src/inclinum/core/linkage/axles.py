@@ -3,7 +3,7 @@
 Springs and dampers are given for the left side; the right one is its mirror image.
 """
 
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -113,6 +113,24 @@ class AxleSteering(Document):
     box_ratio: float | None = Field(default=None, gt=5, le=40, description="turns of the wheel per turn of the arm")
 
 
+KINGPIN = ("kingpin_left_lower", "kingpin_left_upper")
+"""The left steering axis, on the axle: lower and upper point."""
+OF_ONE_SIDE = ("spring_left", "damper_left")
+"""Beginnings of the names of points whose right copy is the mirror image."""
+
+
+def kingpin_of(steering: AxleSteering | None) -> dict[str, Array]:
+    """The steering axis of the left wheel, where the axle is steered."""
+    return {} if steering is None else {n: np.array(getattr(steering, n), dtype=float) for n in KINGPIN}
+
+
+def _other_side(name: str) -> str:
+    if name.startswith(OF_ONE_SIDE):
+        return name
+    left, right = name.replace("_left", "_right"), name.replace("_right", "_left")
+    return left if left != name else right
+
+
 class SolidAxleLinkage(Linkage):
     """Base of the link-located solid axles."""
 
@@ -120,6 +138,18 @@ class SolidAxleLinkage(Linkage):
     steering: AxleSteering | None = None
     trailing: ClassVar[tuple[tuple[str, str], ...]] = ()
     """Links as (axle end, frame end)."""
+
+    def mirrored(self) -> Self:
+        """The axle seen from its right wheel: as a left one in the mirror.
+
+        Springs, dampers and kingpins are given for the left and are their own mirror images; the rods that steer stay
+        where they are, since nothing of one wheel asks for them.
+        """
+        named = self.points.given()  # type: ignore[attr-defined]
+        flipped = {
+            _other_side(n): at if n.startswith(OF_ONE_SIDE) else (at[0], -at[1], at[2]) for n, at in named.items()
+        }
+        return self if flipped == named else type(self).model_validate(self.model_dump() | {"points": flipped})
 
     def constraints(self) -> list[Constraint]:
         """What holds the axle: four scalar constraints."""
@@ -129,7 +159,7 @@ class SolidAxleLinkage(Linkage):
         """The left wheel and the axle at baseline."""
         p = self.named_points()
         p[CENTRE] = (p["wheel_centre_left"] + p["wheel_centre_right"]) / 2
-        p |= self.helpers(p)
+        p |= self.helpers(p) | kingpin_of(self.steering)
         spring = Spanned("spring_left_body", "spring_left_axle") if "spring_left_axle" in p else None
         axle_side = {n for n in p if n.endswith("_axle") or n.startswith("wheel_centre")}
         return Corner(
@@ -139,8 +169,9 @@ class SolidAxleLinkage(Linkage):
             toe=toe,
             spring=spring,
             damper=Spanned("damper_left_body", "damper_left_axle") if "damper_left_axle" in p else None,
-            upright=frozenset({CENTRE, *axle_side, *self.carried()}),
+            upright=frozenset({CENTRE, *axle_side, *self.carried(), *KINGPIN}),
             wheel="wheel_centre_left",
+            steering_axis=KINGPIN if self.steering else None,
             arms=tuple(
                 Arm(axle.removesuffix("_axle").replace("_", " ") + " link", body, f"{body}+y", axle)
                 for axle, body in self.trailing
@@ -286,6 +317,7 @@ class LeafAxle(Linkage):
         mirror = np.array([1.0, -1.0, 1.0])
         p |= {"wheel_centre_left": p["wheel_centre"], "wheel_centre_right": p["wheel_centre"] * mirror}
         p[CENTRE] = p["wheel_centre"] * np.array([1.0, 0.0, 1.0])
+        p |= kingpin_of(self.steering)
         return Corner(
             body=LeafBody(p, self.effective_radius_factor),
             tyre_radius=tyre_radius,
@@ -294,9 +326,10 @@ class LeafAxle(Linkage):
             spring=Raised("seat"),
             damper=Spanned("damper_body", "damper_axle") if "damper_axle" in p else None,
             upright=frozenset(
-                {CENTRE, "wheel_centre", "wheel_centre_left", "wheel_centre_right", "seat", "damper_axle"}
+                {CENTRE, "wheel_centre", "wheel_centre_left", "wheel_centre_right", "seat", "damper_axle", *KINGPIN}
             ),
             wheel="wheel_centre_left",
+            steering_axis=KINGPIN if self.steering else None,
         )
 
     def members(self) -> tuple[Member, ...]:

@@ -114,11 +114,13 @@ class Corner:
         """
         return self.motion(self.body.poses(np.atleast_1d(travel), adjusted), pitch, adjusted)
 
-    def steered(self, by: Array | float, adjusted: Adjustment = NEUTRAL) -> Adjustment:
+    def steered(self, by: Array | float, adjusted: Adjustment = NEUTRAL, *, opposite: bool = False) -> Adjustment:
         """The same adjustment with the steering moved.
 
         Args:
             by: one value, or one per sample (S,): mm along the rack or rad of the box arm.
+            opposite: of the wheel on the other side, as a left one: one rack moves both inner ends along its axis, and
+                an idler turns as the box's arm does.
 
         Raises:
             ValueError: nothing steers this wheel.
@@ -126,7 +128,12 @@ class Corner:
         if self.steering is None:
             raise ValueError("This suspension has no steering.")
         inner = self.steering.inner
+        if opposite:
+            by = -np.asarray(by, dtype=float)
         shift = self.steering.moved(self.body.points[inner], by)
+        if opposite and self.steering.kind == "rack":
+            # One vector moves both ends; in the mirror only its part across the vehicle is turned round.
+            shift = shift * np.array([-1.0, 1.0, -1.0])
         moved = dict(adjusted.moved)
         moved[inner] = moved.get(inner, 0.0) + shift
         return Adjustment(moved, adjusted.lengthened, adjusted.tilted, adjusted.placed_anew)

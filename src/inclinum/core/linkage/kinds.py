@@ -39,6 +39,13 @@ class SteeringData(Document):
             raise ValueError("the axis of the steering has no direction")
         return self
 
+    def as_left(self) -> "SteeringData":
+        """The left copy of what was given at a right wheel: one rack serves both, an arm has its mirror image."""
+        if self.pivot is None or self.kind == "rack":
+            return self
+        (x, y, z), (px, py, pz) = self.axis, self.pivot
+        return self.model_copy(update={"axis": (x, -y, z), "pivot": (px, -py, pz)})
+
     def steering(self) -> Steering:
         """As the corner uses it."""
         return Steering(self.kind, "tie_inner", self.axis, self.pivot)
@@ -63,6 +70,10 @@ class Linkage(Document):
     @abstractmethod
     def members(self) -> tuple[Member, ...]:
         """What is drawn between which points."""
+
+    def mirrored(self) -> "Linkage":
+        """As the right wheel of a coupled axle has it, drawn as a left one; an independent pair is its own mirror."""
+        return self
 
     def named_points(self) -> dict[str, Array]:
         """Every hardpoint by name, mm."""

@@ -10,8 +10,10 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from inclinum.core.linkage import Corner, Linkage, Motion, corner_of
+from inclinum.core.linkage.corner import Spanned
 from inclinum.core.ride.corner_ride import Damper, RideCorner, Window, frequency
 from inclinum.core.ride.length_curve import SampledLength
+from inclinum.core.springs import Toleranced
 from inclinum.core.vehicle import Axle, Side
 
 REACH_MM = 200.0
@@ -63,6 +65,19 @@ def _run_around(ok: np.ndarray, index: int) -> np.ndarray:
     return run
 
 
+@lru_cache(maxsize=256)
+def _shared_mount(linkage: Linkage) -> bool:
+    """Whether spring and damper hang on one mount at the body, so that a plate on top of it presses both."""
+    corner = linkage.corner(300.0, 0.0, 0.0)
+    spring, damper = corner.spring, corner.damper
+    if not isinstance(spring, Spanned) or damper is None:
+        return False
+    at = corner.body.points
+    return bool(np.linalg.norm(at[spring.start] - at[damper.start]) < SAME_MOUNT_MM)
+
+
+SAME_MOUNT_MM = 1.0
+"""Mounts closer than this are one."""
 GRID_MM = 5.0
 
 
@@ -72,21 +87,26 @@ def motion_over_reach(corner: Corner, low: float, high: float) -> Motion:
     return corner.sweep(np.linspace(low, high, 1 + round((high - low) / GRID_MM)))
 
 
-def ride_corner(axle: Axle) -> RideCorner:
-    """Spring, damper and stop of an axle on its linkage."""
+def ride_corner(axle: Axle, force_factor: float = 1.0) -> RideCorner:
+    """Spring, damper and stop of an axle on its linkage.
+
+    Args:
+        axle: as it is fitted.
+        force_factor: what the fitted spring really carries, by the scales, as a share of what its data say.
+    """
     spring_length, damper_length = _curves(axle.linkage)  # pyright: ignore[reportArgumentType] (hashable)
-    # A spacer on the strut top takes from the spring only where spring and damper share that mount.
-    coaxial = axle.linkage.kind == "macpherson"
+    # A spacer on top takes from the spring only where spring and damper share that mount.
+    shared = _shared_mount(axle.linkage)  # pyright: ignore[reportArgumentType] (hashable)
     stop = axle.bump_stop
     return RideCorner(
         spring_length=spring_length,
         damper_length=damper_length,
-        spring=axle.spring.spring(),
+        spring=axle.spring.spring() if force_factor == 1 else Toleranced(axle.spring.spring(), force_factor),
         damper=Damper(
             axle.damper.extended_mm, axle.damper.closed_mm, -np.inf if stop.contact_mm is None else stop.contact_mm
         ),
         stop=stop.stop(),
-        spring_room_taken=axle.spring_offset_mm + axle.seat_spacer_mm + (axle.top_spacer_mm if coaxial else 0.0),
+        spring_room_taken=axle.spring_offset_mm + axle.seat_spacer_mm + (axle.top_spacer_mm if shared else 0.0),
         damper_room_taken=axle.top_spacer_mm,
         search=(float(spring_length.travel[0]), float(spring_length.travel[-1])),
         stop_travel=stop.contact_travel_mm,
@@ -108,11 +128,19 @@ class Stance:
     """Linkage travel of the ride point, mm."""
     load: float
     """Sprung load at one wheel, N."""
+    force_factor: float = 1.0
+    """Force of the spring that was fitted when it was weighed, as a share of what its data say."""
 
     def of_side(self, side: Side) -> "Stance":
         """The same travel and load on the linkage of one side, where the sides differ."""
         axle = self.axle.of_side(side)
-        return self if axle is self.axle else replace(self, axle=axle, corner=axle_corner(axle), ride=ride_corner(axle))
+        if axle is self.axle:
+            return self
+        return replace(self, axle=axle, corner=axle_corner(axle), ride=ride_corner(axle, self.factor_for(axle)))
+
+    def factor_for(self, axle: Axle) -> float:
+        """The force factor of an axle after changes: another spring is taken by its data."""
+        return self.force_factor if axle.spring == self.axle.spring else 1.0
 
     @cached_property
     def window(self) -> Window:
@@ -163,13 +191,27 @@ def inferred_load(axle: Axle, baseline: float) -> float:
     return float(ride_corner(axle).wheel_force(baseline))
 
 
-def stand(axle: Axle, baseline: float, load: float, name: str) -> Stance:
+def factor_to_carry(axle: Axle, baseline: float, load: float) -> float | None:
+    """Share of its data's force at which the fitted spring carries a weighed load at the measured height.
+
+    The wheel's force is a straight line over the factor; None where the spring has no part in it.
+    """
+    without = float(ride_corner(axle, 0.0).wheel_force(baseline))
+    of_spring = inferred_load(axle, baseline) - without
+    return None if of_spring < LEAST_SPRING_N else (load - without) / of_spring
+
+
+LEAST_SPRING_N = 20.0
+"""A spring that carries less at the measured height tells nothing about its force."""
+
+
+def stand(axle: Axle, baseline: float, load: float, name: str, force_factor: float = 1.0) -> Stance:
     """The stance of an axle under a load.
 
     Raises:
         NoRidePoint: the spring cannot carry the load anywhere the linkage reaches.
     """
-    ride = ride_corner(axle)
+    ride = ride_corner(axle, force_factor)
     travel = float(ride.ride_travel(load))
     if np.isnan(travel):
         if ride.wheel_force(ride.search[0]) > load:
@@ -177,4 +219,4 @@ def stand(axle: Axle, baseline: float, load: float, name: str) -> Stance:
         else:
             reason = "the springs cannot carry the load before the linkage ends; use a stiffer or longer spring"
         raise NoRidePoint(f"The {name} axle finds no ride height: {reason}.")
-    return Stance(axle, axle_corner(axle), ride, baseline, travel, load)
+    return Stance(axle, axle_corner(axle), ride, baseline, travel, load, force_factor)

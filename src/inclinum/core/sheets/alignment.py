@@ -1,11 +1,11 @@
 """One wheel's adjusters solved together at a planned travel."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from pydantic import Field, model_validator
 
-from inclinum.core.axle_sheet import AxleSheet
+from inclinum.core.axle_sheet import AxleSheet, given_at_right
 from inclinum.core.correct import AlignmentProblem, LinkLength, Slot
 from inclinum.core.document import Document
 from inclinum.core.linkage.points import PointName
@@ -88,6 +88,22 @@ class AlignmentSheet(Sheet):
     adjusters: tuple[AnyAdjuster, ...] = Field(min_length=1, max_length=12)
     targets: dict[QuantityKey, float] = Field(min_length=1, max_length=6)
     weights: dict[QuantityKey, float] = Field(default={}, max_length=6)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _slots_as_left(cls, data: Any) -> Any:
+        try:
+            if not given_at_right(data["corner"]):
+                return data
+            adjusters = []
+            for adjuster in data["adjusters"]:
+                if "slot_direction" in adjuster:
+                    x, y, z = adjuster["slot_direction"]
+                    adjuster = adjuster | {"slot_direction": [x, -y, z]}
+                adjusters.append(adjuster)
+        except (AttributeError, KeyError, TypeError, IndexError, ValueError):
+            return data  # what is wrong with it is told by the fields themselves
+        return data | {"adjusters": adjusters}
 
     @model_validator(mode="after")
     def _parts_belong(self) -> "AlignmentSheet":

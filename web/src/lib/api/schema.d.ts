@@ -1265,7 +1265,9 @@ export interface components {
             /** Axles */
             axles: components["schemas"]["AxleAlignment"][];
             /** Within */
-            within: boolean;
+            within: boolean | null;
+            /** Not judged */
+            not_judged: string[];
             /** Left over */
             left_over: string[];
         };
@@ -1385,16 +1387,18 @@ export interface components {
             before: number;
             /** Planned */
             planned: number;
-            /** Target */
-            target: number;
-            /** Window */
-            window: number;
             /** Achieved */
             achieved: number;
+            /** Target */
+            target: number | null;
+            /** Window */
+            window: number | null;
             /** Remaining */
-            remaining: number;
+            remaining: number | null;
             /** Within */
-            within: boolean;
+            within: boolean | null;
+            /** Missed by steps */
+            missed_by_steps: boolean;
         };
         /**
          * AngleTarget
@@ -7703,10 +7707,12 @@ export interface components {
             angles: components["schemas"]["AngleResult"][];
             /** Settings */
             settings: components["schemas"]["Setting"][];
+            /** Chosen */
+            chosen: boolean;
             /** Toe length */
             toe_length_mm: number;
             /** Within */
-            within: boolean;
+            within: boolean | null;
         };
         /**
          * WheelDrawing

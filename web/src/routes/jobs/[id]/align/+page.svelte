@@ -47,9 +47,12 @@
 				{#each alignment.left_over as line (line)}<li>{line}</li>{/each}
 			</ul>
 		</div>
-	{:else}
-		<p class="text-good mb-3 font-semibold">Every angle ends within its window.</p>
+	{:else if alignment.within}
+		<p class="text-good mb-3 font-semibold">Every angle with a target ends within its window.</p>
 	{/if}
+	{#each alignment.not_judged as line (line)}
+		<p class="border-fix mb-3 border-l-4 pl-2.5" data-testid="not-judged">{line}</p>
+	{/each}
 
 	<div class="grid gap-2">
 		{#each alignment.wheels as wheel (wheel.axle + wheel.side)}
@@ -77,10 +80,15 @@
 								<td class="text-left font-sans capitalize">{a.angle}</td>
 								<td class="text-quiet max-[1150px]:hidden">{number(a.before, 2, true)}</td>
 								<td class="text-quiet">{number(a.planned, 2, true)}</td>
-								<td>{number(a.target, 2, true)} <span class="text-quiet">±{number(a.window, 2)}</span></td>
+								<td
+									>{#if a.target !== null && a.window !== null}{number(a.target, 2, true)}
+										<span class="text-quiet">±{number(a.window, 2)}</span>{:else}<span
+											class="text-quiet font-sans">no target</span
+										>{/if}</td
+								>
 								<td class="text-base font-bold">{number(a.achieved, 2, true)}°</td>
 								<td class="w-[74px] font-sans font-semibold {a.within ? 'text-good' : 'text-fix'}">
-									{a.within ? '✓ within' : `✗ ${number(a.remaining, 2, true)}`}
+									{a.remaining === null ? '' : a.within ? '✓ within' : `✗ ${number(a.remaining, 2, true)}`}
 								</td>
 							</tr>
 						{/each}
