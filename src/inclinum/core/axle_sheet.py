@@ -198,7 +198,7 @@ def sweep_steering(
     if wheelbase is not None:
         left, right = np.abs(left_toe), np.abs(right_toe)
         inner, outer = np.maximum(left, right), np.minimum(left, right)
-        track = 2 * float(np.abs(motion.contact[..., 1]).mean())
+        track = sum(float(np.abs(m.contact[..., 1]).mean()) for m in (motion, mirror))
         told["ackermann_error_deg"] = np.degrees(ackermann_error(inner, outer, track, wheelbase))
     return {"rack_mm": list(racks), "travel_mm": travel} | {k: _listed(v, ok) for k, v in told.items() if v is not None}
 

@@ -1,0 +1,211 @@
+"""Right wheels, shared mounts and scales: what has to be asked of the geometry, and not of a name."""
+
+import json
+
+import numpy as np
+import pytest
+from pydantic import TypeAdapter
+
+from inclinum.core.alignment import align
+from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.axle_sheet import AxleSheet, sweep, sweep_steering
+from inclinum.core.changes import Change, SeatSpacer, SpringSwap, StrutTopSpacer
+from inclinum.core.job import Job
+from inclinum.core.limits.case import Case
+from inclinum.core.linkage import axle_motion
+from inclinum.core.linkage.axles import AxleSteering
+from inclinum.core.prediction import assess, predict
+from inclinum.core.ride import GRAVITY
+from inclinum.core.sheets import AnySheet
+from inclinum.core.vehicle import StrutTop, Vehicle
+from tests.conftest import plain_coil
+from tests.core.test_prediction import with_changes
+from tests.core.test_whole import bare_job, weighed
+from tests.reference.cases import HERE
+
+SHEETS: TypeAdapter[AnySheet] = TypeAdapter(AnySheet)
+STRUT = {
+    "wheel_centre": [0, 748, 304], "lower_front": [38, 358, 206], "lower_rear": [-262, 374, 213],
+    "lower_outer": [12, 713, 188], "strut_top": [-36, 578, 842], "strut_lower": [-9, 649, 402],
+    "tie_inner": [-136, 334, 252], "tie_outer": [-144, 692, 258],
+}  # fmt: skip
+
+
+def flipped(points: dict[str, list]) -> dict[str, list]:
+    return {n: [x, -y, z] for n, (x, y, z) in points.items()}
+
+
+def strut(side: str, **steering: object) -> AxleSheet:
+    points = STRUT if side == "left" else flipped(STRUT)
+    linkage = {"kind": "macpherson", "points": points, "steering": steering}
+    return AxleSheet.model_validate({"linkage": linkage, "side": side, "tyre_radius_mm": 305})
+
+
+@pytest.mark.parametrize(
+    ("left", "right", "sign"),
+    [
+        # One bar slides along one vector: seen in the mirror only its part across is turned round.
+        ({"kind": "rack", "axis": [0.2, 1, 0.1]}, {"kind": "rack", "axis": [0.2, -1, 0.1]}, 1),
+        ({"kind": "rack", "axis": [-0.2, 1, -0.1]}, {"kind": "rack", "axis": [0.2, 1, 0.1]}, -1),
+        # A turn is an axial vector: the mirrored axis turns the other way.
+        (
+            {"kind": "box", "axis": [0.1, 0.2, 1], "pivot": [-290, 310, 250]},
+            {"kind": "box", "axis": [0.1, -0.2, 1], "pivot": [-290, -310, 250]},
+            -1,
+        ),
+    ],
+)
+def test_a_right_wheels_steering_is_the_mirror_image(left: dict, right: dict, sign: int) -> None:
+    at = 8.0
+    one = sweep(strut("left", **left), [-20, 0, 20], rack=sign * at)
+    other = sweep(strut("right", **right), [-20, 0, 20], rack=at)
+    for key in ("toe_deg", "camber_deg", "caster_deg"):
+        np.testing.assert_allclose(other[key], one[key], atol=1e-9)
+    still = sweep(strut("left", **left), [0.0])["toe_deg"][0]
+    assert abs(one["toe_deg"][1] - still) > 0.5, "it steers at all"
+
+
+def test_both_wheels_of_a_slanting_rack_steer_alike_told_from_either_side() -> None:
+    rack = {"kind": "rack", "axis": [0.15, 1, 0]}
+    left, right = (sweep_steering(strut(side, **rack), [-30, 30], wheelbase=2600) for side in ("left", "right"))
+    for key in ("steer_left_deg", "steer_right_deg", "ackermann_error_deg"):
+        np.testing.assert_allclose(right[key], left[key], atol=1e-9)
+    # The tie rods are behind the wheels: their ends pushed to the left turn both wheels to the right.
+    assert left["steer_left_deg"][1] < -5
+    assert left["steer_right_deg"][1] < -5
+
+
+def test_a_right_wheels_slots_are_mirrored_and_stay_so_when_written_and_read_again() -> None:
+    data = json.loads((HERE / "kinematics-alignment-macpherson-public.json").read_text())
+
+    def sheet(side: str, y: float) -> AnySheet:
+        points = data["points"] if y > 0 else flipped(data["points"])
+        corner = {
+            "linkage": {"kind": "macpherson", "points": points}, "side": side, "tyre_radius_mm": 305,
+            "static": data["static"],
+        }  # fmt: skip
+        adjusters = [
+            {"type": "slot", "name": "plate", "point": "strut_top", "slot_direction": [0.5, y, 0.1],
+             "min": -14, "max": 14},
+            {"type": "eccentric_bolt", "name": "bolt", "point": "lower_front", "eccentricity_mm": 4,
+             "slot_direction": [0.2, y, 0]},
+        ]  # fmt: skip
+        return SHEETS.validate_python(
+            {"kind": "alignment", "corner": corner, "planned_travel_mm": 32, "adjusters": adjusters,
+             "targets": {"camber_deg": -1.0, "toe_deg": 0.1}}
+        )  # fmt: skip
+
+    left, right = sheet("left", 1), sheet("right", -1)
+    again = SHEETS.validate_python(right.model_dump())
+    settings = left.answer()["adjusters"]
+    assert abs(settings["plate"]) > 1
+    for other in (right, again):
+        assert other.answer()["adjusters"] == pytest.approx(settings, abs=1e-6)
+
+
+def test_a_solid_axles_steer_is_thrust_and_no_toe() -> None:
+    vehicle = vehicle_of("strut_front", "four_link_axle", "car", "Carrow")
+    points = vehicle.rear.linkage.named_points()
+    # One lower link steeper than the other: heave steers the axle.
+    linkage = vehicle.rear.linkage.with_points({"lower_left_body": points["lower_left_body"] + np.array([0, 0, 45.0])})
+    vehicle = vehicle.with_axle("rear", linkage=linkage, targets={}, adjusters=())
+    job = with_changes(bare_job(vehicle), SeatSpacer(axle="rear", thickness_mm=30))
+    stance = assess(job).after.rear
+    steer = float(np.degrees(axle_motion(stance.corner, stance.motion(stance.travel).poses).steer[0]))
+    assert abs(steer) > 0.1
+    rear = next(a for a in align(job).axles if a.axle == "rear")
+    assert rear.total_toe == pytest.approx(2 * vehicle.rear.toe_deg, abs=0.01)
+    # An axle turned counter-clockwise points to the left.
+    assert rear.thrust_angle == pytest.approx(-steer, abs=0.01)
+
+
+@pytest.mark.parametrize("key", ["three_link_axle", "leaf_axle_front"])
+def test_a_steered_solid_axle_has_the_caster_of_its_kingpins(key: str) -> None:
+    axle = ARCHETYPES[key].axle(SIZES["car"], "front")
+    steering = getattr(axle.linkage, "steering", None)
+    assert isinstance(steering, AxleSteering)
+    lower, upper = np.array(steering.kingpin_left_lower), np.array(steering.kingpin_left_upper)
+    motion = axle.linkage.corner(axle.tyre_radius_mm, 0.0, 0.0).sweep(0.0)
+    assert motion.caster is not None
+    assert motion.caster[0] == pytest.approx(np.arctan2(lower[0] - upper[0], upper[2] - lower[2]), abs=1e-9)
+    assert axle.model_validate(axle.model_dump() | {"targets": {"caster": {"target_deg": 4, "window_deg": 1}}})
+
+
+def shared_wishbones() -> Vehicle:
+    vehicle = vehicle_of("wishbones", "trailing", "car", "Carrow")
+    points = vehicle.front.linkage.named_points()
+    on = {"spring_body": points["damper_body"], "spring_arm": points["damper_arm"]} if "spring_body" in points else {}
+    linkage = vehicle.front.linkage.with_points(on) if on else vehicle.front.linkage
+    top = StrutTop(stud_length_mm=60, stud_diameter_mm=10, nut_height_mm=8)
+    return vehicle.with_axle("front", linkage=linkage, strut_top=top)
+
+
+def test_a_plate_on_a_shared_mount_lifts_whatever_the_suspension_is_called() -> None:
+    job = bare_job(shared_wishbones())
+    plate = assess(with_changes(job, StrutTopSpacer(axle="front", thickness_mm=20))).after.front
+    ring = assess(with_changes(job, SeatSpacer(axle="front", thickness_mm=20))).after.front
+    assert plate.rise == pytest.approx(ring.rise, abs=1e-6)
+    # By hand: 20 mm at the spring are 20 mm through the ratio at the wheel, nearly.
+    ratio = float(plate.ride.spring_length.ratio((plate.travel + plate.baseline) / 2))
+    assert plate.rise == pytest.approx(20 / ratio, rel=0.05)
+
+
+def test_scales_carry_the_load_and_the_leaving_spring_has_no_share(in_hand: Job) -> None:
+    kilograms = {(a, s): 460.0 for a in ("front",) for s in ("left", "right")}
+    coil = plain_coil(in_hand.vehicle, "front")
+    swap: Change = SpringSwap(axle="front", coil=coil.model_copy(update={"rate_n_per_mm": coil.rate_n_per_mm * 1.2}))
+    ring: Change = SeatSpacer(axle="front", thickness_mm=10)
+    sprung = (460 - in_hand.vehicle.front.unsprung_kg) * GRAVITY
+    for change, stays in ((swap, False), (ring, True)):
+        found = predict(weighed(with_changes(in_hand, change), kilograms))
+        assert found.front.load_n == pytest.approx(sprung)
+        after = assess(weighed(with_changes(in_hand, change), kilograms)).after.front
+        assert float(after.ride.wheel_force(after.travel)) == pytest.approx(sprung, abs=0.1)
+        labels = {i.label for i in found.front.inputs}
+        assert any(label.startswith("scale, left") and "assumed" in label for label in labels) is not stays
+        assert "rate of the fitted springs" not in labels
+        corners = [c for c in found.body.corners if c.axle == "front"]
+        assert np.mean([c.rise_mm for c in corners]) == pytest.approx(found.front.rise, abs=0.6)
+    # The fitted spring carries what was weighed where it was measured: without a change nothing moves.
+    assert predict(weighed(with_changes(in_hand), kilograms)).front.rise == pytest.approx(0, abs=1e-6)
+
+
+def test_a_heavier_car_rises_less_on_the_same_new_spring(in_hand: Job) -> None:
+    coil = plain_coil(in_hand.vehicle, "front")
+    job = with_changes(in_hand, SpringSwap(axle="front", coil=coil.model_copy(update={"rate_n_per_mm": 45.0})))
+    light, heavy = (
+        predict(weighed(job, {("front", "left"): kg, ("front", "right"): kg})).front.rise for kg in (430.0, 470.0)
+    )
+    assert heavy < light - 2
+
+
+def test_what_cannot_be_is_no_cure(in_hand: Job) -> None:
+    assessed = assess(in_hand)
+    case = Case(in_hand, assessed.before, assessed.after)
+    assert case.trying("ring", SeatSpacer, axle="front", thickness_mm=900) == []
+    assert len(case.trying("ring", SeatSpacer, axle="front", thickness_mm=9)) == 1
+    assert case.taller_stop("stop", "front", 290.0) == [], "the car would ride on it"
+
+
+def test_without_targets_nothing_is_judged_and_the_angles_are_told(in_hand: Job) -> None:
+    bare = in_hand.vehicle.with_axle("front", targets={}).with_axle("rear", targets={})
+    found = align(in_hand.model_copy(update={"vehicle": bare}))
+    assert found.within is None
+    assert len(found.not_judged) == 2
+    judged = {(w.axle, w.side): w for w in align(in_hand).wheels}
+    for wheel in found.wheels:
+        assert wheel.within is None
+        told = {a.angle: a.planned for a in wheel.angles}
+        for angle in judged[wheel.axle, wheel.side].angles:
+            assert told[angle.angle] == pytest.approx(angle.planned)
+
+
+def test_a_window_missed_by_steps_alone_is_told_as_that(in_hand: Job) -> None:
+    front = in_hand.vehicle.front
+    coarse = tuple(a.model_copy(update={"turn_step": 1.0}) if hasattr(a, "turn_step") else a for a in front.adjusters)
+    targets = {"toe": front.targets["toe"].model_copy(update={"window_deg": 0.004, "target_deg": 0.137})}
+    vehicle = in_hand.vehicle.with_axle("front", adjusters=coarse, targets=targets)
+    found = align(in_hand.model_copy(update={"vehicle": vehicle}))
+    missed = [s for s in found.left_over if s.startswith("Toe front")]
+    assert missed
+    assert all("not in the steps they are set in" in s for s in missed)
