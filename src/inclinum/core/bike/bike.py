@@ -29,7 +29,11 @@ class RearSpring(Document):
     stroke_mm: float = Field(gt=5, le=300, title="Stroke", description="shortening until its coils touch")
     inner_diameter_mm: float | None = Field(default=None, gt=10, le=150, title="Inner diameter")
     seat_washer_mm: float = Field(
-        default=0, ge=0, le=30, title="Seat washer", description="matched to the spring so that preload starts the same"
+        default=0,
+        ge=0,
+        le=30,
+        title="Seat washer",
+        description="goes with this spring; it is in the count of preload, which starts with it touching",
     )
     max_preload_mm: float | None = Field(default=None, gt=0, le=100, title="Preload at most", description="its maker's")
 
@@ -77,7 +81,11 @@ class RearDamper(Document):
     )
     collar_pitch_mm: float = Field(default=1.5, gt=0.2, le=5, title="Collar thread")
     threads_at_zero_mm: float | None = Field(
-        default=None, ge=0, le=200, title="Thread showing at zero", description="past the collar, spring just touching"
+        default=None,
+        ge=-200,
+        le=200,
+        title="Thread showing at zero",
+        description="past the collar, spring just touching; below nothing where the collar cannot go back so far",
     )
     body_diameter_mm: float | None = Field(default=None, gt=10, le=150, title="Body diameter")
     clevis: Clevis | None = None
@@ -161,7 +169,9 @@ class Bike(Document):
     rear: AnyRear
     damper: RearDamper
     spring: RearSpring
-    preload_mm: float = Field(ge=-20, le=120, title="Preload", description="counted shortening at full extension")
+    preload_mm: float = Field(
+        ge=-20, le=120, title="Preload", description="counted from zero: collar touching the spring, its washer in"
+    )
     fork: Fork
     drive: Drive = Field(default=Drive(kind="none"))
     rake_deg: float = Field(gt=5, lt=45, title="Rake")
@@ -194,9 +204,18 @@ class Bike(Document):
 
     @property
     def preload(self) -> float:
-        """Shortening of the spring at forced full extension, mm.
+        """Shortening of the spring at forced full extension, mm: what was counted, less what the zero hid.
 
-        A zero found with the damper only hanging hides what its top-out spring holds back: the spring is looser by it.
+        Zero is the collar just touching the spring with its seat washer in, so the washer is in the count already. A
+        zero found with the damper only hanging hides what its top-out spring holds back: the spring is looser by it.
         """
-        hidden = self.damper.hidden_mm or 0.0 if self.damper.zero_found == "hanging" else 0.0
-        return self.preload_mm + self.spring.seat_washer_mm - hidden
+        return self.preload_mm - self.zero_hides
+
+    @property
+    def zero_hides(self) -> float:
+        """How much longer the damper still gets at the zero that was counted from, mm."""
+        return self.damper.hidden_mm or 0.0 if self.damper.zero_found == "hanging" else 0.0
+
+    def counted(self, preload: float) -> float:
+        """What to count from zero for a shortening at forced full extension, mm."""
+        return preload + self.zero_hides

@@ -16,7 +16,9 @@ from inclinum.core.bike.changes import (
     RearSpringSwap,
     StandLeg,
     apply_all,
+    at_their_place,
 )
+from inclinum.core.bike.changes.rear_preload import collar_step
 from inclinum.core.bike.fork import CoilForkSprings
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.prediction import BikePrediction, predict_bike
@@ -41,6 +43,8 @@ PHASES = (
     "Before it goes up", "Stand and support", "Rear apart", "Rear swap", "Rear together", "Fork", "Wheels and down",
     "Prove", "Hand over",
 )  # fmt: skip
+COLLAR = (RearPreload, RearSpringSwap, RearDamperSwap)
+"""Changes that end with the collar set."""
 INSIDE = (ForkSprings, ForkSpacer, ForkOil, ForkTravel)
 
 
@@ -94,12 +98,17 @@ def bike_card(job: BikeJob) -> BikeCard:
     )
 
 
-def _on(job: BikeJob) -> dict[str, BikeChange]:
-    return {p.id: p.change for p in job.plan.changes if p.on}
+Met = dict[str, tuple[BikeChange, Bike]]
+"""Changes by id, each with the machine it meets at its place of the stack."""
+
+
+def _on(job: BikeJob) -> Met:
+    return {p.id: (p.change, bike) for p, bike in at_their_place(job.machine, job.plan.changes)}
 
 
 def _preflight(job: BikeJob) -> Preflight:
-    changes = list(_on(job).values())
+    met = _on(job).values()
+    changes = [c for c, _ in met]
     tools = ["Tape and calliper", "Stand that holds the frame, strap", "Torque wrench with a valid test date"]
     if any(isinstance(c, RearSpringSwap) for c in changes):
         tools.append("Spring compressor of the right size")
@@ -110,7 +119,7 @@ def _preflight(job: BikeJob) -> Preflight:
     if any(isinstance(c, RearLink) for c in changes):
         tools.append("Drifts for the sleeves, grease gun")
     return Preflight(
-        parts=[p for c in changes for p in c.parts(job.machine)],
+        parts=[p for c, bike in met for p in c.parts(bike)],
         hardware=[f"{f.count_per_side} × {f.name}, new" for f in job.machine.fasteners.values() if f.renew],
         tools=list(dict.fromkeys(tools)),
         consumables=["Grease for needle bearings", "Thread locker as the maker says", "Fork oil", "Brush and rag"],
@@ -140,9 +149,7 @@ def _uses(bike: Bike, *keys: str) -> tuple[FastenerUse, ...]:
 
 def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeStep]:
     changes, bike = _on(job), job.machine
-    rear = {i: c for i, c in changes.items() if c.end == "rear"}
-    front = {i: c for i, c in changes.items() if c.end == "front"}
-    other = {i: c for i, c in changes.items() if c.end is None}
+    rear, front, other = ({i: m for i, m in changes.items() if m[0].end == end} for end in ("rear", "front", None))
 
     def step(key: str, phase: str, text: str, minutes: tuple[float, float], **more: object) -> BikeStep:
         return BikeStep(id=key, phase=phase, text=text, minutes=minutes, **more)  # type: ignore[arg-type]
@@ -159,11 +166,11 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeSt
     yield step("stand.up", "Stand and support", "Frame on the stand, strap forward, both wheels just off the ground.",
                (5, 10), caution=STAND, people=2)  # fmt: skip
     if rear:
-        yield from _rear(job, rear, planned)
+        yield from _rear(job, rear)
     if front:
-        yield from _front(front, planned, bike)
-    for key, change in other.items():
-        for m, text in enumerate(change.steps(bike)):
+        yield from _front(front, bike)
+    for key, (change, met) in other.items():
+        for m, text in enumerate(change.steps(met)):
             yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
     axles = ["rear_axle"] * bool(rear) + ["front_axle"] * bool(front)
     yield step(
@@ -183,11 +190,11 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeSt
     yield from _proof(told, planned)
 
 
-def _rear(job: BikeJob, rear: dict[str, BikeChange], planned: Bike) -> Iterator[BikeStep]:
-    bike = job.machine
-    linked = any(isinstance(c, RearLink) for c in rear.values())
-    springs = any(isinstance(c, RearSpringSwap) for c in rear.values())
-    damper_out = springs or any(isinstance(c, RearDamperSwap) for c in rear.values())
+def _rear(job: BikeJob, rear: Met) -> Iterator[BikeStep]:
+    bike, changes = job.machine, [c for c, _ in rear.values()]
+    linked = any(isinstance(c, RearLink) for c in changes)
+    springs = any(isinstance(c, RearSpringSwap) for c in changes)
+    damper_out = springs or any(isinstance(c, RearDamperSwap) for c in changes)
     yield BikeStep(
         id="rear.support", phase="Rear apart", end="rear",
         text="Block under the rear wheel so that the damper carries nothing: its bolt turns by hand.",
@@ -212,11 +219,15 @@ def _rear(job: BikeJob, rear: dict[str, BikeChange], planned: Bike) -> Iterator[
             text="Collar back, spring compressed until its seat is free.",
             caution=COMPRESSOR, hold="Spring loose on both seats before the seat clip is touched.", minutes=(6, 15),
         )  # fmt: skip
-    for key, change in rear.items():
-        for m, text in enumerate(change.steps(bike)):
+    # The collar is set once, where the plan leaves it: an earlier change's setting would be turned over again.
+    collars = [key for key, (c, _) in rear.items() if isinstance(c, COLLAR)]
+    for key, (change, met) in rear.items():
+        for m, text in enumerate(change.steps(met)):
+            if key in collars[:-1] and text == collar_step(change.apply(met)):
+                continue
             yield BikeStep(
                 id=f"{key}.{m}", phase="Rear swap", end="rear", text=text, minutes=(3, 10),
-                figure=_figure(change, planned, text),
+                figure=_figure(change, met, text),
             )  # fmt: skip
     for n, text in enumerate(bike.orientation):
         yield BikeStep(id=f"way{n}", phase="Rear swap", end="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
@@ -237,19 +248,19 @@ def _rear(job: BikeJob, rear: dict[str, BikeChange], planned: Bike) -> Iterator[
     )  # fmt: skip
 
 
-def _front(front: dict[str, BikeChange], planned: Bike, bike: Bike) -> Iterator[BikeStep]:
-    inside = any(isinstance(c, INSIDE) for c in front.values())
+def _front(front: Met, bike: Bike) -> Iterator[BikeStep]:
+    inside = any(isinstance(c, INSIDE) for c, _ in front.values())
     if inside:
         yield BikeStep(
             id="fork.caps", phase="Fork", end="front",
             text="Caps cracked while the lower clamp still holds the tubes, one leg at a time; pressure let out.",
             caution=FORK_CAP, hold="Pressure out and weight off before a cap is turned.", minutes=(5, 12),
         )  # fmt: skip
-    for key, change in front.items():
-        for m, text in enumerate(change.steps(bike)):
+    for key, (change, met) in front.items():
+        for m, text in enumerate(change.steps(met)):
             yield BikeStep(
                 id=f"{key}.{m}", phase="Fork", end="front", text=text, minutes=(5, 20),
-                figure=_figure(change, planned, text),
+                figure=_figure(change, met, text),
                 fasteners=_uses(bike, "top_clamp_bolt", "lower_clamp_bolt") if isinstance(change, ForkRaise) else (),
             )  # fmt: skip
     yield BikeStep(
@@ -260,17 +271,17 @@ def _front(front: dict[str, BikeChange], planned: Bike, bike: Bike) -> Iterator[
     )  # fmt: skip
 
 
-def _figure(change: BikeChange, planned: Bike, text: str) -> str | None:
+def _figure(change: BikeChange, met: Bike, text: str) -> str | None:
     """The number of a step, large, where the step is about it."""
-    figure = _number(change, planned)
+    figure = _number(change, change.apply(met))
     told = figure and any(word in text for word in figure.split() if word.replace(".", "").isdigit())
     return figure if told else None
 
 
 def _number(change: BikeChange, planned: Bike) -> str | None:
     match change:
-        case RearPreload():
-            shortening = change.shortening(planned)
+        case _ if isinstance(change, COLLAR):
+            shortening = planned.preload_mm
             return f"{shortening / planned.damper.collar_pitch_mm:.2f} turns · {shortening:g} mm"
         case ForkRaise():
             return f"{change.raised_mm:g} mm above the top clamp"

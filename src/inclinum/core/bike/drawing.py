@@ -104,7 +104,8 @@ def pose_of(standing: Standing, came: Standing, fork_sag: float, points: dict[st
     # In the frame a point is x + iz: a turn is a product, and plain numbers are quicker than small arrays.
     where = {n: complex(*p.tolist()) for n, p in points.items()}
     axle, radius = where["axle"], bike.rear_tyre_radius_mm
-    front_sag = fork_sag + bike.fork.raised_mm - out.fork.raised_mm + bike.fork.shortened_mm
+    front_sag = fork_sag + bike.fork.raised_mm - out.fork.raised_mm
+    front_sag += bike.fork.shortened_mm - out.fork.shortened_mm
     rake = _frame_rake(came)
     along = complex(-math.sin(rake), math.cos(rake))
     front = complex(_extended_wheelbase(came), out.front_tyre_radius_mm) + front_sag * along

@@ -110,6 +110,7 @@ class BikePrediction(Document):
     rear_load_n: tuple[float, float]
     """Unladen and laden."""
     preload_before_mm: float
+    """Counted from the collar's zero, as the next."""
     preload_mm: float
     preload_turns: float
     """From before to planned; more preload positive."""
@@ -180,7 +181,7 @@ def predict_bike(job: BikeJob) -> BikePrediction:
     was, now = (s.attitude("laden", before) for s in (before, after))
     bare = (s.attitude("unladen", before) for s in (before, after))
     bare_was, bare_now = bare
-    drop = now.rear_drop - was.rear_drop
+    drop = case.rear_drop
     aim, tolerance = job.brief.rear_drop.value, job.brief.tolerance_mm
     loads = after.loads
     refused = any(f.id in REFUSED for f in found)
@@ -196,9 +197,9 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         full_extension_rise_mm=after.rear.extended_height - before.rear.extended_height,
         front_load_n=(loads.front_unladen, loads.front_laden),
         rear_load_n=(loads.rear_unladen, loads.rear_laden),
-        preload_before_mm=before.bike.preload,
-        preload_mm=after.bike.preload,
-        preload_turns=(after.bike.preload - before.bike.preload) / after.bike.damper.collar_pitch_mm,
+        preload_before_mm=before.bike.preload_mm,
+        preload_mm=after.bike.preload_mm,
+        preload_turns=(after.bike.preload_mm - before.bike.preload_mm) / after.bike.damper.collar_pitch_mm,
         rear_curve_before=_leverage(before),
         rear_curve=_leverage(after),
         fork_curve_before=_fork(before),

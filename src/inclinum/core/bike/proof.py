@@ -4,6 +4,7 @@ import math
 from typing import Literal
 
 from inclinum.core.bike.bike import ENDS, End
+from inclinum.core.bike.changes import apply_all
 from inclinum.core.bike.job import BikeJob, BikeMeasurements
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.document import Document
@@ -61,7 +62,10 @@ def prove_bike(job: BikeJob) -> BikeProof:
                     within=abs(read - says) <= plus_minus,
                 )
             )
-    drop = _drop(job, after, told.rear_drop_mm, told.plus_minus_mm)
+    # From the axle to a mark above it the tyre does not come in.
+    planned = apply_all(job.machine, job.plan.changes)
+    above_axle = told.rear_drop_mm + planned.rear_tyre_radius_mm - job.machine.rear_tyre_radius_mm
+    drop = _drop(job, after, above_axle, told.plus_minus_mm)
     seat = after.seat.value if after.seat else None
     predicted = told.planned.unladen.seat_mm
     good = all(s.within for s in sags) and (drop is None or drop.within)

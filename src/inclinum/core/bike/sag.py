@@ -30,6 +30,7 @@ class SpringChoice(Document):
     part: str
     rate_n_per_mm: float
     preload_mm: float
+    """Counted from the collar's zero."""
     preload_possible: bool
     unladen_sag_mm: float
     laden_sag_mm: float
@@ -52,6 +53,7 @@ class SagBench(Document):
     target_mm: float
     """Laden sag in the middle of its window."""
     preload_mm: float | None
+    """Of the rear counted from its zero, of a fork leg at full extension; so is the next."""
     preload_for_target_mm: float | None
     spacer_for_target_mm: float | None
     """Of a fork: what its spacers are cut to."""
@@ -82,7 +84,7 @@ def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
     fork = standing.bike.fork
     travel = standing.rear.travel_at_full_stroke if rear else fork.stroke_mm
     target = (window.laden_low + window.laden_high) / 2 * travel
-    preload = standing.bike.preload if rear else fork.springs.preload()
+    preload = standing.bike.preload_mm if rear else fork.springs.preload()
     wanted, spacer = preload_for_sag(standing, target, end)
     laden_ok = window.laden_low * travel <= laden.sag <= window.laden_high * travel
     left = _unladen_at_target(standing, wanted, end)
@@ -108,7 +110,7 @@ def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
         window=window,
         target_mm=target,
         preload_mm=preload,
-        preload_for_target_mm=wanted,
+        preload_for_target_mm=standing.bike.counted(wanted) if rear and wanted is not None else wanted,
         spacer_for_target_mm=spacer,
         topped_out=unladen.topped_out,
         bottomed=laden.bottomed,
@@ -255,7 +257,7 @@ def _choice(
     return SpringChoice(
         part=spring.part,
         rate_n_per_mm=spring.rate_n_per_mm,
-        preload_mm=held.preload,
+        preload_mm=standing.bike.counted(held.preload),
         preload_possible=preload >= 0 and (most is None or preload <= most),
         unladen_sag_mm=free,
         laden_sag_mm=sunk,

@@ -16,9 +16,9 @@ def set_sag(case: BikeCase, end: End, sag: float) -> BikeCure:
     if end == "rear":
         if preload is None:
             raise ValueError(f"{sag:.0f} mm is beyond the rear's travel.")
-        counted = round(preload - (case.bike.preload - case.bike.preload_mm), 1)
+        counted = round(case.bike.counted(preload), 1)
         if counted < 0:
-            most = case.after.rear.on_spring(preload=0.0).at(case.after.loads.rear_laden).sag
+            most = case.after.rear.on_spring(preload=-case.bike.zero_hides).at(case.after.loads.rear_laden).sag
             raise ValueError(f"With no preload at all it sags {most:.0f} mm; more takes a softer spring.")
         return case.setting(f"Preload {counted:g} mm", RearPreload(preload_mm=min(counted, 100.0)))
     if spacer is None:

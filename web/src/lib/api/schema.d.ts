@@ -2032,7 +2032,7 @@ export interface components {
             spring: components["schemas"]["RearSpring"];
             /**
              * Preload
-             * @description counted shortening at full extension
+             * @description counted from zero: collar touching the spring, its washer in
              */
             preload_mm: number;
             fork: components["schemas"]["Fork"];
@@ -5604,7 +5604,7 @@ export interface components {
             collar_pitch_mm: number;
             /**
              * Thread showing at zero
-             * @description past the collar, spring just touching
+             * @description past the collar, spring just touching; below nothing where the collar cannot go back so far
              */
             threads_at_zero_mm?: number | null;
             /** Body diameter */
@@ -5722,7 +5722,7 @@ export interface components {
             inner_diameter_mm?: number | null;
             /**
              * Seat washer
-             * @description matched to the spring so that preload starts the same
+             * @description goes with this spring; it is in the count of preload, which starts with it touching
              * @default 0
              */
             seat_washer_mm: number;
@@ -5746,7 +5746,7 @@ export interface components {
             spring: components["schemas"]["RearSpring"];
             /**
              * Preload
-             * @description as before when left empty
+             * @description counted from zero; as before when left empty
              */
             preload_mm?: number | null;
         };

@@ -56,6 +56,16 @@ def apply_all(bike: Bike, changes: tuple[PlannedBikeChange, ...]) -> Bike:
     return bike
 
 
+def at_their_place(bike: Bike, changes: tuple[PlannedBikeChange, ...]) -> tuple[tuple[PlannedBikeChange, Bike], ...]:
+    """Every change that is on with the machine it meets: as those before it left it. Raises as ``apply_all``."""
+    found = []
+    for planned in changes:
+        if planned.on:
+            found.append((planned, bike))
+            bike = planned.change.apply(bike)
+    return tuple(found)
+
+
 def begin(kind: str, bike: Bike, stack: tuple[PlannedBikeChange, ...]) -> PlannedBikeChange:
     """A new change of a kind, with a free id, as it is put on the stack.
 
@@ -93,6 +103,7 @@ __all__ = [
     "StandLeg",
     "Tyres",
     "apply_all",
+    "at_their_place",
     "begin",
     "unused_id",
 ]

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange, named
+from inclinum.core.bike.changes.rear_preload import collar_step
 
 
 class RearDamperSwap(BikeChange):
@@ -25,8 +26,14 @@ class RearDamperSwap(BikeChange):
         return cls(extended_mm=bike.damper.extended_mm, stroke_mm=bike.damper.stroke_mm)
 
     def apply(self, bike: Bike) -> Bike:
-        """Extended length and stroke; the collar stays where it is on the body, so the preload is as counted."""
-        data = bike.damper.model_dump() | {"extended_mm": self.extended_mm, "stroke_mm": self.stroke_mm}
+        """Extended length and stroke, the preload counted as before.
+
+        Where another body's thread shows at zero is measured again once it is there.
+        """
+        lengths = {"extended_mm": self.extended_mm, "stroke_mm": self.stroke_mm}
+        data = bike.damper.model_dump() | lengths
+        if any(getattr(bike.damper, name) != value for name, value in lengths.items()):
+            data["threads_at_zero_mm"] = None
         return bike.model_copy(update={"damper": type(bike.damper).model_validate(data)})
 
     def summary(self) -> str:
@@ -38,6 +45,8 @@ class RearDamperSwap(BikeChange):
         return [f"{bike.damper.count} damper{'s' if bike.damper.count > 1 else ''}, {self.summary()}"]
 
     def steps(self, bike: Bike) -> list[str]:
-        """Compare."""
-        _ = bike
-        return ["New damper beside the old one, both forced out: eye to eye, stroke, eye widths, which end is up."]
+        """Compare, and the collar as the plan has it after this damper."""
+        return [
+            "New damper beside the old one, both forced out: eye to eye, stroke, eye widths, which end is up.",
+            collar_step(self.apply(bike)),
+        ]

@@ -8,6 +8,30 @@ from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
 
 
+def zero_of(bike: Bike) -> str:
+    """Where the collar is counted from, in words: as this machine's zero was found."""
+    touching = "zero is where the spring just touches, its washer in, with the damper "
+    if bike.damper.zero_found == "forced":
+        return f"{touching}forced fully out"
+    hidden = bike.damper.hidden_mm
+    hides = "how much that hides is not known: force it out and measure" if hidden is None else f"forced, {hidden:g} mm"
+    return f"{touching}only hanging, as it was counted here ({hides}" + (" longer)" if hidden is not None else ")")
+
+
+def collar_step(bike: Bike) -> str:
+    """The collar as it stands at the end: turns from zero, both sides alike, and the thread that shows."""
+    shortening = bike.preload_mm
+    turns = shortening / bike.damper.collar_pitch_mm
+    both = ", both dampers alike" if bike.damper.count > 1 else ""
+    zero = bike.damper.threads_at_zero_mm
+    thread = "" if zero is None else f" Then {zero + shortening:g} mm of thread show past the collar."
+    way = "on from" if shortening >= 0 else "back from"
+    return (
+        f"Collar {abs(turns):.2f} turns {way} zero ({shortening:g} mm){both}; {zero_of(bike)}.{thread} "
+        "Note the threads that show."
+    )
+
+
 class RearPreload(BikeChange):
     """The collar set to a shortening of the spring at full extension."""
 
@@ -67,12 +91,4 @@ class RearPreload(BikeChange):
 
     def steps(self, bike: Bike) -> list[str]:
         """Turns from zero, both sides alike where there are two."""
-        shortening = self.shortening(bike)
-        turns = shortening / bike.damper.collar_pitch_mm
-        both = ", both dampers alike" if bike.damper.count > 1 else ""
-        zero = bike.damper.threads_at_zero_mm
-        thread = "" if zero is None else f" Then {zero + shortening:g} mm of thread show past the collar."
-        return [
-            f"Collar {turns:.2f} turns on from zero ({shortening:g} mm){both}; zero is where the spring just touches "
-            f"with the damper forced fully out.{thread} Note the threads that show."
-        ]
+        return [collar_step(self.apply(bike))]

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.bike.bike import Bike, RearSpring
 from inclinum.core.bike.changes.base import BikeChange, named
+from inclinum.core.bike.changes.rear_preload import collar_step, zero_of
 
 
 class RearSpringSwap(BikeChange):
@@ -17,7 +18,7 @@ class RearSpringSwap(BikeChange):
     type: Literal["rear_spring"] = "rear_spring"
     spring: RearSpring
     preload_mm: float | None = Field(
-        default=None, ge=0, le=100, title="Preload", description="as before when left empty",
+        default=None, ge=0, le=100, title="Preload", description="counted from zero; as before when left empty",
         json_schema_extra={"unit": "mm"},
     )  # fmt: skip
 
@@ -27,9 +28,13 @@ class RearSpringSwap(BikeChange):
         return cls(spring=bike.spring.model_copy(update={"part": ""}))
 
     def apply(self, bike: Bike) -> Bike:
-        """Spring and, where stated, its preload."""
+        """Spring and, where stated, its preload; a longer one with its washer finds zero further back on the thread."""
         preload = bike.preload_mm if self.preload_mm is None else self.preload_mm
-        return bike.model_copy(update={"spring": self.spring, "preload_mm": preload})
+        was, now, damper = bike.spring, self.spring, bike.damper
+        if damper.threads_at_zero_mm is not None:
+            longer = now.free_length_mm + now.seat_washer_mm - was.free_length_mm - was.seat_washer_mm
+            damper = damper.model_copy(update={"threads_at_zero_mm": damper.threads_at_zero_mm - longer})
+        return bike.model_copy(update={"spring": self.spring, "preload_mm": preload, "damper": damper})
 
     def summary(self) -> str:
         """Rate, length and washer."""
@@ -42,9 +47,10 @@ class RearSpringSwap(BikeChange):
         return [f"{bike.damper.count} rear spring{'s' if bike.damper.count > 1 else ''}, {self.summary()}"]
 
     def steps(self, bike: Bike) -> list[str]:
-        """Compare and seat."""
-        _ = bike
+        """Compare, seat, and the collar where the plan has it after this spring."""
+        after = self.apply(bike)
         return [
             "New spring beside the old one: check rate, free length and inner diameter against the order.",
-            "Seat the spring with its own washer; collar down to touch with the damper forced fully out: that is zero.",
+            f"Seat the spring with its own washer, collar down until it touches: {zero_of(after)}.",
+            collar_step(after),
         ]

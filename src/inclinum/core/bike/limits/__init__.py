@@ -10,6 +10,7 @@ from inclinum.core.bike.limits import (
     ground,
     preload,
     reach,
+    rear_spring_fit,
     rear_travel,
     sag_windows,
     stands,
@@ -21,6 +22,7 @@ from inclinum.core.limits.finding import WORST_FIRST
 LIMITS: tuple[Callable[[BikeCase], list[BikeFinding]], ...] = (
     fork_inside.check,
     rear_travel.check,
+    rear_spring_fit.check,
     clevis.check,
     fork_clamps.check,
     preload.check,

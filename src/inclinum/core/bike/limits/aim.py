@@ -13,7 +13,7 @@ FAR_MM = 25.0
 def check(case: BikeCase) -> list[BikeFinding]:
     """Missed by more than the brief's tolerance."""
     wanted, tolerance = case.job.brief.rear_drop.value, case.job.brief.tolerance_mm
-    got = case.after.ends["laden"][1].height - case.before.ends["laden"][1].height
+    got = case.rear_drop
     missed = got - wanted
     if abs(missed) <= tolerance:
         return []

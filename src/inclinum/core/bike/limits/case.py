@@ -66,6 +66,12 @@ class BikeCase:
         return reach_of(self.job, self.before, self.after)
 
     @property
+    def rear_drop(self) -> float:
+        """Of the body at the rear axle station, planned against before, rider on; down positive, mm."""
+        was, now = (s.drops("laden", self.before)[1] for s in (self.before, self.after))
+        return now - was
+
+    @property
     def bike(self) -> Bike:
         """As planned."""
         return self.after.bike

@@ -17,7 +17,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
             _said(
                 "rear", "stops", "More rear preload than the spring may have", bike.preload, most,
                 "Its maker's figure; a stiffer spring needs less.", "the spring's maker",
-                case.setting(f"Preload {most:g} mm", RearPreload(preload_mm=most)),
+                *_collar(case, most),
             )
         )  # fmt: skip
     if bike.preload < 0:
@@ -25,7 +25,17 @@ def check(case: BikeCase) -> list[BikeFinding]:
             _said(
                 "rear", "fix", "The rear spring is loose at full extension", bike.preload, 0.0,
                 "It rattles and can leave its seat.", "the collar",
-                case.setting("Preload 1 mm", RearPreload(preload_mm=1.0)),
+                *_collar(case, 1.0),
+            )
+        )  # fmt: skip
+    zero = bike.damper.threads_at_zero_mm
+    if zero is not None and zero + bike.preload_mm < 0:
+        found.append(
+            _said(
+                "rear", "stops", "The collar has no thread left to go back to", zero + bike.preload_mm, 0.0,
+                "This spring with its washer is longer than the thread lets the collar go back: it has at least "
+                f"{-zero:g} mm of preload.", "the thread that shows at zero",
+                *_collar(case, -zero - bike.zero_hides),
             )
         )  # fmt: skip
     springs = bike.fork.springs
@@ -54,6 +64,12 @@ def check(case: BikeCase) -> list[BikeFinding]:
             _said("rear", "know", "The zero of the rear preload is not known", 0.0, 0.0, question, "the measurement")
         )
     return found
+
+
+def _collar(case: BikeCase, preload: float) -> list[BikeCure]:
+    """The collar set to a shortening of the spring, where it can be counted."""
+    counted = round(case.bike.counted(preload), 1)
+    return [case.setting(f"Preload {counted:g} mm", RearPreload(preload_mm=counted))] if 0 <= counted <= 100 else []
 
 
 def _said(

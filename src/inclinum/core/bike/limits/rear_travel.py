@@ -71,7 +71,8 @@ def _gaps(case: BikeCase) -> list[BikeFinding]:
     now, came, found = case.after, case.before, []
     up = now.ends["full"][1].height - came.ends["full"][1].height
     up += case.bike.rear_tyre_radius_mm - came.bike.rear_tyre_radius_mm
-    front = case.bike.fork.stroke_mm + case.bike.fork.shortened_mm - came.bike.fork.stroke_mm
+    front = case.bike.fork.stroke_mm - came.bike.fork.stroke_mm
+    front += case.bike.fork.shortened_mm - came.bike.fork.shortened_mm
     front += case.bike.fork.raised_mm - came.bike.fork.raised_mm
     front += case.bike.front_tyre_radius_mm - came.bike.front_tyre_radius_mm
     for gap in case.bike.far_ends:

@@ -66,8 +66,7 @@ def _said(
 def _cures(case: BikeCase, bench: SagBench) -> list[BikeCure]:
     """The preload (or spacer) for the middle of the window, where it can be set."""
     if bench.end == "rear" and bench.preload_for_target_mm is not None:
-        # The counted preload is what the collar is set to; washer and hidden travel are between it and the spring's.
-        counted = round(bench.preload_for_target_mm - (case.bike.preload - case.bike.preload_mm), 1)
+        counted = round(bench.preload_for_target_mm, 1)
         if 0 <= counted <= 100:
             turns = (counted - case.bike.preload_mm) / case.bike.damper.collar_pitch_mm
             way = "on" if turns >= 0 else "off"
