@@ -20,6 +20,8 @@ STAGE_MM = 100.0
 """The rise is approached in steps of at most this, so that Newton keeps the branch it started on."""
 BROKEN_MM = 0.5
 """Neighbours of a curve that miss each other's rates by more lie on different branches."""
+MOST_HALVED = 10
+"""Times an interval is halved at most: 5 mm down to hundredths of one, beside a dead point."""
 _NEWTON_STEPS = 9
 _LEVER_MM = 200.0
 FRAME = "frame"
@@ -38,7 +40,7 @@ class PlanarPoses:
     """d(state)/d(rise), the same shape."""
     reachable: Array
 
-    def part(self, which: slice) -> "PlanarPoses":
+    def part(self, which: "slice | Array") -> "PlanarPoses":
         """Some of them."""
         return PlanarPoses(self.rise[which], self.state[which], self.rate[which], self.reachable[which])
 
@@ -231,6 +233,42 @@ class PlanarLinkage:
             [*self._outward(middle, low, step, enough)[::-1], middle, *self._outward(middle, high, step, enough)]
         )
 
+    def refined(self, poses: PlanarPoses, span: tuple[str, str], within: float) -> PlanarPoses:
+        """Positions with others between them wherever a cubic on their rates misses the true one by more than told.
+
+        Where a linkage comes near a dead point its members turn ever faster, and equal steps are too long there.
+
+        Args:
+            poses: neighbours on one curve, rises increasing and evenly spaced.
+            span: two points whose distance is asked for between them as well.
+            within: of that distance, and of every member, its turn on a lever of 200 mm, mm.
+        """
+        if poses.rise.size < 5:
+            return poses
+        # A cubic on exact rates misses by h⁴/384 of the fourth slope, which the rates' third differences tell.
+        third = np.abs(np.diff(poses.rate, n=3, axis=0) * _scale()).max(axis=(1, 2))
+        third = np.maximum(third, np.abs(np.diff(self.distance(*span, poses)[1], n=3)))
+        misses = np.pad(third, 1, mode="edge") * np.diff(poses.rise).min() / 384
+        open_ = np.flatnonzero(np.maximum.reduce([misses[:-2], misses[1:-1], misses[2:]]) > within / 2)
+        open_ = np.unique(np.concatenate([open_, open_ + 1, open_ + 2])).clip(0, poses.rise.size - 2)
+        for _ in range(MOST_HALVED):
+            if not open_.size:
+                break
+            guess = _between(poses, open_)
+            middle = self._newton(guess.rise, guess.state)
+            off = np.abs((middle.state - guess.state) * _scale()).max(axis=(1, 2))
+            length, ratio = self.distance(*span, poses)
+            wide = np.diff(poses.rise)[open_]
+            halfway = (length[open_] + length[open_ + 1]) / 2 - wide * (ratio[open_] - ratio[open_ + 1]) / 8
+            off = np.maximum(off, np.abs(self.distance(*span, middle)[0] - halfway))
+            good = middle.reachable
+            before = open_[good]
+            poses = _joined_in_order(poses, middle.part(good))
+            again = before + np.arange(before.size)
+            again = again[off[good] > within]
+            open_ = np.unique(np.concatenate([again, again + 1]))
+        return poses
+
     def _outward(
         self, middle: PlanarPoses, end: float, step: float, enough: Callable[[PlanarPoses], bool]
     ) -> list[PlanarPoses]:
@@ -344,6 +382,27 @@ class PlanarLinkage:
         reach: Plane = b - a
         length = np.abs(reach)
         return length, -(reach.conj() * (vb - va)).real / length
+
+
+def _scale() -> Array:
+    """Of a member's shifts and turn to mm."""
+    return np.array([1.0, 1.0, _LEVER_MM])
+
+
+def _between(poses: PlanarPoses, intervals: Array) -> PlanarPoses:
+    """Half way between neighbours, by the cubic on their rates."""
+    (r0, r1), (s0, s1), (v0, v1) = (
+        (values[intervals], values[intervals + 1]) for values in (poses.rise, poses.state, poses.rate)
+    )
+    wide: Array = (r1 - r0)[:, None, None]
+    state: Array = (s0 + s1) / 2 + wide * (v0 - v1) / 8
+    return PlanarPoses((r0 + r1) / 2, state, (s1 - s0) / wide, np.ones(intervals.size, dtype=bool))
+
+
+def _joined_in_order(one: PlanarPoses, other: PlanarPoses) -> PlanarPoses:
+    """Both by increasing rise."""
+    both = _joined([one, other])
+    return both.part(np.argsort(both.rise, kind="stable"))
 
 
 def _solve(matrices: Array, right: Array) -> Array:

@@ -25,6 +25,8 @@ Place = tuple[Coordinate, Coordinate]
 Members = dict[str, tuple[str, ...]]
 RISE_LOW, RISE_HIGH, GRID_MM = -200.0, 420.0, 5.0
 """Axle rise looked through from the drawn position, mm."""
+REFINED_MM = 5e-4
+"""How near a position between two solved ones is to the true one."""
 
 
 class RearEnd(Document):
@@ -285,7 +287,8 @@ class Swing:
             return length > longest if last.rise[0] < 0 else length < shortest
 
         like = near.solved if near is not None and near.rear.members() == rear.members() else None
-        self.solved = poses = self.linkage.sweep(RISE_LOW, RISE_HIGH, GRID_MM, beyond, like)
+        self.solved = self.linkage.sweep(RISE_LOW, RISE_HIGH, GRID_MM, beyond, like)
+        poses = self.linkage.refined(self.solved, rear.damper, REFINED_MM)
         grid, (length, ratio) = poses.rise, self.linkage.distance(*rear.damper, poses)
         middle = int(np.argmin(np.abs(grid)))
         if ratio[middle] <= 0:
