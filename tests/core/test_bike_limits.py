@@ -15,8 +15,8 @@ from inclinum.core.procedure.card import LOOK_UP
 from inclinum.demo import demo_bike_jobs
 from tests.core.test_bike import job_on
 
-TRAIL = BIKES["linkage_frame"].bike("x")
-TWIN = BIKES["twin_dampers"].bike("x")
+TRAIL, TWIN = (BIKES[k].bike("x").model_copy(update={"archetype": ""}) for k in ("linkage_frame", "twin_dampers"))
+"""As if somebody had typed all their numbers."""
 HOLE, ROD = holes(TRAIL.rear)
 
 

@@ -53,7 +53,7 @@ def test_every_number_of_a_form_has_a_title_a_limit_and_where_it_needs_one_a_uni
     numbers = 0
     for table in tables:
         for name, field in table.items():
-            shape = field | next((b for b in field.get("anyOf", []) if b["type"] != "null"), {})
+            shape = field | next((b for b in field.get("anyOf", []) if b.get("type") != "null"), {})
             if shape.get("type") != "number":
                 continue
             numbers += 1

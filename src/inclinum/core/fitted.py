@@ -27,6 +27,9 @@ from inclinum.core.springs import (
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
 from inclinum.core.springs.leaf import STEEL_MODULUS
 
+AGREE_SHARE = 0.15
+"""How far a coil's stamp and its wire may be apart: a tenth of a millimetre of wire is three hundredths of its rate."""
+
 
 class CoilWire(Document):
     """What callipers give of a coil that carries no stamp."""
@@ -83,6 +86,34 @@ class Coil(FittedSpring):
     free_length_mm: float = Field(gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"})
     solid_length_mm: float = Field(gt=5, le=1500, title="Solid length", json_schema_extra={"unit": "mm"})
     active_coils: float | None = Field(default=None, gt=0.5, le=40, title="Active coils")
+    wire: CoilWire | None = Field(
+        default=None, title="By calliper", description="of a coil without a stamp; held against the stamp of one with"
+    )
+
+    @model_validator(mode="before")
+    @classmethod
+    def _by_its_wire(cls, given: object) -> object:
+        """Rate and solid length of a coil that has no stamp: G·d⁴/(8·D³·n), and wire times all coils."""
+        if not isinstance(given, dict) or given.get("wire") is None:
+            return given
+        wire = CoilWire.model_validate(given["wire"])
+        told = {"rate_n_per_mm": round(wire.rate(), 2), "solid_length_mm": round(wire.solid(), 1)}
+        return told | {"active_coils": wire.active_coils} | given
+
+    @model_validator(mode="after")
+    def _wire_and_stamp_agree(self) -> "Coil":
+        if self.wire is None:
+            return self
+        stamped = (
+            (self.rate_n_per_mm, self.wire.rate(), "N/mm"),
+            (self.solid_length_mm, self.wire.solid(), "mm solid"),
+        )
+        for told, counted, unit in stamped:
+            if abs(told - counted) > AGREE_SHARE * counted:
+                raise ValueError(
+                    f"its wire and coils give {counted:.1f} {unit}, it is told as {told:g}: which spring is it?"
+                )
+        return self
 
     @model_validator(mode="after")
     def _solid_is_shorter(self) -> "Coil":

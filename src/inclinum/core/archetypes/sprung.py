@@ -19,6 +19,8 @@ from inclinum.core.vehicle import Axle
 
 STOP_SHARE = 0.35
 """Part of the bump travel over which the stop is squeezed."""
+HELD_MM = 8.0
+"""Shortening a default coil keeps at full droop."""
 BIND_ROOM_MM = 18.0
 """Room left in a default coil at full bump."""
 
@@ -94,6 +96,11 @@ def _spring(linkage: AnyLinkage, corner: Corner, ride: Ride, *, air: bool) -> tu
     slope = float(motion.spring_ratio[2] - motion.spring_ratio[0]) / (2 * h)
     force = ride.load / ratio
     rate = max((ride.wheel_rate - force * slope) / ratio**2, 0.25 * ride.wheel_rate / ratio**2)
+    if corner.spring is not None and not isinstance(corner.spring, Twisted | Raised):
+        at_droop = corner.sweep(-ride.droop).spring_length
+        assert at_droop is not None
+        # Still a little pressed at full droop, so that it stays on its seats.
+        rate = min(rate, force / (float(at_droop[0]) - length + HELD_MM))
     if isinstance(corner.spring, Twisted):
         return _bar(rate, force, length), 0.0
     if isinstance(corner.spring, Raised):

@@ -5,7 +5,7 @@ from pydantic import ValidationError
 from inclinum.core.document import Document
 from inclinum.core.fitting.consequence import LIFT_MM, consequence_names
 from inclinum.core.fitting.fit import Fit, Reading, fit
-from inclinum.core.fitting.retune import DAMPER, SPRING, retuned
+from inclinum.core.fitting.retune import BUMP_STOP, DAMPER, SPRING, retuned
 from inclinum.core.fitting.tape import Place, places
 from inclinum.core.vehicle import Axle, Known, Provenance
 
@@ -86,7 +86,7 @@ def fit_axle(axle: Axle) -> AxleFit:
             "toe_change_tolerance_deg": round(min(20.0, angles[1]), 3),
             "linkage": found.linkage if readings else prior,
             "prior": prior,
-            "known": {k: v for k, v in axle.known.items() if k in (SPRING, DAMPER)} | _known(found),
+            "known": {k: v for k, v in axle.known.items() if k in (SPRING, DAMPER, BUMP_STOP)} | _known(found),
             # The spread of the ratio reaches every predicted height.
             "ratio_tolerance_percent": round(min(50.0, 100 * found.spread[0] / LIFT_MM), 2),
         }

@@ -10,8 +10,8 @@ from inclinum.core.fitted import AirSpringData, LeafPackData, TorsionBarData
 from inclinum.core.linkage import AnyLinkage
 from inclinum.core.vehicle import Axle
 
-SPRING, DAMPER = "spring", "damper"
-"""Keys under which :attr:`Axle.known` says that spring or damper were measured."""
+SPRING, DAMPER, BUMP_STOP = "spring", "damper", "bump_stop"
+"""Keys under which :attr:`Axle.known` says that spring, damper or bump stop were measured."""
 
 
 def retuned(axle: Axle, before: AnyLinkage) -> Axle:
@@ -28,10 +28,13 @@ def retuned(axle: Axle, before: AnyLinkage) -> Axle:
         changed |= _spring(axle, before, longer)
     if was.damper_length is not None and now.damper_length is not None and not _measured(axle, DAMPER):
         longer = float(now.damper_length[0] - was.damper_length[0])
-        d, stop = axle.damper, axle.bump_stop
+        d = axle.damper
         changed["damper"] = d.model_copy(
             update={"extended_mm": round(d.extended_mm + longer, 2), "closed_mm": round(d.closed_mm + longer, 2)}
         )
+    stop = axle.bump_stop
+    if was.damper_length is not None and now.damper_length is not None and not _measured(axle, BUMP_STOP):
+        longer = float(now.damper_length[0] - was.damper_length[0])
         if stop.contact_mm is not None:
             changed["bump_stop"] = stop.model_copy(update={"contact_mm": round(stop.contact_mm + longer, 2)})
     return axle.model_copy(update=changed)

@@ -12,6 +12,7 @@ from inclinum.core.limits import (
     spring_loose,
     stud_engagement,
 )
+from inclinum.core.limits.assumed import told_as_assumed
 from inclinum.core.limits.case import Case, Stood, rises, stand_changed, stand_measured
 from inclinum.core.limits.finding import WORST_FIRST, Cure, Finding, Severity
 
@@ -32,7 +33,7 @@ LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, sight.check)
 
 def findings(case: Case, checks: tuple[Check, ...] = LIMITS) -> list[Finding]:
     """All findings, worst first; within a severity the one furthest past its limit first."""
-    found = [finding for check in checks for finding in check(case)]
+    found = [told_as_assumed(case, finding) for check in checks for finding in check(case)]
     return sorted(found, key=lambda f: (WORST_FIRST[f.severity], f.margin))
 
 

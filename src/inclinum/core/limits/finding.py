@@ -31,6 +31,8 @@ class Finding(Document):
     unit: Literal["mm", "deg"]
     why: str
     source: str
+    settled_by: tuple[str, ...] = ()
+    """Readings that nobody took and the number rests on: it is assumed then, and stops no plan alone."""
     wanted_rise: float | None = None
     """Rise of the axle that would settle it, mm, where height is the matter: ways to it become cures."""
     cures: tuple[Cure, ...] = ()

@@ -15,6 +15,8 @@ from inclinum.core.springs import BumpStop, CoilSpring, PerSample, Spring, Table
 
 GRAVITY = 9.80665
 """Standard gravity, m/s²."""
+SEARCH_STEPS = 41
+"""Of a few millimetres each, looked through where the ends of the search do not bracket a load."""
 
 
 @dataclass(frozen=True)
@@ -139,7 +141,9 @@ class RideCorner:
         low, high = np.full(shape, self.search[0]), np.full(shape, self.search[1])
         at_ends = self.wheel_force(np.stack([low, high]))
         inside = (at_ends[0] <= load) & (at_ends[1] >= load)
-        z = np.clip(np.zeros(shape), low, high)
+        if not np.all(inside):
+            low, high, inside = self._nearest_rest(load, shape)
+        z = np.where((low < 0) & (high > 0), 0.0, (low + high) / 2)
         for _ in range(80):
             force, rate = self.force_and_rate(z)
             miss = force - load
@@ -155,6 +159,20 @@ class RideCorner:
             if settled:
                 break
         return np.where(inside, z, np.nan)
+
+    def _nearest_rest(self, load: Array | float, shape: tuple[int, ...]) -> tuple[Array, Array, Array]:
+        """Ends of the step nearest to the baseline over which the force comes to carry the load, and whether any does.
+
+        Where a linkage comes near a dead point at the end of its reach the force may rise once more: the ends of the
+        search then say nothing of what lies between them.
+        """
+        grid = np.linspace(*self.search, SEARCH_STEPS).reshape(-1, *[1] * len(shape)) + np.zeros(shape)
+        over = self.wheel_force(grid) >= load
+        carries = ~over[:-1] & over[1:]
+        far = np.where(carries, np.abs(grid[:-1] + grid[1:]), np.inf)
+        at = np.argmin(far, axis=0)[None]
+        low, high = (np.take_along_axis(g, at, axis=0)[0] for g in (grid[:-1], grid[1:]))
+        return low, high, np.asarray(carries.any(axis=0))
 
     def window(self) -> Window:
         """Droop limit, first touch of the stop, stop solid, and damper closed, in wheel travel."""

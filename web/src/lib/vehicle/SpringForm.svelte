@@ -28,7 +28,7 @@
 	});
 	const measured = (part: string) => axle.known?.[part]?.source === 'measured';
 	/** A part that was typed in is measured. */
-	function put(part: 'spring' | 'damper', to: unknown) {
+	function put(part: 'spring' | 'damper' | 'bump_stop' | 'top_out', to: unknown) {
 		onaxle({
 			...axle,
 			[part]: to,
@@ -117,7 +117,10 @@
 		<div class="mt-4">
 			{#if axle[name]}
 				<div class="mb-1 flex items-center justify-between">
-					<h3 class="head">{part.title}</h3>
+					<h3 class="head">
+						{part.title}
+						<span class="text-quiet font-normal">· {measured(name) ? 'measured' : 'assumed'}</span>
+					</h3>
 					{#if part.optional}<button
 							class="btn min-h-7 px-2 text-xs"
 							onclick={() => onaxle({ ...axle, [name]: null })}>Take it out</button
@@ -127,7 +130,7 @@
 					node={part.node}
 					value={axle[name]}
 					label={part.title}
-					onvalue={(to) => onaxle({ ...axle, [name]: to } as Axle)}
+					onvalue={(to) => put(name, to)}
 				/>
 			{:else}
 				<button

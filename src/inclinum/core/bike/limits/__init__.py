@@ -16,6 +16,7 @@ from inclinum.core.bike.limits import (
     stands,
     steering_kept,
 )
+from inclinum.core.bike.limits.assumed import told_as_assumed
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.limits.finding import WORST_FIRST
 
@@ -41,7 +42,9 @@ REFUSED = ("fork.bottom_out",)
 
 def findings(case: BikeCase) -> list[BikeFinding]:
     """All findings, worst first."""
-    return sorted((f for check in LIMITS for f in check(case)), key=lambda f: WORST_FIRST[f.severity])
+    return sorted(
+        (told_as_assumed(case, f) for check in LIMITS for f in check(case)), key=lambda f: WORST_FIRST[f.severity]
+    )
 
 
 __all__ = ["LIMITS", "REFUSED", "BikeCase", "BikeCure", "BikeFinding", "findings"]

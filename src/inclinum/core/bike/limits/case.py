@@ -35,6 +35,8 @@ class BikeFinding(Document):
     unit: Literal["mm", "deg", "%", "N/mm"]
     why: str
     source: str
+    settled_by: tuple[str, ...] = ()
+    """Readings that nobody took and the number rests on: it is assumed then, and stops no plan alone."""
     cures: tuple[BikeCure, ...] = ()
 
 

@@ -1,0 +1,93 @@
+"""What nobody measured of a two-wheeler: a stop that rests on an archetype's guess is told so, and stops no plan alone.
+
+A machine set up from an archetype has that archetype's numbers until somebody types others: a part that is still as
+the archetype made it is assumed.
+"""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from operator import attrgetter
+
+from inclinum.core.bike.archetypes import BIKES
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.limits.case import BikeCase, BikeFinding
+
+
+@dataclass(frozen=True)
+class Part:
+    """Something a limit lies at.
+
+    Args:
+        reading: what settles it, in words.
+        at: where the machine has it.
+        planned: whether the plan can bring another one, with its own figure.
+    """
+
+    reading: str
+    at: str
+    planned: bool = False
+
+    def assumed(self, case: BikeCase) -> bool:
+        """Whether it is still the archetype's guess."""
+        bike = case.bike if self.planned else case.before.bike
+        guess = _guessed(bike.archetype)
+        if guess is None:
+            return False
+        try:
+            return attrgetter(self.at)(bike) == attrgetter(self.at)(guess)
+        except AttributeError:  # another kind of fork spring, or none of what the archetype has: somebody said so
+            return False
+
+
+@lru_cache(maxsize=64)
+def _guessed(archetype: str) -> Bike | None:
+    kind = BIKES.get(archetype)
+    return None if kind is None else kind.bike("x")
+
+
+SPRING_STROKE = Part("the rear spring's stroke until its coils touch", "spring.stroke_mm", planned=True)
+MOST_PRELOAD = Part("the preload the spring's maker allows", "spring.max_preload_mm", planned=True)
+FORK_SOLID = Part("the fork spring's solid length", "fork.springs.left.solid_length_mm", planned=True)
+FORK_PRELOAD = Part("the preload the fork springs' maker allows", "fork.springs.max_preload_mm", planned=True)
+CLAMP_TO = Part("where the clamp zone of the tubes ends", "fork.raise_most_mm")
+BOTTOMED = Part("the clearance with the fork bottomed", "fork.bottomed_clearance_mm")
+THREAD = Part("the thread inside the clevis", "damper.clevis.thread_mm")
+THREAD_NEEDED = Part("the thread the clevis needs", "damper.clevis.least_thread_mm")
+GAPS = Part("the gaps at full bump", "far_ends")
+STAND = Part("foot, reach and splay of the side stand", "stand")
+CENTRE = Part("the tyre's height on the centre stand", "centre_stand")
+CLEARANCES = Part("the heights of what is near the ground", "clearances")
+SEAT = Part("the seat's height", "seat")
+
+RESTS_ON: dict[str, tuple[Part, ...]] = {
+    "rear.coils": (SPRING_STROKE,),
+    "preload.rear.More": (MOST_PRELOAD,),
+    "preload.front.More": (FORK_PRELOAD,),
+    "fork.coils": (FORK_SOLID,),
+    "fork.zone": (CLAMP_TO,),
+    "fork.bottomed": (BOTTOMED,),
+    "clevis": (THREAD, THREAD_NEEDED),
+    "gap.": (GAPS,),
+    "stand.lean": (STAND,),
+    "stand.centre": (CENTRE,),
+    "ground.": (CLEARANCES,),
+    "reach": (SEAT,),
+}
+"""By how a finding's id begins: the parts its number rests on."""
+
+
+def told_as_assumed(case: BikeCase, finding: BikeFinding) -> BikeFinding:
+    """The finding as it is; or, where a part it rests on is assumed, saying so and stopping nothing alone."""
+    parts = next((p for start, p in RESTS_ON.items() if finding.id.startswith(start)), ())
+    readings = tuple(p.reading for p in parts if p.assumed(case))
+    if not readings:
+        return finding
+    wanted = " and ".join(readings)
+    return finding.model_copy(
+        update={
+            "severity": "fix" if finding.severity == "stops" else finding.severity,
+            "why": f"Assumed with this kind of machine, not measured: {wanted}. Measured, it is settled. {finding.why}",
+            "source": f"assumed: nobody gave {wanted}",
+            "settled_by": readings,
+        }
+    )

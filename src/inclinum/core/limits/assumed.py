@@ -1,0 +1,80 @@
+"""What nobody measured: a hard stop that rests on an archetype's guess is told as assumed, and stops no plan alone."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from inclinum.core.changes import SpringSwap
+from inclinum.core.fitting.retune import BUMP_STOP, DAMPER, SPRING
+from inclinum.core.limits.case import Case
+from inclinum.core.limits.finding import Finding
+from inclinum.core.vehicle import Axle, AxleName
+
+
+@dataclass(frozen=True)
+class Part:
+    """Something a hard stop lies at.
+
+    Args:
+        reading: what settles it, in the words of the sheet.
+        known: whether a person gave it: on the job's axle, in its readings or in its plan.
+    """
+
+    reading: str
+    known: Callable[[Case, AxleName, Axle], bool]
+
+
+def _typed(axle: Axle, part: str) -> bool:
+    """Data that came from no archetype were typed; those that did are assumed until that part is measured."""
+    return not axle.archetype or (part in axle.known and axle.known[part].source == "measured")
+
+
+def _solid_known(case: Case, name: AxleName, axle: Axle) -> bool:
+    """A spring swapped in by the plan brings its own figure, unless it was copied from the assumed one."""
+    fitted, planned = axle.coil, case.after.vehicle.axle(name).coil
+    if not case.planned(name, SpringSwap) or planned is None or fitted is None:
+        return _typed(axle, SPRING)
+    return _typed(axle, SPRING) or planned.solid_length_mm != fitted.solid_length_mm
+
+
+SOLID = Part("the solid length of the springs", _solid_known)
+STOP = Part(
+    "the bump-stop gap", lambda case, name, axle: (
+        case.job.measure.mean(name, "bump_stop_gap") is not None or _typed(axle, BUMP_STOP)
+    ),
+)  # fmt: skip
+CLOSED = Part(
+    "the exposed damper rod", lambda case, name, axle: (
+        case.job.measure.mean(name, "exposed_rod") is not None or _typed(axle, DAMPER)
+    ),
+)  # fmt: skip
+EXTENDED = Part("the damper's length, fully out", lambda case, name, axle: _typed(axle, DAMPER))
+
+RESTS_ON: dict[str, tuple[Part, ...]] = {
+    "coil_bind": (SOLID, STOP),
+    "damper_closed": (CLOSED, STOP),
+    "bump_gap": (STOP,),
+    "droop_left": (EXTENDED,),
+    "spring_loose": (EXTENDED,),
+}
+"""By the first part of a finding's id: what its number rests on beside the springs' own height."""
+
+
+def told_as_assumed(case: Case, finding: Finding) -> Finding:
+    """The finding as it is; or, where a part it rests on is only assumed, saying so and stopping nothing alone."""
+    name = finding.axle
+    parts = RESTS_ON.get(finding.id.partition(".")[0], ())
+    if name is None or not parts:
+        return finding
+    axle = case.job.vehicle.axle(name)
+    readings = tuple(p.reading for p in parts if not p.known(case, name, axle))
+    if not readings:
+        return finding
+    wanted = " and ".join(readings)
+    return finding.model_copy(
+        update={
+            "severity": "fix" if finding.severity == "stops" else finding.severity,
+            "why": f"Assumed with this kind of axle, not measured: {wanted}. Measured, it is settled. {finding.why}",
+            "source": f"assumed: nobody gave {wanted} ({finding.source})",
+            "settled_by": readings,
+        }
+    )
