@@ -25,11 +25,11 @@ FITS: list[tuple[str, str, AxleName]] = [
 
 @pytest.mark.parametrize("size", list(SIZES))
 def test_every_axle_as_it_is_set_up_and_on_every_spring_stands_free(size: str) -> None:
-    for key, end in ((k, e) for s, k, e in FITS if s == size):
+    for _, key, end in (f for f in FITS if f[0] == size):
         front, rear = (key if end == e else _other(e, size) for e in AXLES)
         vehicle = vehicle_of(front, rear, size, "x")
         for kind in kinds_for(vehicle.axle(end)):
-            told = predict(bare_job(vehicle.model_copy(update={str(end): respring(vehicle.axle(end), kind)})))
+            told = predict(bare_job(vehicle.model_copy(update={end: respring(vehicle.axle(end), kind)})))
             close = [(f.id, f.value) for f in told.findings if f.severity != "know"]
             assert not close, f"{key} {end} on {kind}"
             assert told.axle(end).rise == pytest.approx(0, abs=1e-3)
