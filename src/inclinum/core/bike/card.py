@@ -126,10 +126,27 @@ def _preflight(job: BikeJob) -> Preflight:
     )
 
 
-def _uses(bike: Bike, *keys: str) -> tuple[FastenerUse, ...]:
-    """Bolts with their figures; one nobody has a figure for is looked up, never guessed."""
+ROLES = (
+    "rod_bolts", "rocker_pivot_bolt", "damper_upper_bolt", "damper_lower_bolt", "top_clamp_bolt", "lower_clamp_bolt",
+    "fork_cap", "rear_axle", "front_axle",
+)  # fmt: skip
+"""Bolts the steps know where to tighten; others are listed at the end."""
+
+
+def _others(bike: Bike) -> list[str]:
+    """Bolts of the machine's data that no step knows, and that clamp no rubber."""
+    return [key for key, f in bike.fasteners.items() if key not in ROLES and not f.at_ride_height]
+
+
+def _uses(bike: Bike, *keys: str, settled: bool = False) -> tuple[FastenerUse, ...]:
+    """Bolts with their figures; one nobody has a figure for is looked up, never guessed.
+
+    Those that clamp rubber are left to the step at which the machine stands ``settled`` on its wheels.
+    """
     found = []
     for key in keys:
+        if not settled and key in bike.fasteners and bike.fasteners[key].at_ride_height:
+            continue
         f = bike.fasteners.get(key) or Fastener(name=key.replace("_", " "))
         torque = f.torque_nm
         found.append(
@@ -173,6 +190,12 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeSt
         for m, text in enumerate(change.steps(met)):
             yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
     axles = ["rear_axle"] * bool(rear) + ["front_axle"] * bool(front)
+    listed = _others(bike)
+    if listed:
+        yield step(
+            "down.others", "Wheels and down",
+            "What else was undone, as the machine's data list it, to torque.", (2, 8), fasteners=_uses(bike, *listed),
+        )  # fmt: skip
     yield step(
         "down.wheels", "Wheels and down", "Axles, brakes and chain as the maker says; wheels turn free.", (8, 15),
         fasteners=_uses(bike, *axles),
@@ -184,6 +207,13 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeSt
             "down.chain", "Wheels and down",
             f"{bike.drive.kind.capitalize()} slack at its tightest, {travel:.0f} mm of wheel travel from full "
             "extension, to the maker's figure there.", (4, 8), figure=f"tightest at {travel:.0f} mm",
+        )  # fmt: skip
+    rubber = [key for key, f in bike.fasteners.items() if f.at_ride_height]
+    if rubber:
+        yield step(
+            "down.rubber", "Wheels and down",
+            "On its wheels, bounced and settled: bolts that clamp rubber to their figure, left hand tight until now.",
+            (3, 8), fasteners=_uses(bike, *rubber, settled=True), hold=cautions.RUBBER,
         )  # fmt: skip
     yield step("down.brakes", "Wheels and down", "Pump both brakes hard; bar lock to lock: no hose or cable pulls.",
                (3, 6), caution=cautions.BRAKES)  # fmt: skip

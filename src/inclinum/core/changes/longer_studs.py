@@ -12,6 +12,7 @@ class LongerStuds(Change):
     """Studs of the top mount replaced, both sides."""
 
     title: ClassVar[str] = "Longer studs"
+    reversible: ClassVar[bool] = False
 
     type: Literal["longer_studs"] = "longer_studs"
     stud_length_mm: float = Field(

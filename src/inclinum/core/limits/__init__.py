@@ -4,13 +4,16 @@ from collections.abc import Callable
 
 from inclinum.core.limits import (
     aim,
+    bonnet,
     bump_gap,
     coil_bind,
     damper_closed,
+    joint_angles,
     local,
     sight,
     spring_loose,
     stud_engagement,
+    undone,
 )
 from inclinum.core.limits.assumed import told_as_assumed
 from inclinum.core.limits.case import Case, Stood, rises, stand_changed, stand_measured
@@ -20,6 +23,8 @@ Check = Callable[[Case], list[Finding]]
 
 HARDWARE: tuple[Check, ...] = (
     stud_engagement.check,
+    bonnet.check,
+    joint_angles.check,
     coil_bind.check,
     damper_closed.check,
     spring_loose.check,
@@ -28,7 +33,7 @@ HARDWARE: tuple[Check, ...] = (
 )
 """Limits of parts and law: what a way to a height is judged by."""
 
-LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, sight.check)
+LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, undone.check, sight.check)
 
 
 def findings(case: Case, checks: tuple[Check, ...] = LIMITS) -> list[Finding]:

@@ -8,7 +8,16 @@ import numpy as np
 from pydantic import ValidationError
 
 from inclinum.core.angles.wheel import pitch_nose_down
-from inclinum.core.changes import BumpStopSwap, Change, PlannedChange, SeatSpacer, StrutTopSpacer, apply_all, unused_id
+from inclinum.core.changes import (
+    BumpStopSwap,
+    Change,
+    LongerStuds,
+    PlannedChange,
+    SeatSpacer,
+    StrutTopSpacer,
+    apply_all,
+    unused_id,
+)
 from inclinum.core.changes.base import millimetres
 from inclinum.core.job import Job
 from inclinum.core.limits.finding import Cure
@@ -171,6 +180,15 @@ class Case:
     def without(self, title: str, planned: PlannedChange) -> Cure:
         """The plan without one change."""
         return Cure(title=title, changes=tuple(p for p in self.changes if p.id != planned.id))
+
+    def longer_studs(self, axle: AxleName, length: float) -> list[Cure]:
+        """The plan with studs of another length, whole mm, in place of those it has, where there can be such."""
+        short = float(math.floor(length))
+        planned = self.planned(axle, LongerStuds)
+        if short <= 5 or not planned:
+            return []
+        title = f"{axle.capitalize()} studs {millimetres(short)} above the bare tower"
+        return [self.replacing(title, planned[-1], stud_length_mm=short)]
 
     def thinner_spacers(
         self, axle: AxleName, too_much: float, kinds: tuple[type[Change], ...] | None = None

@@ -172,11 +172,16 @@ class SolidAxleLinkage(Linkage):
             upright=frozenset({CENTRE, *axle_side, *self.carried(), *KINGPIN}),
             wheel="wheel_centre_left",
             steering_axis=KINGPIN if self.steering else None,
-            arms=tuple(
-                Arm(axle.removesuffix("_axle").replace("_", " ") + " link", body, f"{body}+y", axle)
-                for axle, body in self.trailing
-                if axle.startswith(("lower_left", "upper"))
-            ),
+            arms=self.swung,
+        )
+
+    @property
+    def swung(self) -> tuple[Arm, ...]:
+        """Links whose frame bushes turn as the axle rises; of the lower ones the left."""
+        return tuple(
+            Arm(axle.removesuffix("_axle").replace("_", " ") + " link", body, f"{body}+y", axle)
+            for axle, body in self.trailing
+            if axle.startswith(("lower_left", "upper"))
         )
 
     def helpers(self, p: dict[str, Array]) -> dict[str, Array]:
@@ -237,6 +242,11 @@ class RadiusArmAxle(SolidAxleLinkage):
     kind: Literal["solid_axle_radius_arms"] = "solid_axle_radius_arms"
     points: RadiusArmPoints
     trailing = (_LATERAL,)
+
+    @property
+    def swung(self) -> tuple[Arm, ...]:
+        """The arms turn about the line through their frame pivots."""
+        return (Arm("radius arm", "arm_right_body", "arm_left_body", "wheel_centre_left"),)
 
     def helpers(self, p: dict[str, Array]) -> dict[str, Array]:
         """Mid-point of the frame pivots, carried by the axle."""

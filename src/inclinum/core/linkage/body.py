@@ -21,6 +21,7 @@ from inclinum.core.linkage.constraints import (
     held,
     in_row_order,
 )
+from inclinum.core.linkage.points import point_name
 from inclinum.core.linkage.rigid import Array, cross, rotation
 
 RESIDUAL_MM = 1e-8
@@ -144,6 +145,22 @@ class Body:
             raise ValueError(
                 f"At baseline the linkage is at a dead point or leaves a part loose: {self._loaded_most(jacobian[0])}."
             )
+
+    def bush_turns(self, poses: "Poses") -> dict[str, float]:
+        """What each rod turns by at its chassis end from the first pose to the last, rad, unsigned.
+
+        Steering rods are left out: they end in ball joints, which store nothing.
+        """
+        turns = {}
+        for link in (c for c in self.constraints if isinstance(c, Link)):
+            name = point_name(link.on_chassis).partition(",")[0]
+            if link.on_chassis.startswith(("tie", "drag", "track_rod")):
+                continue
+            reach = poses.point(self.points[link.on_body])[[0, -1]] - self.points[link.on_chassis]
+            was, now = reach / np.linalg.norm(reach, axis=-1, keepdims=True)
+            what = name if name.split()[-1] in ("link", "arm", "rod") else f"{name} link"
+            turns[what] = float(np.arccos(np.clip(was @ now, -1.0, 1.0)))
+        return turns
 
     @cached_property
     def _neutral(self) -> "_System":

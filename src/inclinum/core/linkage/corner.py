@@ -205,7 +205,12 @@ class Corner:
         return self.tyre_radius + cosine * poses.roll_velocity[..., 1]
 
     def arm_turn(self, poses: Poses) -> dict[str, float]:
-        """Angle each arm turns about its pivot from the first pose to the last, rad, unsigned."""
+        """Angle each arm turns about its pivot from the first pose to the last, rad, unsigned.
+
+        Where no arm is named for it, what the body's own rods, shackles and eyes turn by.
+        """
+        if not self.arms:
+            return self.body.bush_turns(poses)
         turns = {}
         for arm in self.arms:
             first, second = self.body.points[arm.first], self.body.points[arm.second]

@@ -131,6 +131,18 @@ class LeafBody:
         )  # fmt: skip
         return Poses(centre0, *(part.reshape(*shape, *part.shape[1:]) for part in parts))
 
+    def bush_turns(self, poses: Poses) -> dict[str, float]:
+        """What the bushes of the shackle and of the fixed eye turn by from the first pose to the last, rad, unsigned.
+
+        The arm at the fixed eye is the rigid one of the model, up to its joint on the seat piece.
+        """
+        travel = poses.centre[[0, -1], 2] - poses.centre0[2]
+        turn = self.pack(travel).shackle
+        eye, seat = (np.asarray(self.points[n], dtype=float) for n in ("fixed_eye", "seat"))
+        reach = (poses.point(eye + self.share * (seat - eye)) - eye)[[0, -1]]
+        arm = np.arctan2(reach[:, 2], np.abs(reach[:, 0]))
+        return {"shackle": float(abs(turn[1] - turn[0])), "spring's fixed eye": float(abs(arm[1] - arm[0]))}
+
     def reach(self, low: float, high: float, resolution: float = 0.5) -> Reach:
         """Travel that exists: a shackle or an arm drawn straight ends it."""
         ends, reasons = [], []

@@ -177,7 +177,7 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment) -> Iterator[S
 
 def _axle_steps(job: Job, prediction: Prediction, axle: AxleName) -> Iterator[Step]:
     data = job.vehicle.axle(axle)
-    routine = routine_of(data)
+    routine = routine_of(data).for_fasteners(data.fasteners)
     for task in (t for t in routine.apart if t.both_first):
         for side in SIDES:
             yield _task(job, axle, side, task)
@@ -287,7 +287,8 @@ def _task(job: Job, axle: AxleName, side: Side, task: Task, prediction: Predicti
         row = next(h for h in prediction.heights if (h.axle, h.side, h.kind) == (axle, side, "hub_to_arch"))
         figure = f"{row.after:.0f} mm hub to arch"
         turns = ", ".join(f"{arm} {deg:.0f}°" for arm, deg in prediction.axle(axle).wind_up_deg.items())
-        hold = f"Tightened at full droop the bush would store: {turns}. {cautions.RUBBER}"
+        stored = f"Tightened at full droop the bushes would store: {turns}. " if turns else ""
+        hold = stored + cautions.RUBBER
     return Step(
         id=f"{axle}.{side}.{task.key}",
         phase=task.phase,  # type: ignore[arg-type]

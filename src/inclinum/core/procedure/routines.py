@@ -1,9 +1,10 @@
 """How each suspension kind comes apart and goes together again, whatever is changed on it."""
 
-from dataclasses import dataclass, field
+from collections.abc import Collection, Mapping
+from dataclasses import dataclass, field, replace
 
 from inclinum.core.procedure import cautions
-from inclinum.core.vehicle import Axle
+from inclinum.core.vehicle import Axle, Fastener
 
 
 @dataclass(frozen=True)
@@ -25,6 +26,15 @@ class Task:
     both_first: bool = False
     """Done at both sides before anything else comes apart on either."""
 
+    def without(self, keys: Collection[str]) -> "Task":
+        """The same step leaving some fasteners hand tight for ride height."""
+        kept = tuple(key for key in self.fasteners if key not in keys)
+        if kept == self.fasteners:
+            return self
+        left = ", ".join(key.replace("_", " ") for key in self.fasteners if key in keys)
+        text = self.text if kept else self.text.replace("to torque", "hand tight")
+        return replace(self, fasteners=kept, text=f"{text} Only hand tight here, it clamps rubber: {left}.")
+
 
 @dataclass(frozen=True)
 class Routine:
@@ -38,6 +48,33 @@ class Routine:
     tools: tuple[str, ...] = field(default=())
     consumables: tuple[str, ...] = field(default=())
 
+    def for_fasteners(self, fasteners: Mapping[str, Fastener]) -> "Routine":
+        """The routine with a vehicle's own fasteners where they belong.
+
+        One that clamps rubber is tightened at ride height, wherever the routine would have it; one the routine does
+        not know is tightened with those, or before, as its data say.
+        """
+        rubber = {key for key, f in fasteners.items() if f.at_ride_height}
+        later = {key for task in (*self.after_swap, *self.refit) for key in task.fasteners if key in rubber}
+        told = {key for task in (*self.after_swap, *self.refit, *self.at_height) for key in task.fasteners} | ON_WHEEL
+        other = [key for key in fasteners if key not in told]
+        refit = tuple(task.without(later) for task in self.refit)
+        cold = tuple(key for key in other if key not in rubber)
+        if cold:
+            refit += (Task("others", "Refit loosely", f"{_OTHERS}, to torque.", cold, minutes=(2, 8)),)
+        first, *rest = self.at_height
+        warm = tuple(key for key in (*later, *other) if key in rubber)
+        return replace(
+            self,
+            after_swap=tuple(task.without(later) for task in self.after_swap),
+            refit=refit,
+            at_height=(replace(first, fasteners=first.fasteners + warm), *rest),
+        )
+
+
+ON_WHEEL = {"wheel"}
+"""Tightened on the ground, whatever comes apart."""
+_OTHERS = "What else of this axle was undone, as the vehicle's data list it"
 
 _COMPRESS = Task(
     "compress", "Swap", "Compress the spring until it is loose on its seats, then the rod nut.",

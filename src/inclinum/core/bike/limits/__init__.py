@@ -15,6 +15,7 @@ from inclinum.core.bike.limits import (
     sag_windows,
     stands,
     steering_kept,
+    undone,
 )
 from inclinum.core.bike.limits.assumed import told_as_assumed
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
@@ -33,6 +34,7 @@ LIMITS: tuple[Callable[[BikeCase], list[BikeFinding]], ...] = (
     sag_windows.check,
     reach.check,
     ground.check,
+    undone.check,
 )
 
 

@@ -1,0 +1,160 @@
+"""What somebody typed changes an answer: each field that was once read by nobody, from the document to what it says."""
+
+from typing import Any
+
+import numpy as np
+import pytest
+
+from inclinum.core.archetypes import vehicle_of
+from inclinum.core.bike.archetypes import BIKES
+from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.card import bike_card
+from inclinum.core.bike.prediction import predict_bike
+from inclinum.core.changes import LongerStuds, SeatSpacer, StrutTopSpacer
+from inclinum.core.job import Job
+from inclinum.core.limits import Finding
+from inclinum.core.linkage.joints import joint_angles
+from inclinum.core.prediction import assess, predict
+from inclinum.core.procedure import card
+from inclinum.core.procedure.card import Step
+from inclinum.core.vehicle import Vehicle
+from tests.core.test_bike import job_on
+from tests.core.test_prediction import with_changes
+from tests.core.test_whole import bare_job
+
+
+def found(job: Job, key: str) -> Finding | None:
+    return next((f for f in predict(job).findings if f.id == key), None)
+
+
+def axle_with(vehicle: Vehicle, end: str, **fields: Any) -> Vehicle:
+    data = vehicle.model_dump()
+    return Vehicle.model_validate(data | {end: data[end] | fields})
+
+
+def steps(job: Job) -> dict[str, Step]:
+    return {s.id: s for s in card(job).steps}
+
+
+def test_the_gap_over_the_studs_is_kept(in_hand: Job) -> None:
+    """30 mm of gap: studs 27 mm longer leave 3; a 12 mm spacer under the tower takes the tips down again."""
+    top = in_hand.vehicle.front.strut_top
+    assert top is not None
+    vehicle = axle_with(in_hand.vehicle, "front", strut_top=top.model_dump() | {"bonnet_gap_mm": 30})
+    job = in_hand.model_copy(update={"vehicle": vehicle})
+    studs = LongerStuds(axle="front", stud_length_mm=top.stud_length_mm + 27)
+    near = found(with_changes(job, studs), "bonnet.front")
+    assert near is not None
+    assert (near.value, near.severity) == (pytest.approx(3.0), "fix")
+    assert near.cures[0].changes[-1].change == studs.model_copy(
+        update={"stud_length_mm": float(int(top.stud_length_mm + 25))}
+    )
+    through = found(with_changes(job, studs.model_copy(update={"stud_length_mm": top.stud_length_mm + 33})),
+                    "bonnet.front")  # fmt: skip
+    assert through is not None
+    assert (through.value, through.severity) == (pytest.approx(-3.0), "stops")
+    spaced = with_changes(job, StrutTopSpacer(axle="front", thickness_mm=12), studs)
+    assert found(spaced, "bonnet.front") is None
+    bare = axle_with(in_hand.vehicle, "front", strut_top=top.model_dump() | {"bonnet_gap_mm": None})
+    assert found(with_changes(in_hand.model_copy(update={"vehicle": bare}), studs), "bonnet.front") is None
+
+
+@pytest.mark.parametrize("end", ["front", "rear"])
+def test_a_joint_at_its_angle_ends_the_travel_of_a_job(end: str) -> None:
+    vehicle = vehicle_of("wishbones", "wishbones", "car", "x")
+    after = assess(bare_job(vehicle)).after.axle(end)  # type: ignore[arg-type]
+    ends = after.corner.body.poses(np.array([after.full_droop, after.full_bump]))
+    droop, bump = np.degrees(joint_angles(after.corner, ends)["upper_outer"])
+    assert droop > bump > 3, "this one hangs further than it is pushed"
+
+    def limited(most: float, *changes: Any) -> dict[str, Finding]:
+        job = bare_job(axle_with(vehicle, end, joint_limits_deg={"upper_outer": most}))
+        told = predict(with_changes(job, *changes)).findings
+        return {f.id: f for f in told if f.id.startswith("joint")}
+
+    assert limited(droop + 0.5) == {}
+    between = (droop + bump) / 2
+    hangs = limited(between)
+    assert set(hangs) == {f"joint.{end}.droop"}
+    one = hangs[f"joint.{end}.droop"]
+    assert one.severity == "fix"
+    # The angle grows all but evenly with the travel.
+    lost = (droop - between) / droop * -after.full_droop
+    assert -one.margin == pytest.approx(lost, rel=0.2)
+    assert set(limited(bump - 0.5)) == {f"joint.{end}.droop", f"joint.{end}.bump"}
+    lift = SeatSpacer(axle=end, thickness_mm=25)  # type: ignore[arg-type]
+    assert limited(1.0, lift)[f"joint.{end}.droop"].severity == "stops", (
+        "lifted beyond its angle it stands on the joint"
+    )
+    wrong = predict(bare_job(axle_with(vehicle, end, joint_limits_deg={"spring_body": 9}))).findings
+    assert any("limits nothing" in f.what for f in wrong)
+
+
+def test_a_brief_that_wants_it_back_asks_about_what_cannot_be_undone(in_hand: Job) -> None:
+    studs = with_changes(in_hand, LongerStuds(axle="front", stud_length_mm=40))
+    asked = next(f for f in predict(studs).findings if f.id.startswith("undone"))
+    assert asked.cures[0].changes == ()
+    free = studs.model_copy(update={"brief": studs.brief.model_copy(update={"reversible": False})})
+    assert not [f for f in predict(free).findings if f.id.startswith("undone")]
+    bike = BIKES["linkage_frame"].bike("x")
+    for wish, wanted in ((True, ["undone.c1"]), (False, [])):
+        told = predict_bike(job_on(bike, [{"type": "seat_foam", "lower_mm": 5}], reversible=wish)).findings
+        assert [f.id for f in told if f.id.startswith("undone")] == wanted
+
+
+def test_a_bolt_that_clamps_rubber_waits_for_ride_height_and_an_unknown_one_is_not_lost(in_hand: Job) -> None:
+    fasteners = in_hand.vehicle.front.model_dump()["fasteners"] | {
+        "strut_clamp": {"name": "clamp bolt", "torque_nm": 61, "source": "sheet 4", "at_ride_height": True},
+        "skid_plate": {"name": "skid plate bolt", "torque_nm": 23, "source": "sheet 4"},
+        "stay_bush": {"name": "stay bush bolt", "at_ride_height": True},
+    }
+    job = in_hand.model_copy(update={"vehicle": axle_with(in_hand.vehicle, "front", fasteners=fasteners)})
+    told = steps(with_changes(job, StrutTopSpacer(axle="front", thickness_mm=10)))
+    closed = told["front.left.clamp_in"]
+    assert closed.fasteners == ()
+    assert "hand tight" in closed.text
+    at_height = [f.key for f in told["front.left.ride_height"].fasteners]
+    assert at_height[-2:] == ["strut_clamp", "stay_bush"]
+    assert [f.key for f in told["front.left.others"].fasteners] == ["skid_plate"]
+    uses = [f.key for s in told.values() if s.axle == "front" and s.side == "left" for f in s.fasteners]
+    assert sorted(uses) == sorted(set(uses)), "each is tightened once"
+
+
+@pytest.mark.parametrize(
+    ("front", "rear", "stored"),
+    [("strut_front", "five_link", ("spring link", "camber arm")),
+     ("strut_front", "leaf_axle", ("shackle", "fixed eye")),
+     ("radius_arm_axle", "four_link_axle", ("lower left link", "upper right link"))],
+)  # fmt: skip
+def test_the_hold_at_ride_height_tells_every_kind_what_its_bushes_would_store(
+    front: str, rear: str, stored: tuple[str, ...]
+) -> None:
+    size = "off_roader" if "axle" in front else "van"
+    job = bare_job(vehicle_of(front, rear, size, "x"))
+    turns = predict(job).rear.wind_up_deg
+    told = {part: next(k for k in turns if part in k) for part in stored}
+    assert all(2 < turns[name] < 25 for name in told.values())
+    if job.vehicle.rear.coil is None:
+        return
+    lifted = with_changes(job, SeatSpacer(axle="rear", thickness_mm=5))
+    hold = steps(lifted)["rear.left.ride_height"].hold or ""
+    turns = predict(lifted).rear.wind_up_deg
+    assert all(f"{name} {turns[name]:.0f}°" in hold for name in told.values())
+
+
+def test_two_wheeler_bolts_that_clamp_rubber_or_that_no_step_knows() -> None:
+    bike = BIKES["linkage_frame"].bike("x")
+    fasteners = {
+        "rod_bolts": {"name": "rod bolts", "torque_nm": 58, "source": "sheet 2", "at_ride_height": True},
+        "guard": {"name": "guard bolt", "torque_nm": 9, "source": "sheet 2"},
+    }
+    data = Bike.model_validate(bike.model_dump() | {"fasteners": fasteners})
+    link = {"type": "rear_link", "hole_mm": 60, "rod_mm": 130}
+    from inclinum.core.bike.changes.rear_link import holes
+
+    hole, rod = holes(bike.rear)
+    told = {s.id: s for s in bike_card(job_on(data, [link | {"hole_mm": hole, "rod_mm": rod + 3}])).steps}
+    assert "rod_bolts" not in [f.key for f in told["rear.torque"].fasteners]
+    assert [f.key for f in told["down.rubber"].fasteners] == ["rod_bolts"]
+    assert told["down.rubber"].hold
+    assert [f.key for f in told["down.others"].fasteners] == ["guard"]
