@@ -18,10 +18,13 @@ from inclinum.core.axle_sheet import sweep, sweep_grid, sweep_steering
 from inclinum.core.bike.card import BikeStep, bike_card
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike, sweep_rear
+from inclinum.core.bike.proof import BikeProof, prove_bike
 from inclinum.core.job import Job
 from inclinum.core.prediction import predict
 from inclinum.core.procedure import card
 from inclinum.core.procedure.card import Step
+from inclinum.core.proof import Proof, prove
+from inclinum.core.sheets.reconcile import Reconcile
 from inclinum.core.vehicle import AXLES
 from inclinum.jobfile import FORMATS, AxleFile, BikeFile, JobFileError, SheetFile, read, read_any, read_job, schema
 from inclinum.jobfile.sentences import complaints
@@ -301,6 +304,66 @@ def card_command(
         table,
         lambda: [["phase", "where", "step"]] + [[s.phase, _where(s), s.text] for s in made.steps],
     )
+
+
+@app.command("prove")
+def prove_command(file: File, table: Table = False) -> None:
+    """Readings after the job against the prediction, and which one thing would explain what is off."""
+    opened = _read(file, read_any)
+    if isinstance(opened, SheetFile):
+        if not isinstance(opened.sheet, Reconcile):
+            _refuse(f"sheet.kind: A sheet “{opened.sheet.kind}” proves nothing; prove takes a job or “reconcile”.")  # type: ignore[attr-defined]
+        answer = _compute(lambda s: s.answer(), opened.sheet, "sheet")
+        _print(answer, table, lambda: _rows(answer))
+        return
+    if isinstance(opened, AxleFile):
+        _refuse("format: An axle alone was not measured after a job; prove takes a job or a sheet “reconcile”.")
+    if isinstance(opened, BikeFile):
+        made = _compute(prove_bike, opened.job)
+        _print(made.model_dump(mode="json"), table, lambda: _proved_bike(made))
+        return
+    proof = _compute(prove, opened.job)
+    _print(proof.model_dump(mode="json"), table, lambda: _proved(proof))
+
+
+def _proved(proof: Proof) -> list[list[str]]:
+    """A proof in lines."""
+    lines = [["reference", "side", "predicted", "±", "measured", "off", "within"]]
+    lines += [
+        [f"{h.axle or ''} {h.label}".strip(), h.side, f"{h.predicted:.1f}", f"{h.plus_minus:.1f}", f"{h.after:.1f}",
+         f"{h.residual:+.1f}", "yes" if h.within else "no"]
+        for h in proof.heights
+    ]  # fmt: skip
+    lines += [
+        [f"{a.axle} {a.angle}", a.side, f"{a.target:.2f}°", f"{a.window:.2f}", f"{a.after:.2f}°",
+         f"{a.after - a.target:+.2f}", "yes" if a.within else "no"]
+        for a in proof.angles
+    ]  # fmt: skip
+    lines += [
+        [f"{s.axle} left less right", "", "" if s.before is None else f"{s.before:+.1f}", "", f"{s.after:+.1f}", "",
+         "yes" if s.even else "no"]
+        for s in proof.sides
+    ]  # fmt: skip
+    lines.append(["verdict", proof.verdict])
+    if proof.verdict == "outside":
+        lines += [["one cause", f"{c.label}: {c.value:+.1f} {c.unit}", f"explains {100 * c.explains:.0f} %",
+                   "", "leaves", " ".join(f"{v:+.1f}" for v in c.left_mm)] for c in proof.causes]  # fmt: skip
+    return lines + [[q.where, q.sentence] for q in proof.questions]
+
+
+def _proved_bike(proof: BikeProof) -> list[list[str]]:
+    """The same of a two-wheeler."""
+    rows = [(f"{s.end} sag, {s.state}", s) for s in proof.sags]
+    rows += [("rear drop, rider on", proof.rear_drop)] if proof.rear_drop else []
+    lines = [["reading", "predicted", "±", "measured", "off", "within"]]
+    lines += [
+        [name, f"{s.predicted:.1f}", f"{s.plus_minus:.1f}", f"{s.after:.1f}", f"{s.residual:+.1f}",
+         "yes" if s.within else "no"]
+        for name, s in rows
+    ]  # fmt: skip
+    if proof.seat_after is not None:
+        lines.append(["seat", f"{proof.seat_predicted:.1f}", "", f"{proof.seat_after:.1f}", "", ""])
+    return [*lines, ["verdict", proof.verdict]]
 
 
 def _where(step: Step | BikeStep) -> str:

@@ -16,7 +16,8 @@ SWEPT = sorted(
 )
 BENCH = (
     "progressive-coil", "dual-rate-stack", "leaf-pack", "torsion-bar", "air-levelling", "damper-brackets",
-    "whole-vehicle", "rear-linkage", "fork", "rake-trail-stand",
+    "whole-vehicle", "rear-linkage", "fork", "rake-trail-stand", "coil-wire", "spring-swap", "spacers", "stations",
+    "uncertainty", "reconcile",
 )  # fmt: skip
 
 

@@ -3,12 +3,18 @@
 import math
 from typing import Literal
 
+import numpy as np
+
 from inclinum.core.document import Document, Moment
 from inclinum.core.job import Job, Measurements
 from inclinum.core.learn import COVERAGE
+from inclinum.core.learn.explain import Explanation, FourCorners, Hypothesis, explain, of_axle, of_corner
 from inclinum.core.measured import Question, questions
-from inclinum.core.prediction import Height, predict
+from inclinum.core.prediction import Height, Prediction, assess, predict
+from inclinum.core.ride.body import CORNERS
+from inclinum.core.ride.corner_ride import GRAVITY
 from inclinum.core.vehicle import AXLES, SIDES, AngleName, AxleName, Side
+from inclinum.core.whole import WHEELS
 
 APART_MM = 6.0
 """Left and right further apart than this after a job are worth a look, whatever the prediction."""
@@ -53,6 +59,18 @@ class AngleProof(Document):
     within: bool
 
 
+class OneCause(Document):
+    """One thing that would explain the four heights, at the value that explains them best."""
+
+    label: str
+    value: float
+    unit: Literal["%", "kg", "mm"]
+    explains: float
+    """Part of the squares of all four residuals that it takes away."""
+    left_mm: tuple[float, float, float, float]
+    """What would remain: front left, front right, rear left, rear right."""
+
+
 class Proof(Document):
     """What the tape and the rack say after the job."""
 
@@ -61,6 +79,8 @@ class Proof(Document):
     angles: list[AngleProof]
     questions: list[Question]
     verdict: Literal["nothing measured", "within", "outside"]
+    causes: list[OneCause]
+    """Where all four corners were measured: single causes of what is off, best first. Each may still be wrong."""
 
 
 def prove(job: Job) -> Proof:
@@ -80,6 +100,58 @@ def prove(job: Job) -> Proof:
         angles=angles,
         questions=questions(job.vehicle, after, same_reference_as=job.measure),
         verdict=verdict,
+        causes=_causes(job, prediction, heights),
+    )
+
+
+SEAT_BEHIND, SEAT_BESIDE, BOOT_BEHIND = 0.45, 0.25, 1.05
+"""Where somebody sits and where things lie: shares of wheelbase and track. Our judgement."""
+
+
+def _causes(job: Job, prediction: Prediction, heights: list[HeightProof]) -> list[OneCause]:
+    """What one thing would explain the residuals at the four corners; nothing where one of them was not read."""
+    read = {(h.axle, h.side): h.residual for h in heights if h.axle is not None}
+    if set(read) != set(WHEELS):
+        return []
+    after, vehicle = assess(job).after, job.vehicle
+    stances = [after.axle(axle) for axle, _ in WHEELS]
+    lengths = [float(s.ride.spring_at(s.travel)) for s in stances]
+    base, half = vehicle.wheelbase_mm, [vehicle.axle(axle).track_mm / 2 for axle, _ in WHEELS]
+    planned = FourCorners(
+        x=np.array([vehicle.axle_x(axle) for axle, _ in WHEELS]),
+        y=np.array([h if side == "left" else -h for h, (_, side) in zip(half, WHEELS, strict=True)]),
+        load=np.array([c.after_n for c in prediction.body.corners]),
+        rate=np.array([float(s.ride.spring.stiffness(n)) for s, n in zip(stances, lengths, strict=True)]),
+        ratio=np.array([float(s.ride.spring_length.ratio(s.travel)) for s in stances]),
+        bars=(vehicle.front.anti_roll_n_per_mm, vehicle.rear.anti_roll_n_per_mm),
+        wheel_rate=np.array([s.wheel_rate for s in stances]),
+    )
+    beside = 2 * SEAT_BESIDE * half[0]
+    tried = [
+        *(Hypothesis(f"{a} springs stiffer than their data", "rate", of_axle(a == "front")) for a in AXLES),
+        Hypothesis("weight on the left front seat", "load", at=(-SEAT_BEHIND * base, beside)),
+        Hypothesis("weight on the right front seat", "load", at=(-SEAT_BEHIND * base, -beside)),
+        Hypothesis("weight at the very rear", "load", at=(-BOOT_BEHIND * base, 0.0)),
+        *(
+            Hypothesis(f"{a} {s} spring not down in its seat", "unseated", of_corner(c))
+            for (a, s), c in zip(WHEELS, CORNERS, strict=True)
+        ),
+    ]
+    try:
+        found = explain(planned, np.array([read[w] for w in WHEELS]), tried, GRAVITY)
+    except ValueError:
+        return []
+    return [_told(e) for e in found]
+
+
+def _told(e: Explanation) -> OneCause:
+    front_left, front_right, rear_left, rear_right = e.left.tolist()
+    return OneCause(
+        label=e.hypothesis.label,
+        value=e.parameter * (100 if e.hypothesis.kind == "rate" else 1),
+        unit={"rate": "%", "load": "kg", "unseated": "mm"}[e.hypothesis.kind],  # type: ignore[arg-type]
+        explains=e.share,
+        left_mm=(front_left, front_right, rear_left, rear_right),
     )
 
 

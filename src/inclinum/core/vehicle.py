@@ -168,7 +168,7 @@ class Axle(Document):
         max_length=300,
         description="hardpoint or parameter → where it comes from; those left out are assumed",
     )
-    seat_spacer_mm: Millimetre = 0
+    seat_spacer_mm: float = Field(default=0, ge=-200, le=1000, description="negative where something was taken out")
     top_spacer_mm: Millimetre = 0
     stud_left_mm: float | None = Field(
         default=None, ge=0, le=300, description="thread above the sheet with the spacer in; computed when left out"

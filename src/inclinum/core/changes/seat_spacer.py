@@ -20,7 +20,11 @@ class SeatSpacer(Change):
 
     type: Literal["seat_spacer"] = "seat_spacer"
     thickness_mm: float = Field(
-        ge=1, le=80, title="Thickness", json_schema_extra={"unit": "mm", "step": 1, "slider": [1, 50]}
+        ge=-60,
+        le=80,
+        title="Thickness",
+        description="negative for one taken out, or a thinner isolator",
+        json_schema_extra={"unit": "mm", "step": 1, "slider": [-20, 50]},
     )
     tolerance_mm: float = Field(default=0.5, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
     part: str = Field(default="", max_length=60, title="Part number")
@@ -38,14 +42,21 @@ class SeatSpacer(Change):
 
     def summary(self) -> str:
         """Thickness."""
+        if self.thickness_mm < 0:
+            return f"{self.part + ': ' if self.part else ''}{millimetres(-self.thickness_mm)} less under the spring"
         return f"{self.part + ': ' if self.part else ''}{millimetres(self.thickness_mm)} under the spring"
 
     def parts(self) -> list[str]:
-        """The pair of spacers."""
+        """The pair of spacers; none where one is only taken out."""
+        if self.thickness_mm <= 0 and not self.part:
+            return []
         return [f"2 spring-seat spacers {millimetres(self.thickness_mm)} {self.part} ({self.axle})".replace("  ", " ")]
 
     def fitting(self) -> list[str]:
-        """Where it goes."""
+        """Where it goes, or what comes out."""
+        if self.thickness_mm < 0:
+            less = millimetres(-self.thickness_mm)
+            return [f"Take out {less} at the seat: the spacer, or a thinner isolator in. The spring still seats by it."]
         return [f"Lay the {millimetres(self.thickness_mm)} spacer on the seat, chamfer to the seat, then the isolator."]
 
     def room_tolerance(self) -> float:

@@ -15,7 +15,11 @@ class StrutTopSpacer(Change):
 
     type: Literal["strut_top_spacer"] = "strut_top_spacer"
     thickness_mm: float = Field(
-        ge=1, le=80, title="Thickness", json_schema_extra={"unit": "mm", "step": 1, "slider": [1, 40]}
+        ge=-80,
+        le=80,
+        title="Thickness",
+        description="negative for one taken out",
+        json_schema_extra={"unit": "mm", "step": 1, "slider": [-20, 40]},
     )
     stud_left_mm: float | None = Field(
         default=None,
@@ -39,6 +43,11 @@ class StrutTopSpacer(Change):
         """Less room for strut and, where it is coaxial, spring; less thread above the tower."""
         if axle.strut_top is None:
             raise ValueError(f"The {self.axle} axle has no strut top to put a spacer on; use a spring-seat spacer.")
+        if axle.top_spacer_mm + self.thickness_mm < 0:
+            raise ValueError(
+                f"The {self.axle} strut tops have {axle.top_spacer_mm:g} mm of spacer to take out, not "
+                f"{-self.thickness_mm:g}."
+            )
         return {
             "top_spacer_mm": axle.top_spacer_mm + self.thickness_mm,
             "stud_left_mm": self.stud_left_mm if self.stud_left_mm is not None else axle.stud_left_mm,
@@ -46,14 +55,20 @@ class StrutTopSpacer(Change):
 
     def summary(self) -> str:
         """Thickness."""
+        if self.thickness_mm < 0:
+            return f"{millimetres(-self.thickness_mm)} taken out of the strut top"
         return f"{self.part + ': ' if self.part else ''}{millimetres(self.thickness_mm)} on the strut top"
 
     def parts(self) -> list[str]:
-        """The pair of plates."""
+        """The pair of plates; none where they are taken out."""
+        if self.thickness_mm <= 0:
+            return []
         return [f"2 strut-top spacers {millimetres(self.thickness_mm)} {self.part} ({self.axle})".replace("  ", " ")]
 
     def fitting(self) -> list[str]:
-        """Where it goes."""
+        """Where it goes, or what comes out."""
+        if self.thickness_mm < 0:
+            return [f"Take the {millimetres(-self.thickness_mm)} spacer off the top mount, then offer the strut."]
         return [
             f"Set the {millimetres(self.thickness_mm)} spacer on the top mount, studs through, then offer the strut.",
             "Before the nuts: count the thread above the tower. The nut must sit on full thread.",

@@ -46,7 +46,9 @@ def propagate(response: Callable[[Array], Array], values: Array, sigmas: Array) 
     return Spread(y[0], contribution, np.sqrt((contribution**2).sum(axis=-1)))
 
 
-def sample(response: Callable[[Array], Array], values: Array, sigmas: Array, count: int, seed: int) -> Array:
+def sample(
+    response: Callable[[Array], Array], values: Array, sigmas: Array, count: int, seed: int | list[int]
+) -> Array:
     """Results of normal, independent random inputs, one batch: for responses that bend."""
     random = np.random.default_rng(seed)
     return np.asarray(response(values + sigmas * random.standard_normal((count, values.size))))

@@ -198,6 +198,8 @@ class Case:
         for kind in kinds or (StrutTopSpacer, SeatSpacer):
             for planned in self.planned(axle, kind):
                 assert isinstance(planned.change, StrutTopSpacer | SeatSpacer)
+                if planned.change.thickness_mm <= 0:
+                    continue
                 left = math.floor(planned.change.thickness_mm - too_much)
                 name = planned.change.title.lower()
                 if left >= 1:

@@ -12,6 +12,7 @@ from inclinum.core.sheets.air_levelling import AirLevelling
 from inclinum.core.sheets.alignment import AlignmentSheet
 from inclinum.core.sheets.base import Sheet
 from inclinum.core.sheets.body_attitude import BodyAttitude
+from inclinum.core.sheets.corner import CoilWireSheet, SpacersSheet, SpringSwapSheet
 from inclinum.core.sheets.damper_brackets import DamperBrackets
 from inclinum.core.sheets.dual_rate_stack import DualRateStackSheet
 from inclinum.core.sheets.fork import ForkSheet
@@ -19,11 +20,20 @@ from inclinum.core.sheets.leaf_pack import LeafPackSheet
 from inclinum.core.sheets.progressive_coil import ProgressiveCoilSheet
 from inclinum.core.sheets.rake_trail_stand import RakeTrailStand
 from inclinum.core.sheets.rear_linkage import RearLinkage
+from inclinum.core.sheets.reconcile import Reconcile
+from inclinum.core.sheets.stations import Stations
 from inclinum.core.sheets.torsion_bar import TorsionBarSheet
+from inclinum.core.sheets.uncertainty import Uncertainty
 from inclinum.core.sheets.whole_vehicle import WholeVehicle
 
 AnySheet = Annotated[
-    ProgressiveCoilSheet
+    CoilWireSheet
+    | SpringSwapSheet
+    | SpacersSheet
+    | Stations
+    | Uncertainty
+    | Reconcile
+    | ProgressiveCoilSheet
     | DualRateStackSheet
     | LeafPackSheet
     | TorsionBarSheet

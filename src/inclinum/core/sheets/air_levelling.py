@@ -49,7 +49,7 @@ class AirLevelling(Sheet):
     atmosphere_N_per_mm2: float = Field(default=ATMOSPHERE, gt=0.03, le=0.2)
     installation_ratio: Ratio
     sprung_load_at_wheel_N: Force
-    added_load_at_wheel_N: float = Field(default=0, ge=0, le=100_000)
+    added_load_at_wheel_N: float = Field(default=0, ge=-100_000, le=100_000, description="negative for one taken off")
     quick_exponent: float = Field(default=QUICK, ge=1, le=1.67)
     bag: Bag
     quick_travels_mm: tuple[float, ...] = Field(default=(), max_length=500)
@@ -66,6 +66,10 @@ class AirLevelling(Sheet):
             return bag.height - ratio * travel
 
         heavy = load + self.added_load_at_wheel_N
+        if heavy <= 0:
+            raise ValueError(
+                f"{-self.added_load_at_wheel_N:g} N less than the {load:g} N it carries leave nothing on the bag"
+            )
 
         def over(travel: float) -> float:
             return float(bag.force(height(travel))) * ratio - heavy

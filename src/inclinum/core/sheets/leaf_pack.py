@@ -68,7 +68,7 @@ class LeafPackSheet(Sheet):
     spring_position: Literal["over axle", "under axle"] = "over axle"
     old_pack: Pack
     new_pack: Pack
-    block_thickness_mm: float = Field(default=0, ge=0, le=400)
+    block_thickness_mm: float = Field(default=0, ge=-400, le=400, description="negative for a block taken out")
     shackle_length_change_mm: float = Field(default=0, ge=-300, le=300)
     fixed_eye_to_axle_mm: Length
     eye_to_eye_mm: Length
@@ -91,13 +91,14 @@ class LeafPackSheet(Sheet):
         }
         if (u := self.u_bolt) is not None:
             leg = u_bolt_leg(
-                self.new_pack.thickness, self.block_thickness_mm, u.axle_tube_height_mm, u.seat_mm, u.plate_mm,
-                u.washer_mm, u.nut_mm, u.threads_beyond_nut * u.pitch_mm,
+                self.new_pack.thickness, max(0.0, self.block_thickness_mm), u.axle_tube_height_mm, u.seat_mm,
+                u.plate_mm, u.washer_mm, u.nut_mm, u.threads_beyond_nut * u.pitch_mm,
             )  # fmt: skip
             result["u_bolt_leg_length_mm"] = leg
             if u.leg_length_on_hand_mm is not None:
                 result["u_bolt_on_hand_long_enough"] = u.leg_length_on_hand_mm >= leg
                 result["u_bolt_shortfall_mm"] = max(0.0, leg - u.leg_length_on_hand_mm)
+                result["u_bolt_margin_mm"] = u.leg_length_on_hand_mm - leg
         return result
 
     def _pack(self, data: Pack) -> Answer:
@@ -108,6 +109,8 @@ class LeafPackSheet(Sheet):
             "deflection_from_free_mm": bent,
             "ride_arch_mm": data.free_arch_mm - bent,
             "rate_at_ride_N_per_mm": pack.rate_at(bent),
+            "helper_rate_N_per_mm": pack.helper_rate,
+            "rate_with_helper_N_per_mm": pack.rate + pack.helper_rate,
             "helper_in_contact": bent > pack.helper_contact,
             "pack_thickness_mm": data.thickness,
         }

@@ -34,6 +34,19 @@ class FourCorners(Document):
     rear: AxleRates
 
 
+def corner_places(vehicle: FourCorners) -> tuple[Array, Array]:
+    """x and y of the wheels in the order of the corners, mm."""
+    front, rear = vehicle.front_axle_x_mm, vehicle.rear_axle_x_mm
+    f, r = vehicle.front_track_mm / 2, vehicle.rear_track_mm / 2
+    return np.array([front, front, rear, rear]), np.array([f, -f, r, -r])
+
+
+def per_corner(vehicle: FourCorners, field: str) -> Array:
+    """A number of each axle, at its corners."""
+    front, rear = (getattr(a, field) for a in (vehicle.front, vehicle.rear))
+    return np.array([front, front, rear, rear])
+
+
 class SpringChange(Document):
     """Other springs on both sides of an axle."""
 
@@ -71,8 +84,8 @@ class WholeVehicle(Sheet):
         """Baseline cross weight, and the body's stance in each case that is asked about."""
         loads = self._loads
         result: Answer = {"baseline_diagonal_FL_RR_share": float((loads[0] + loads[3]) / loads.sum())}
-        weight, x, y = centre_of(loads, self._x, self._y)
-        ratios, rates = self._per_corner("installation_ratio"), self._per_corner("spring_rate_N_per_mm")
+        weight, x, y = centre_of(loads, *corner_places(self.vehicle))
+        ratios, rates = (per_corner(self.vehicle, f) for f in ("installation_ratio", "spring_rate_N_per_mm"))
         force, rate = loads.copy(), rates * ratios**2
         if c := self.spring_change:
             mine = np.array([c.axle == "front", c.axle == "front", c.axle == "rear", c.axle == "rear"])
@@ -96,24 +109,10 @@ class WholeVehicle(Sheet):
     def _loads(self) -> Array:
         return np.array([self.vehicle.corner_sprung_load_N[name] for name in CORNERS])
 
-    @property
-    def _x(self) -> Array:
-        v = self.vehicle
-        return np.array([v.front_axle_x_mm, v.front_axle_x_mm, v.rear_axle_x_mm, v.rear_axle_x_mm])
-
-    @property
-    def _y(self) -> Array:
-        f, r = self.vehicle.front_track_mm / 2, self.vehicle.rear_track_mm / 2
-        return np.array([f, -f, r, -r])
-
-    def _per_corner(self, field: str) -> Array:
-        front, rear = (getattr(a, field) for a in (self.vehicle.front, self.vehicle.rear))
-        return np.array([front, front, rear, rear])
-
     def _body(self, force: Array, rate: Array) -> SprungBody:
         bars = tuple(BarOffset(a.anti_roll_bar_rate_at_wheel_N_per_mm) for a in (self.vehicle.front, self.vehicle.rear))
         corners = [LinearCorner(f, k) for f, k in zip(force, rate, strict=True)]
-        return SprungBody(corners, self._x, self._y, bars)  # type: ignore[arg-type]
+        return SprungBody(corners, *corner_places(self.vehicle), bars)  # type: ignore[arg-type]
 
     @staticmethod
     def _told(stance: BodyStance) -> Answer:

@@ -1600,6 +1600,7 @@ export interface components {
             };
             /**
              * Seat spacer
+             * @description negative where something was taken out
              * @default 0
              */
             seat_spacer_mm: number;
@@ -2375,6 +2376,11 @@ export interface components {
             why: string;
             /** Source */
             source: string;
+            /**
+             * Settled by
+             * @default []
+             */
+            settled_by: string[];
             /**
              * Cures
              * @default []
@@ -3163,6 +3169,11 @@ export interface components {
             solid_length_mm: number;
             /** Active coils */
             active_coils?: number | null;
+            /**
+             * By calliper
+             * @description of a coil without a stamp; held against the stamp of one with
+             */
+            wire?: components["schemas"]["CoilWire"] | null;
         };
         /**
          * CoilForkSprings
@@ -3219,6 +3230,20 @@ export interface components {
              * @example 10
              */
             clearance_per_coil_mm: number;
+        };
+        /**
+         * CoilWire
+         * @description What callipers give of a coil that carries no stamp.
+         */
+        CoilWire: {
+            /** Wire diameter */
+            wire_mm: number;
+            /** Outside diameter */
+            outside_mm: number;
+            /** Active coils */
+            active_coils: number;
+            /** All coils */
+            total_coils: number;
         };
         /**
          * Complaint
@@ -3752,6 +3777,11 @@ export interface components {
             why: string;
             /** Source */
             source: string;
+            /**
+             * Settled by
+             * @default []
+             */
+            settled_by: string[];
             /** Wanted rise */
             wanted_rise?: number | null;
             /**
@@ -5142,6 +5172,30 @@ export interface components {
             id: number;
         };
         /**
+         * OneCause
+         * @description One thing that would explain the four heights, at the value that explains them best.
+         */
+        OneCause: {
+            /** Label */
+            label: string;
+            /** Value */
+            value: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "%" | "kg" | "mm";
+            /** Explains */
+            explains: number;
+            /** Left */
+            left_mm: [
+                number,
+                number,
+                number,
+                number
+            ];
+        };
+        /**
          * OtherSpring
          * @description A kind of spring wanted on an axle.
          */
@@ -5380,6 +5434,8 @@ export interface components {
              * @enum {string}
              */
             verdict: "nothing measured" | "within" | "outside";
+            /** Causes */
+            causes: components["schemas"]["OneCause"][];
         };
         /**
          * Prove
@@ -6231,7 +6287,10 @@ export interface components {
              * @enum {string}
              */
             type: "seat_spacer";
-            /** Thickness */
+            /**
+             * Thickness
+             * @description negative for one taken out, or a thinner isolator
+             */
             thickness_mm: number;
             /**
              * Thickness ±
@@ -6977,7 +7036,10 @@ export interface components {
              * @enum {string}
              */
             type: "strut_top_spacer";
-            /** Thickness */
+            /**
+             * Thickness
+             * @description negative for one taken out
+             */
             thickness_mm: number;
             /**
              * Stud left above the tower
