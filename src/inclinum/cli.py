@@ -101,7 +101,7 @@ def predict_command(file: File, table: Table = False) -> None:
         lines = [["reference", "side", "before", "after", "±"]]
         lines += [
             [h.label if h.axle is None else f"{h.axle} {h.label}", h.side, f"{h.before:.1f}", f"{h.after:.1f}",
-             f"{h.plus_minus or 0:.1f}"]
+             f"{h.plus_minus:.1f}"]
             for h in found.heights
         ]  # fmt: skip
         for name in ("front", "rear"):

@@ -1,4 +1,4 @@
-"""``inclinum prove``: a job's readings after, a two-wheeler's, a sheet of heights; what has nothing to prove is told."""
+"""``inclinum prove``: readings after a job, a two-wheeler's, a sheet of heights; what proves nothing is told."""
 
 import json
 from pathlib import Path

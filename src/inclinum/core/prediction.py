@@ -39,7 +39,7 @@ class Height(Document):
     before: float
     after: float
     change: float
-    plus_minus: float | None
+    plus_minus: float
     """Two standard deviations, mm."""
     measured: bool
     """Whether ``before`` was read off a tape, or stands in the vehicle's data."""
@@ -51,6 +51,8 @@ class Travel(Document):
     droop: float
     ride: float
     stop_contact: float | None
+    gap: float | None
+    """From the ride point to the stop; negative when it rides on it, None where no stop is met in the travel."""
     bump: float
     damper_closed: float | None
 
@@ -271,6 +273,7 @@ def _travel(stance: Stance) -> Travel:
         droop=stance.full_droop - stance.baseline,
         ride=stance.travel - stance.baseline,
         stop_contact=None if contact is None else contact - stance.baseline,
+        gap=None if contact is None else contact - stance.travel,
         bump=stance.full_bump - stance.baseline,
         damper_closed=None if closed is None else closed - stance.baseline,
     )

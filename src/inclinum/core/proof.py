@@ -67,7 +67,7 @@ class OneCause(Document):
     unit: Literal["%", "kg", "mm"]
     explains: float
     """Part of the squares of all four residuals that it takes away."""
-    left_mm: tuple[float, float, float, float]
+    left_mm: tuple[float, ...]
     """What would remain: front left, front right, rear left, rear right."""
 
 
@@ -165,7 +165,7 @@ def _height(row: Height, after: Measurements) -> HeightProof | None:
     if reading is None:
         return None
     tolerance = after.default_tolerance_mm if reading.tolerance is None else reading.tolerance
-    plus_minus = math.hypot(row.plus_minus or 0.0, tolerance)
+    plus_minus = math.hypot(row.plus_minus, tolerance)
     residual = reading.value - row.after
     return HeightProof(
         label=row.label,

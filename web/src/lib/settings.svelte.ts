@@ -3,7 +3,19 @@
 export type Units = 'mm' | 'in';
 
 function remembered(key: string): string {
-	return typeof localStorage === 'undefined' ? '' : (localStorage.getItem(key) ?? '');
+	try {
+		return localStorage.getItem(key) ?? '';
+	} catch {
+		return ''; // A browser that keeps nothing starts anew each time.
+	}
+}
+
+function remember(key: string, value: string) {
+	try {
+		localStorage.setItem(key, value);
+	} catch {
+		// As above.
+	}
 }
 
 class Settings {
@@ -15,15 +27,15 @@ class Settings {
 
 	choosePerson(name: string) {
 		this.person = name;
-		localStorage.setItem('person', name);
+		remember('person', name);
 	}
 	toggleUnits() {
 		this.units = this.units === 'mm' ? 'in' : 'mm';
-		localStorage.setItem('units', this.units);
+		remember('units', this.units);
 	}
 	toggleTheme() {
 		this.theme = this.theme === 'light' ? 'dark' : 'light';
-		localStorage.setItem('theme', this.theme);
+		remember('theme', this.theme);
 		document.documentElement.dataset.theme = this.theme;
 	}
 }

@@ -1,5 +1,6 @@
 """An axle's own readings fitted, and everything the guided sheet shows of it."""
 
+import numpy as np
 from pydantic import ValidationError
 
 from inclinum.core.document import Document
@@ -7,6 +8,7 @@ from inclinum.core.fitting.consequence import LIFT_MM, consequence_names
 from inclinum.core.fitting.fit import Fit, Reading, fit
 from inclinum.core.fitting.retune import BUMP_STOP, DAMPER, SPRING, retuned
 from inclinum.core.fitting.tape import Place, places
+from inclinum.core.linkage.rigid import Array
 from inclinum.core.vehicle import Axle, Known, Provenance
 
 
@@ -18,6 +20,8 @@ class SheetRow(Document):
     angle: bool
     how: str
     points: tuple[str, ...]
+    line: tuple[tuple[float, float, float], tuple[float, float, float]]
+    """Where the tape is held, from end to end, at the reference height, mm."""
     fitted: float
     """What the geometry now gives there, mm or degrees."""
     residual: float | None
@@ -103,6 +107,7 @@ def fit_axle(axle: Axle) -> AxleFit:
                 angle=p.is_angle,
                 how=p.how,
                 points=p.points,
+                line=_ends(p.line(points, wheel)),
                 fitted=round(p.value(points, wheel), 2),
                 residual=None if p.key not in residuals else round(residuals[p.key], 2),
             )
@@ -123,6 +128,11 @@ def fit_axle(axle: Axle) -> AxleFit:
             for (name, unit), plus_minus in zip(consequence_names(fitted.linkage), found.spread, strict=True)
         ),
     )
+
+
+def _ends(line: tuple[Array, Array]) -> tuple[tuple[float, float, float], tuple[float, float, float]]:
+    (ax, ay, az), (bx, by, bz) = (np.round(end, 1).tolist() for end in line)
+    return (ax, ay, az), (bx, by, bz)
 
 
 def _known(found: Fit) -> dict[str, Known]:

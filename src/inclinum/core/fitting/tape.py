@@ -49,6 +49,19 @@ class Place:
                 line = points[self.points[1]] - first
                 return float(np.degrees(np.arctan2(abs(line[1]), abs(line[2]))))
 
+    def line(self, points: Mapping[str, Array], wheel: str) -> tuple[Array, Array]:
+        """Both ends of the line that is read along, mm: what :meth:`value` is the length (or the lean) of."""
+        first = np.asarray(points[self.points[0]], dtype=float)
+        match self.how:
+            case "between" | "lean":
+                return first, np.asarray(points[self.points[1]], dtype=float)
+            case "height":
+                return first, first * np.array([1.0, 1.0, 0.0])
+            case "apart":
+                return first, first * np.array([1.0, -1.0, 1.0])
+            case "forward":
+                return np.array([points[wheel][0], first[1], first[2]]), first
+
     @property
     def is_angle(self) -> bool:
         """Whether a gauge is read and not a tape."""

@@ -224,7 +224,7 @@ def _closing(job: Job, prediction: Prediction, alignment: Alignment, worked: lis
     for axle in AXLES:
         rise = prediction.axle(axle)
         rows = [h for h in prediction.heights if h.axle == axle and h.kind == "hub_to_arch"]
-        wanted = ", ".join(f"{h.side} {h.after:.0f} ± {h.plus_minus or 0:.0f} mm" for h in rows)
+        wanted = ", ".join(f"{h.side} {h.after:.0f} ± {h.plus_minus:.0f} mm" for h in rows)
         yield Step(
             id=f"prove.{axle}.heights",
             phase="Prove and align",

@@ -13,8 +13,13 @@ const who: Middleware = {
 	onRequest({ request }) {
 		if (settings.person) request.headers.set('x-acting-person', encodeURIComponent(settings.person));
 		return request;
+	},
+	/** Where nobody answers that is told like any refusal: no caller has two ways of failing. */
+	onError() {
+		return Response.json({ status: 503, sentence: SILENT, complaints: [] }, { status: 503 });
 	}
 };
+const SILENT = 'The bench does not answer. What you typed is kept here and is saved when it does.';
 
 export const api = createClient<paths>({ baseUrl: '/' });
 api.use(who);
@@ -28,5 +33,5 @@ export function sentence(error: unknown): string {
 			? `${where}: ${refusal.sentence}`
 			: refusal.sentence;
 	}
-	return 'The bench does not answer. What you typed is kept here and is saved when it does.';
+	return SILENT;
 }

@@ -4390,7 +4390,7 @@ export interface components {
             /** Change */
             change: number;
             /** Plus minus */
-            plus_minus: number | null;
+            plus_minus: number;
             /** Measured */
             measured: boolean;
         };
@@ -5188,12 +5188,7 @@ export interface components {
             /** Explains */
             explains: number;
             /** Left */
-            left_mm: [
-                number,
-                number,
-                number,
-                number
-            ];
+            left_mm: number[];
         };
         /**
          * OtherSpring
@@ -6371,6 +6366,19 @@ export interface components {
             how: string;
             /** Points */
             points: string[];
+            /** Line */
+            line: [
+                [
+                    number,
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number,
+                    number
+                ]
+            ];
             /** Fitted */
             fitted: number;
             /** Residual */
@@ -7433,6 +7441,8 @@ export interface components {
             ride: number;
             /** Stop contact */
             stop_contact: number | null;
+            /** Gap */
+            gap: number | null;
             /** Bump */
             bump: number;
             /** Damper closed */

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { Command } from 'bits-ui';
-	import { api } from '../api/client';
+	import { api, sentence } from '../api/client';
 	import { changeKindsQuery } from '../queries';
 	import { settings } from '../settings.svelte';
 	import { STAGES } from '../stages';
@@ -14,7 +14,8 @@
 	type Action = { name: string; hint?: string; run: () => unknown };
 
 	async function add(type: string, axle: 'front' | 'rear') {
-		const { data } = await api.POST('/api/changes/begin', { body: { job: bench.job, type, axle } });
+		const { data, error } = await api.POST('/api/changes/begin', { body: { job: bench.job, type, axle } });
+		view.trouble = data ? '' : sentence(error);
 		if (data) bench.change('plan', { ...bench.job.plan, changes: [...bench.job.plan.changes, data] });
 		await goto(`/jobs/${bench.job.id}/plan`);
 	}

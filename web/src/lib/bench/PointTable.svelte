@@ -35,7 +35,7 @@
 		/** Take a pasted table; what is wrong where it cannot be read. */
 		onread: (text: string) => Promise<{ data?: unknown; error?: unknown }>;
 		/** The points as CSV. */
-		onwrite: () => Promise<string | undefined>;
+		onwrite: () => Promise<{ data?: string; error?: unknown }>;
 		onchoose: (name: string) => void;
 		onmove: (name: string, to: number[]) => void;
 	} = $props();
@@ -51,7 +51,8 @@
 		if (!trouble.length) pasted = '';
 	}
 	async function write() {
-		const text = await onwrite();
+		const { data: text, error } = await onwrite();
+		trouble = text === undefined ? [sentence(error)] : [];
 		if (text === undefined) return;
 		const link = document.createElement('a');
 		link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));

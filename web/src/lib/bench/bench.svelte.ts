@@ -1,4 +1,4 @@
-import { api, type Job, type Prediction, type Schemas } from '../api/client';
+import { api, sentence, type Job, type Prediction, type Schemas } from '../api/client';
 import { JobBench } from './jobBench.svelte';
 import { Latest } from './latest';
 
@@ -13,10 +13,13 @@ const SAVES = {
 /** A job on four wheels, with its alignment beside its prediction. */
 export class Bench extends JobBench<Job, Prediction> {
 	alignment = $state.raw<Schemas['Alignment']>();
+	/** Why there is no alignment of the job as it stands. */
+	alignTrouble = $state('');
 	#align = new Latest(
-		(job: Job) => api.POST('/api/align', { body: job }).catch(() => ({ data: undefined })),
-		({ data }) => {
+		(job: Job) => api.POST('/api/align', { body: job }),
+		({ data, error }) => {
 			if (data) this.alignment = data as Schemas['Alignment'];
+			this.alignTrouble = data ? '' : sentence(error);
 		}
 	);
 

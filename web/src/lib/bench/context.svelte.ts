@@ -15,5 +15,7 @@ class View {
 	reach = $state.raw<{ axle: AxleName; rise: number }>();
 	history = $state(false);
 	palette = $state(false);
+	/** Why a change asked for from elsewhere was not put on the stack. */
+	trouble = $state('');
 }
 export const view = new View();

@@ -82,7 +82,7 @@ export class JobBench<J extends Stages, P> {
 		);
 		for (const stage of SAVEABLE) {
 			const kept = drafts.kept<{ version: number; section: unknown }>(this.#key(stage));
-			if (!kept?.section) continue;
+			if (!kept?.section || typeof kept.section !== 'object') continue;
 			this.job = { ...this.job, [stage]: kept.section };
 			this.versions = { ...this.versions, [stage]: kept.version };
 			this.#dirty.add(stage);

@@ -2,7 +2,7 @@
 export type Parameter = {
 	path: string[];
 	title: string;
-	kind: 'number' | 'text';
+	kind: 'number' | 'text' | 'flag';
 	unit: string;
 	min?: number;
 	max?: number;
@@ -32,13 +32,14 @@ function fields(schema: Schema, defs: Record<string, Schema>, path: string[]): P
 		const reference = field.$ref as string | undefined;
 		if (reference) return fields(defs[reference.split('/').at(-1) ?? ''] ?? {}, defs, [...path, name]);
 		const branch = field.anyOf?.find((b) => b.type !== 'null');
+		if (branch?.$ref) return []; // a part that may be left out is told where the vehicle is set up
 		const shape: Schema = { ...branch, ...field };
 		const type = branch?.type ?? field.type;
-		return [
+		const parameter: Parameter[] = [
 			{
 				path: [...path, name],
 				title: (shape.title as string) ?? name,
-				kind: type === 'string' ? ('text' as const) : ('number' as const),
+				kind: type === 'string' ? 'text' : type === 'boolean' ? 'flag' : 'number',
 				unit: (shape.unit as string) ?? '',
 				min: (shape.minimum ?? shape.exclusiveMinimum) as number | undefined,
 				max: (shape.maximum ?? shape.maxLength) as number | undefined,
@@ -48,5 +49,6 @@ function fields(schema: Schema, defs: Record<string, Schema>, path: string[]): P
 				slider: shape.slider as [number, number] | undefined
 			}
 		];
+		return parameter;
 	});
 }

@@ -41,7 +41,7 @@ export abstract class SavedDocument<D> {
 		this.document = document;
 		this.version = version;
 		const kept = drafts.kept<{ version: number; document: D }>(this.#key);
-		if (kept?.document) {
+		if (kept?.document && typeof kept.document === 'object') {
 			this.document = kept.document;
 			this.version = kept.version;
 			this.#saveSoon();

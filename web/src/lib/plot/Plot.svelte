@@ -38,6 +38,18 @@
 		)(s.x)
 	);
 	let probe = $state<number>();
+	/** Arrow keys go along the curves, page keys in tenths; Escape leaves them. */
+	function onkeydown(event: KeyboardEvent) {
+		const [from, to] = [pad.left, width - pad.right];
+		const step = (to - from) / 60;
+		const by = { ArrowLeft: -step, ArrowRight: step, PageDown: -6 * step, PageUp: 6 * step }[event.key];
+		if (event.key === 'Escape') probe = undefined;
+		else if (event.key === 'Home') probe = from;
+		else if (event.key === 'End') probe = to;
+		else if (by) probe = Math.min(to, Math.max(from, (probe ?? (from + to) / 2) + by));
+		else return;
+		event.preventDefault();
+	}
 	const probed = $derived.by(() => {
 		if (probe === undefined) return [];
 		const at = x.invert(probe);
@@ -55,8 +67,18 @@
 	<svg
 		{width}
 		{height}
-		role="img"
-		aria-label={label}
+		role="slider"
+		tabindex="0"
+		aria-label="{label}: {series.map((s) => s.label).join(', ')}"
+		aria-valuemin={x.domain()[0]}
+		aria-valuemax={x.domain()[1]}
+		aria-valuenow={probed[0]?.x ?? x.domain()[0]}
+		aria-valuetext={probed.length
+			? probed.map((p) => `${p.s.label}: ${number(p.y, Math.max(digits, 1))} at ${number(p.x, 0)}`).join('; ')
+			: 'arrow keys read the curves'}
+		class="plot"
+		{onkeydown}
+		onblur={() => (probe = undefined)}
 		onpointermove={(e) =>
 			(probe = e.offsetX > pad.left && e.offsetX < width - pad.right ? e.offsetX : undefined)}
 		onpointerleave={() => (probe = undefined)}
@@ -144,6 +166,10 @@
 </div>
 
 <style>
+	.plot:focus-visible {
+		outline: 2px solid var(--dye);
+		outline-offset: -2px;
+	}
 	text {
 		fill: var(--quiet);
 		font-size: 11px;

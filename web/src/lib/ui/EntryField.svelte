@@ -2,7 +2,10 @@
 	import { onMount } from 'svelte';
 	import { api, sentence, type Schemas } from '../api/client';
 	import { settings } from '../settings.svelte';
+	import { drafts } from '../bench/drafts';
 	import { length, number } from '../format';
+
+	const uid = $props.id();
 
 	type Entry = Schemas['Length'];
 	let {
@@ -31,7 +34,7 @@
 
 	// svelte-ignore state_referenced_locally
 	const key = `typed:${keep}`;
-	let typing = $state<string | undefined>(localStorage.getItem(key) ?? undefined);
+	let typing = $state<string | undefined>(drafts.kept<string>(key));
 	let trouble = $state('');
 	const shown = $derived(typing ?? entry?.text ?? '');
 	const unit = { length: 'mm', angle: '°', torque: 'N·m', mass: 'kg' };
@@ -54,7 +57,7 @@
 		if (text.trim() === '') {
 			typing = undefined;
 			trouble = '';
-			localStorage.removeItem(key);
+			drafts.forget(key);
 			if (entry) onentry(undefined);
 			return;
 		}
@@ -62,17 +65,15 @@
 			typing = undefined;
 			return;
 		}
-		localStorage.setItem(key, text);
-		const { data, error } = await api
-			.POST('/api/entry', {
-				body: { text, kind, quantity, default_unit: kind === 'length' ? settings.units : undefined }
-			})
-			.catch(() => ({ data: undefined, error: undefined }));
+		drafts.keep(key, text);
+		const { data, error } = await api.POST('/api/entry', {
+			body: { text, kind, quantity, default_unit: kind === 'length' ? settings.units : undefined }
+		});
 		if (typing !== undefined && typing !== text) return;
 		if (data) {
 			trouble = '';
 			typing = undefined;
-			localStorage.removeItem(key);
+			drafts.forget(key);
 			onentry(data);
 		} else {
 			typing = text;
@@ -85,7 +86,7 @@
 		if (event.key === 'Escape') {
 			typing = undefined;
 			trouble = '';
-			localStorage.removeItem(key);
+			drafts.forget(key);
 			field.blur(); // so that the next digit picks a stage
 			return;
 		}
@@ -104,6 +105,7 @@
 		class="field figure {trouble ? 'border-stops' : question ? 'border-fix' : ''}"
 		aria-label={label}
 		aria-invalid={trouble ? 'true' : undefined}
+		aria-describedby={trouble || question || meaning ? `${uid}-told` : undefined}
 		value={shown}
 		{disabled}
 		{placeholder}
@@ -115,10 +117,10 @@
 		{onkeydown}
 	/>
 	{#if trouble}
-		<p class="text-stops mt-0.5 text-xs font-semibold" role="alert">{trouble}</p>
+		<p id="{uid}-told" class="text-stops mt-0.5 text-xs font-semibold" role="alert">{trouble}</p>
 	{:else if question}
-		<p class="text-fix mt-0.5 text-xs font-semibold">{question}</p>
+		<p id="{uid}-told" class="text-fix mt-0.5 text-xs font-semibold">{question}</p>
 	{:else if meaning}
-		<p class="text-quiet figure mt-0.5 text-[11px]">= {meaning}</p>
+		<p id="{uid}-told" class="text-quiet figure mt-0.5 text-[11px]">= {meaning}</p>
 	{/if}
 </div>

@@ -26,6 +26,7 @@
 		onvalue: (value: number | null) => void;
 	} = $props();
 
+	const uid = $props.id();
 	let typing = $state<string>();
 	let trouble = $state('');
 	const isLength = $derived(unit === 'mm');
@@ -47,9 +48,9 @@
 		}
 		let number = Number(text.replace(',', '.'));
 		if (isLength) {
-			const { data, error } = await api
-				.POST('/api/entry', { body: { text, kind: 'length', default_unit: settings.units } })
-				.catch(() => ({ data: undefined, error: undefined }));
+			const { data, error } = await api.POST('/api/entry', {
+				body: { text, kind: 'length', default_unit: settings.units }
+			});
 			if (!data) {
 				trouble = sentence(error);
 				return;
@@ -75,6 +76,7 @@
 			class="field figure {trouble ? 'border-stops' : ''}"
 			aria-label={label}
 			aria-invalid={trouble ? 'true' : undefined}
+			aria-describedby={trouble ? `${uid}-told` : undefined}
 			value={shown}
 			autocomplete="off"
 			oninput={(e) => (typing = e.currentTarget.value)}
@@ -86,5 +88,7 @@
 		/>
 		{#if shownUnit}<span class="text-quiet shrink-0 text-xs">{shownUnit}</span>{/if}
 	</div>
-	{#if trouble}<p class="text-stops mt-0.5 text-xs font-semibold" role="alert">{trouble}</p>{/if}
+	{#if trouble}<p id="{uid}-told" class="text-stops mt-0.5 text-xs font-semibold" role="alert">
+			{trouble}
+		</p>{/if}
 </div>

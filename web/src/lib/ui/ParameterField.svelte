@@ -11,7 +11,7 @@
 		parameter: Parameter;
 		value: unknown;
 		label: string;
-		onvalue: (value: string | number | null) => void;
+		onvalue: (value: string | number | boolean | null) => void;
 	} = $props();
 </script>
 
@@ -22,6 +22,14 @@
 		value={String(value ?? '')}
 		maxlength={p.max}
 		onchange={(e) => onvalue(e.currentTarget.value)}
+	/>
+{:else if p.kind === 'flag'}
+	<input
+		type="checkbox"
+		class="accent-dye mt-1 block h-5 w-5"
+		aria-label={label}
+		checked={Boolean(value)}
+		onchange={(e) => onvalue(e.currentTarget.checked)}
 	/>
 {:else}
 	<NumberField

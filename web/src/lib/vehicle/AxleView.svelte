@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { number } from '../format';
-	import type { AxleBench, Place, Side } from './vehicleBench.svelte';
+	import type { AxleBench, Place, Side, TapeAt } from './vehicleBench.svelte';
 
 	type View = 'end' | 'side' | 'plan';
 	let {
@@ -8,7 +8,7 @@
 		view,
 		frame,
 		title,
-		tape = [],
+		tape,
 		chosen = '',
 		side: chosenSide = 'left',
 		onchoose,
@@ -19,8 +19,8 @@
 		/** Index into the bench's frames. */
 		frame: number;
 		title: string;
-		/** Points between which the tape is held. */
-		tape?: string[];
+		/** Where the tape is held. */
+		tape?: TapeAt;
 		chosen?: string;
 		/** Side the chosen point belongs to, where the sides differ. */
 		side?: Side;
@@ -134,7 +134,7 @@
 		sloped.filter((m) =>
 			sloped.length <= 4
 				? !m.start.includes('rear')
-				: [m.start, m.end].some((n) => n === chosen || tape.includes(n))
+				: [m.start, m.end].some((n) => n === chosen || tape?.points.includes(n))
 		)
 	);
 	/** Sides whose points can be taken hold of: the right wheel has its own only where it differs. */
@@ -271,18 +271,15 @@
 					>{/if}
 			{/if}
 		{/if}
-		{#if tape.length === 2}
-			{@const a = at(tape[0] ?? '')}
-			{@const b = at(tape[1] ?? '')}
-			{#if a && b}<line x1={px(a)} y1={py(a)} x2={px(b)} y2={py(b)} class="tape-line" />{/if}
-		{:else if tape.length === 1 && view !== 'plan'}
-			{@const a = at(tape[0] ?? '')}
-			{#if a}<line x1={px(a)} y1={py(a)} x2={px(a)} y2={py([0, 0, ground])} class="tape-line" />{/if}
+		{#if tape && atRest}
+			{@const [a, b] = tape.line as [Place, Place]}
+			<line x1={px(a)} y1={py(a)} x2={px(b)} y2={py(b)} class="tape-line" data-testid="tape" />
 		{/if}
 		{#each pointSides as side (side)}
 			{#each drawnPoints as p (p.name)}
 				{@const here = side === 'right' ? other(p.name) : at(p.name)}
-				{@const on = (chosen === p.name && (side === chosenSide || !bench.right)) || tape.includes(p.name)}
+				{@const on =
+					(chosen === p.name && (side === chosenSide || !bench.right)) || tape?.points.includes(p.name)}
 				{#if here}
 					<circle
 						cx={px(here)}

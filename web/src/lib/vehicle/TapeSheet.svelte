@@ -2,7 +2,7 @@
 	import { number } from '../format';
 	import EntryField from '../ui/EntryField.svelte';
 	import type { Schemas } from '../api/client';
-	import type { Axle, AxleBench } from './vehicleBench.svelte';
+	import type { Axle, AxleBench, TapeAt } from './vehicleBench.svelte';
 
 	let {
 		bench,
@@ -16,7 +16,7 @@
 		keep: string;
 		onaxle: (axle: Axle) => void;
 		/** The place whose field has the focus: the drawing shows where the tape goes. */
-		onplace: (points: string[]) => void;
+		onplace: (place: TapeAt) => void;
 	} = $props();
 
 	const readings = $derived(new Map(axle.tape?.map((t) => [t.key, t])));
@@ -68,7 +68,7 @@
 	<tbody>
 		{#each bench.fit.rows as row (row.key)}
 			{@const reading = readings.get(row.key)}
-			<tr class="border-rule border-t align-top" data-place={row.key} onfocusin={() => onplace(row.points)}>
+			<tr class="border-rule border-t align-top" data-place={row.key} onfocusin={() => onplace(row)}>
 				<td class="py-1 pr-2 leading-tight">
 					{row.title}
 					{#if next.has(row.key)}<span class="text-dye text-xs font-bold whitespace-nowrap"

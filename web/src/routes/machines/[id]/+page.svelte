@@ -102,9 +102,9 @@
 		return answer;
 	}
 	async function writePoints() {
-		if (!bench) return undefined;
-		const { data } = await api.POST('/api/points/write-bike', { body: bench.bike, parseAs: 'text' });
-		return data as unknown as string | undefined;
+		if (!bench) return {};
+		const { data, error } = await api.POST('/api/points/write-bike', { body: bench.bike, parseAs: 'text' });
+		return { data: data as unknown as string | undefined, error };
 	}
 	const EXAMPLE = 'pivot; 560; 400\nRocker pivot; 470; 330';
 	const tabs = { tape: 'Tape', points: 'Points', figures: 'Figures' };

@@ -13,7 +13,13 @@
 	import FigureForm from '$lib/vehicle/FigureForm.svelte';
 	import SpringForm from '$lib/vehicle/SpringForm.svelte';
 	import TapeSheet from '$lib/vehicle/TapeSheet.svelte';
-	import { VehicleBench, type Axle, type Place, type Side } from '$lib/vehicle/vehicleBench.svelte';
+	import {
+		VehicleBench,
+		type Axle,
+		type Place,
+		type Side,
+		type TapeAt
+	} from '$lib/vehicle/vehicleBench.svelte';
 
 	const query = vehicleQuery(() => Number(page.params.id));
 	const choices = choicesQuery();
@@ -28,7 +34,7 @@
 	let end = $state<AxleName>('front');
 	let tab = $state('tape');
 	let chosen = $state('');
-	let tape = $state<string[]>([]);
+	let tape = $state.raw<TapeAt>();
 	let travel = $state(0);
 	let even = $state(true);
 	let side = $state<Side>('left');
@@ -50,7 +56,7 @@
 		side = 'left';
 		even = !bench?.vehicle[name].right;
 		chosen = '';
-		tape = [];
+		tape = undefined;
 		if (over === 'roll' && !bench?.bench(name)?.coupled) over = 'travel';
 	}
 	const overs = $derived([
@@ -112,7 +118,7 @@
 	function choose(name: string, of: Side = side) {
 		chosen = name;
 		side = of;
-		tape = [];
+		tape = undefined;
 	}
 	async function readPoints(text: string) {
 		if (!wheelAxle || !bench) return {};
@@ -125,9 +131,9 @@
 		return answer;
 	}
 	async function writePoints() {
-		if (!wheelAxle) return undefined;
-		const { data } = await api.POST('/api/points/write', { body: wheelAxle, parseAs: 'text' });
-		return data as unknown as string | undefined;
+		if (!wheelAxle) return {};
+		const { data, error } = await api.POST('/api/points/write', { body: wheelAxle, parseAs: 'text' });
+		return { data: data as unknown as string | undefined, error };
 	}
 	async function newJob(title: string) {
 		const { data, error } = await api
@@ -155,7 +161,7 @@
 									view="end"
 									frame={frameOf(name)}
 									title="{name === 'front' ? 'Front' : 'Rear'} from behind: {b.title.toLowerCase()}"
-									tape={end === name ? tape : []}
+									tape={end === name ? tape : undefined}
 									chosen={end === name ? chosen : ''}
 									{side}
 									onchoose={(p, of) => {
@@ -314,8 +320,8 @@
 										axle={bench.vehicle[end]}
 										keep="{bench.id}:{end}"
 										onaxle={(axle) => bench?.change(end, axle)}
-										onplace={(points) => {
-											tape = points;
+										onplace={(place) => {
+											tape = place;
 											chosen = '';
 											travel = 0;
 										}}

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { api, type Schemas } from '$lib/api/client';
+	import { api, sentence, type Schemas } from '$lib/api/client';
 	import { Latest } from '$lib/bench/latest';
 	import SignedOff from '$lib/bench/SignedOff.svelte';
 	import { theBike, type BikeJob, type End } from '$lib/bike/bikeBench.svelte';
@@ -13,10 +13,13 @@
 	let proof = $state.raw<Schemas['BikeProof']>();
 	let note = $state('');
 	let trouble = $state('');
+	/** Why the readings cannot be compared. */
+	let unproved = $state('');
 	const proving = new Latest(
-		(job: BikeJob) => api.POST('/api/bike/prove', { body: job }).catch(() => ({ data: undefined })),
-		({ data }) => {
+		(job: BikeJob) => api.POST('/api/bike/prove', { body: job }),
+		({ data, error }) => {
 			if (data) proof = data;
+			unproved = data ? '' : sentence(error);
 		}
 	);
 	$effect(() => proving.wish(bench.job));
@@ -56,6 +59,9 @@
 			>{verdicts[proof.verdict][0]}</span
 		>{/if}
 </div>
+{#if unproved}<p class="border-stops text-stops mb-2 border-l-4 pl-2 font-semibold" role="alert">
+		{unproved}
+	</p>{/if}
 <p class="text-quiet mb-2">
 	Same marks, same rider, same kit. Bounce at both ends first; ride a length and measure again.
 </p>

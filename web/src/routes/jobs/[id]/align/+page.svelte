@@ -37,7 +37,14 @@
 	<button class="btn" onclick={print}><Printer size={16} /> Alignment sheet</button>
 </div>
 
-{#if !alignment}
+{#if bench.alignTrouble}
+	<p class="border-stops text-stops mb-3 border-l-4 pl-2.5 font-semibold" role="alert">
+		{bench.alignTrouble}{alignment ? ' Below is what was worked out before.' : ''}
+	</p>
+{/if}
+{#if !alignment && bench.alignTrouble}
+	<!-- Said above. -->
+{:else if !alignment}
 	<p class="text-quiet">Solving the adjusters together…</p>
 {:else}
 	{#if alignment.left_over.length}

@@ -16,7 +16,7 @@
 	const stack = $derived(bench.job.plan.changes);
 	const stops = $derived(bench.prediction?.findings.some((f) => f.severity === 'stops') ?? false);
 	let trouble = $state('');
-	let found = $state.raw<{ axle: AxleName; rise: number; ways: Schemas['Way'][] }>();
+	let found = $state.raw<{ axle: AxleName; rise: number; ways: Schemas['Way'][]; trouble: string }>();
 	const ways = $derived(found?.ways);
 	/** Whether the ways shown are still those of a height dragged past. */
 	const stale = $derived(found?.axle !== view.reach?.axle || found?.rise !== view.reach?.rise);
@@ -27,6 +27,7 @@
 	async function add(type: string, axle: AxleName) {
 		const { data, error } = await api.POST('/api/changes/begin', { body: { job: bench.job, type, axle } });
 		trouble = data ? '' : sentence(error);
+		view.trouble = '';
 		if (data) {
 			put([...stack, data]);
 			view.axle = axle;
@@ -40,8 +41,13 @@
 
 	const reaching = new Latest(
 		async (wish: { job: Job; axle: AxleName; rise: number }) => {
-			const { data } = await api.POST('/api/ways', { body: wish }).catch(() => ({ data: undefined }));
-			return { axle: wish.axle, rise: wish.rise, ways: (data ?? []) as Schemas['Way'][] };
+			const { data, error } = await api.POST('/api/ways', { body: wish });
+			return {
+				axle: wish.axle,
+				rise: wish.rise,
+				ways: (data ?? []) as Schemas['Way'][],
+				trouble: data ? '' : sentence(error)
+			};
 		},
 		(answer) => (found = answer)
 	);
@@ -83,7 +89,12 @@
 					</button>
 				</li>
 			{:else}
-				<li class="text-quiet">{ways ? 'Nothing on this axle reaches that height.' : 'Looking…'}</li>
+				<li
+					class={found?.trouble ? 'text-stops font-semibold' : 'text-quiet'}
+					role={found?.trouble ? 'alert' : undefined}
+				>
+					{found?.trouble || (ways ? 'Nothing on this axle reaches that height.' : 'Looking…')}
+				</li>
 			{/each}
 		</ul>
 	</div>
@@ -109,7 +120,9 @@
 		</DropdownMenu.Portal>
 	</DropdownMenu.Root>
 </div>
-{#if trouble}<p class="text-stops mb-2 font-semibold" role="alert">{trouble}</p>{/if}
+{#if trouble || view.trouble}<p class="text-stops mb-2 font-semibold" role="alert">
+		{trouble || view.trouble}
+	</p>{/if}
 
 <ol class="grid gap-2">
 	{#each stack as planned, i (planned.id)}
@@ -160,7 +173,7 @@
 					<td class="text-quiet">{length(h.before, settings.units)}</td>
 					<td class="font-bold">{length(h.after, settings.units)}</td>
 					<td>{length(h.change, settings.units, { signed: true })}</td>
-					<td class="text-quiet">{length(h.plus_minus ?? 0, settings.units)}</td>
+					<td class="text-quiet">{length(h.plus_minus, settings.units)}</td>
 				</tr>
 			{/each}
 		</tbody>
@@ -175,7 +188,7 @@
 			>
 		</thead>
 		<tbody class="figure text-right">
-			{#each [['Wheel rate, N/mm', 1, p.front.wheel_rate_before, p.front.wheel_rate_after, p.rear.wheel_rate_before, p.rear.wheel_rate_after], ['Ride frequency, Hz', 2, p.front.frequency_before, p.front.frequency_after, p.rear.frequency_before, p.rear.frequency_after], ['Gap to the stop, mm', 0, (p.front.travel_before.stop_contact ?? 0) - p.front.travel_before.ride, (p.front.travel_after.stop_contact ?? 0) - p.front.travel_after.ride, (p.rear.travel_before.stop_contact ?? 0) - p.rear.travel_before.ride, (p.rear.travel_after.stop_contact ?? 0) - p.rear.travel_after.ride], ['Camber, °', 2, p.front.angles_before.camber_deg, p.front.angles_after.camber_deg, p.rear.angles_before.camber_deg, p.rear.angles_after.camber_deg], ['± by the hardpoints', 2, null, p.front.angle_plus_minus.camber_deg, null, p.rear.angle_plus_minus.camber_deg], ['Toe of a wheel, °', 2, p.front.angles_before.toe_deg, p.front.angles_after.toe_deg, p.rear.angles_before.toe_deg, p.rear.angles_after.toe_deg], ['± by the hardpoints ', 2, null, p.front.angle_plus_minus.toe_deg, null, p.rear.angle_plus_minus.toe_deg], ['Caster, °', 2, p.front.angles_before.caster_deg, p.front.angles_after.caster_deg, p.rear.angles_before.caster_deg, p.rear.angles_after.caster_deg], ['Trail, mm', 1, p.front.angles_before.trail_mm, p.front.angles_after.trail_mm, p.rear.angles_before.trail_mm, p.rear.angles_after.trail_mm], ['Roll centre, mm', 0, p.front.angles_before.roll_centre_mm, p.front.angles_after.roll_centre_mm, p.rear.angles_before.roll_centre_mm, p.rear.angles_after.roll_centre_mm]] as const as [name, digits, ...values] (name)}
+			{#each [['Wheel rate, N/mm', 1, p.front.wheel_rate_before, p.front.wheel_rate_after, p.rear.wheel_rate_before, p.rear.wheel_rate_after], ['Ride frequency, Hz', 2, p.front.frequency_before, p.front.frequency_after, p.rear.frequency_before, p.rear.frequency_after], ['Gap to the stop, mm', 0, p.front.travel_before.gap, p.front.travel_after.gap, p.rear.travel_before.gap, p.rear.travel_after.gap], ['Camber, °', 2, p.front.angles_before.camber_deg, p.front.angles_after.camber_deg, p.rear.angles_before.camber_deg, p.rear.angles_after.camber_deg], ['± by the hardpoints', 2, null, p.front.angle_plus_minus.camber_deg, null, p.rear.angle_plus_minus.camber_deg], ['Toe of a wheel, °', 2, p.front.angles_before.toe_deg, p.front.angles_after.toe_deg, p.rear.angles_before.toe_deg, p.rear.angles_after.toe_deg], ['± by the hardpoints ', 2, null, p.front.angle_plus_minus.toe_deg, null, p.rear.angle_plus_minus.toe_deg], ['Caster, °', 2, p.front.angles_before.caster_deg, p.front.angles_after.caster_deg, p.rear.angles_before.caster_deg, p.rear.angles_after.caster_deg], ['Trail, mm', 1, p.front.angles_before.trail_mm, p.front.angles_after.trail_mm, p.rear.angles_before.trail_mm, p.rear.angles_after.trail_mm], ['Roll centre, mm', 0, p.front.angles_before.roll_centre_mm, p.front.angles_after.roll_centre_mm, p.rear.angles_before.roll_centre_mm, p.rear.angles_after.roll_centre_mm]] as const as [name, digits, ...values] (name)}
 				<tr class="border-rule border-t">
 					<td class="py-0.5 text-left font-sans">{name}</td>
 					{#each values as v, i (i)}

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { api, type AxleName, type Job, type Schemas } from '$lib/api/client';
+	import { api, sentence, type AxleName, type Job, type Schemas } from '$lib/api/client';
 	import { theBench } from '$lib/bench/context.svelte';
 	import { Latest } from '$lib/bench/latest';
 	import Readings from '$lib/bench/Readings.svelte';
@@ -15,14 +15,17 @@
 	let proof = $state.raw<Schemas['Proof']>();
 	let note = $state('');
 	let trouble = $state('');
+	/** Why the readings cannot be compared. */
+	let unproved = $state('');
 	const others = outcomesQuery(
 		() => bench.job.id,
 		() => `${bench.versions.prove}.${bench.versions.plan}`
 	);
 	const proving = new Latest(
-		(job: Job) => api.POST('/api/prove', { body: job }).catch(() => ({ data: undefined })),
-		({ data }) => {
+		(job: Job) => api.POST('/api/prove', { body: job }),
+		({ data, error }) => {
 			if (data) proof = data;
+			unproved = data ? '' : sentence(error);
 		}
 	);
 	$effect(() => proving.wish(bench.job));
@@ -61,7 +64,7 @@
 				? h.label === where.station && h.side === where.side
 				: h.axle === where.axle && h.side === where.side && h.kind === 'hub_to_arch'
 		);
-		return row ? `${sure(row.after)} ±${sure(row.plus_minus ?? 0)}` : '';
+		return row ? `${sure(row.after)} ±${sure(row.plus_minus)}` : '';
 	}
 
 	const withdraw = (reason: string) =>
@@ -92,6 +95,9 @@
 			>{verdicts[proof.verdict][0]}</span
 		>{/if}
 </div>
+{#if unproved}<p class="border-stops text-stops mb-2 border-l-4 pl-2 font-semibold" role="alert">
+		{unproved}
+	</p>{/if}
 <p class="text-quiet mb-2">
 	Bounce, roll a length, let it settle; same load, same reference. Under each field: what it should read.
 </p>
@@ -119,6 +125,28 @@
 		{side.even ? '' : ': look for a spring out of its pocket or a bush tightened hanging.'}
 	</p>
 {/each}
+
+{#if proof?.verdict === 'outside' && proof.causes.length}
+	<section class="border-fix mt-3 border-l-4 pl-2.5" data-testid="causes">
+		<h3 class="font-bold">One thing that would explain it</h3>
+		<p class="text-quiet text-[13px]">Best first, each on its own; look before you believe it.</p>
+		<ul>
+			{#each proof.causes.slice(0, 3) as cause (cause.label)}
+				<li class="flex justify-between gap-3">
+					<span class="first-letter:uppercase">{cause.label}</span>
+					<span class="figure shrink-0"
+						><strong
+							>{cause.unit === 'mm'
+								? `${length(cause.value, settings.units, { signed: true, digits: 1 })} ${settings.units}`
+								: `${number(cause.value, 0, true)} ${cause.unit}`}</strong
+						>
+						<span class="text-quiet">explains {number(100 * cause.explains, 0)} %</span></span
+					>
+				</li>
+			{/each}
+		</ul>
+	</section>
+{/if}
 
 <div class="border-rule mt-4 border-t pt-3">
 	{#if signed}
