@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from sqlalchemy import Engine, text
+from sqlalchemy import Connection, Engine, create_engine, text
 
 from inclinum.core.fitted import Coil
 from inclinum.core.job import Job
@@ -14,7 +14,6 @@ from inclinum.demo import demo_jobs
 from inclinum.launch.cluster import Cluster
 from inclinum.launch.demo import load_demo
 from inclinum.store.database import migrate, open_engine
-from inclinum.store.models import Base
 
 
 @pytest.fixture(scope="session")
@@ -37,21 +36,37 @@ def cluster() -> Iterator[Cluster]:
         cluster = Cluster(Path(folder))
         assert cluster.create()
         cluster.start()
-        migrate(cluster.url)
         try:
             yield cluster
         finally:
             cluster.stop()
 
 
+@pytest.fixture(scope="session")
+def demo(cluster: Cluster) -> Iterator[Connection]:
+    """A hand on the cluster, with a database ``demo`` made once that nobody works in: each test gets a copy."""
+    admin = create_engine(cluster.url, isolation_level="AUTOCOMMIT")
+    with admin.connect() as connection:
+        connection.execute(text("create database demo"))
+        migrate(database(cluster, "demo"))
+        engine = open_engine(database(cluster, "demo"))
+        assert load_demo(engine)
+        engine.dispose()
+        yield connection
+    admin.dispose()
+
+
+def database(cluster: Cluster, name: str) -> str:
+    """Where a database of the cluster is reached."""
+    return cluster.url.removesuffix("/postgres") + f"/{name}"
+
+
 @pytest.fixture
-def engine(cluster: Cluster) -> Iterator[Engine]:
-    """The database with nothing but the demo data in it."""
-    engine = open_engine(cluster.url)
-    with engine.begin() as connection:
-        tables = ", ".join(f'"{t}"' for t in Base.metadata.tables)
-        connection.execute(text(f"truncate {tables} restart identity cascade"))
-    assert load_demo(engine)
+def engine(cluster: Cluster, demo: Connection) -> Iterator[Engine]:
+    """A database with nothing but the demo data in it."""
+    demo.execute(text("drop database if exists bench with (force)"))
+    demo.execute(text("create database bench template demo"))
+    engine = open_engine(database(cluster, "bench"))
     yield engine
     engine.dispose()
 
