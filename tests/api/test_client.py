@@ -42,7 +42,7 @@ def test_kinds_of_change_come_with_the_schema_of_their_form(client: TestClient) 
     kinds = {k["type"]: k for k in client.get("/api/change-kinds").json()}
     assert list(kinds) == ["spring_swap", "seat_spacer", "strut_top_spacer", "longer_studs", "bump_stop_swap"]
     thickness = kinds["seat_spacer"]["parameters"]["properties"]["thickness_mm"]
-    assert (thickness["title"], thickness["unit"], thickness["minimum"]) == ("Thickness", "mm", 1)
+    assert (thickness["title"], thickness["unit"], thickness["minimum"]) == ("Thickness", "mm", -60)
 
 
 def test_a_wrong_method_is_told_with_the_right_ones_beside_the_client_too(client: TestClient) -> None:

@@ -199,7 +199,7 @@ def test_a_machine_on_its_bench(bench: Page) -> None:
     page.get_by_role("slider", name="Travel of both ends").fill("12")
     expect(seat).not_to_have_text(hanging)
     page.get_by_label("Curve").select_option(label="chain slack, mm")
-    expect(page.get_by_role("img", name="chain slack over travel")).to_be_visible()
+    expect(page.get_by_role("slider", name="chain slack over travel")).to_be_visible()
     saved(page)
     page.reload()
     page.get_by_role("tab", name="Points").click()

@@ -78,7 +78,7 @@ def test_a_vehicle_from_a_tape_measure(bench: Page) -> None:
     page.get_by_label("Curve").select_option("pinion angle")
     page.get_by_label("Over").select_option("roll")
     page.get_by_label("Curve").select_option("axle steer")
-    expect(page.get_by_role("img", name="axle steer of the rear axle")).to_be_visible()
+    expect(page.get_by_role("slider", name="axle steer of the rear axle")).to_be_visible()
 
     # A job on it predicts.
     saved(page)

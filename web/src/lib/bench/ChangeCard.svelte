@@ -47,7 +47,7 @@
 	}
 </script>
 
-<li
+<div
 	class="bg-raised border-rule rounded-[3px] border {planned.on ? 'border-l-dye border-l-4' : 'opacity-70'}"
 	data-change={planned.id}
 >
@@ -108,4 +108,4 @@
 			</div>
 		{/each}
 	</div>
-</li>
+</div>

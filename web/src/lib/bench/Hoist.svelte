@@ -67,11 +67,12 @@
 			}}
 			bind:ref={content}
 		>
-			<header class="flex items-center justify-between gap-4 text-lg">
-				<Dialog.Title class="font-bold">{step.phase}</Dialog.Title>
+			<Dialog.Title class="sr-only">One step at a time</Dialog.Title>
+			<div class="flex items-center justify-between gap-4 text-lg">
+				<span class="font-bold">{step.phase}</span>
 				<span class="figure text-quiet">step {at + 1} of {card.steps.length} · {ticks.size} done</span>
 				<button class="btn min-h-12 px-4" onclick={onclose} aria-label="Close"><X size={26} /></button>
-			</header>
+			</div>
 			<div class="bg-rule my-3 h-2">
 				<div class="bg-dye h-full" style="width: {((at + 1) / card.steps.length) * 100}%"></div>
 			</div>
@@ -92,7 +93,7 @@
 					</p>{/if}
 				{#if trouble}<p class="text-stops mt-4 text-xl font-bold" role="alert">{trouble}</p>{/if}
 			</div>
-			<footer class="mt-4 grid grid-cols-[120px_1fr_120px] gap-4">
+			<div class="mt-4 grid grid-cols-[120px_1fr_120px] gap-4">
 				<button
 					class="btn min-h-20 justify-center"
 					disabled={at === 0}
@@ -111,7 +112,7 @@
 					onclick={() => (at += 1)}
 					aria-label="Step on"><ArrowRight size={36} /></button
 				>
-			</footer>
+			</div>
 		</Dialog.Content>
 	</Dialog.Portal>
 </Dialog.Root>

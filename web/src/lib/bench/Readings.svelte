@@ -69,7 +69,7 @@
 	<colgroup><col class="w-[88px]" /></colgroup>
 	<thead>
 		<tr class="label">
-			<th></th>
+			<td></td>
 			{#each PLACES as p (p.short)}<th scope="col">{p.short}</th>{/each}
 		</tr>
 	</thead>
@@ -147,7 +147,7 @@
 <h3 class="head mt-4 mb-1">Height above ground at a station</h3>
 <table class="w-full table-fixed border-separate border-spacing-x-1.5 border-spacing-y-1 text-left">
 	<thead>
-		<tr class="label"><th></th><th scope="col">Left</th><th scope="col">Right</th></tr>
+		<tr class="label"><td></td><th scope="col">Left</th><th scope="col">Right</th></tr>
 	</thead>
 	<tbody>
 		{#each stations as name (name)}
@@ -184,7 +184,7 @@
 		<colgroup><col class="w-[88px]" /></colgroup>
 		<thead>
 			<tr class="label"
-				><th></th>{#each PLACES as p (p.short)}<th scope="col">{p.short}</th>{/each}</tr
+				><td></td>{#each PLACES as p (p.short)}<th scope="col">{p.short}</th>{/each}</tr
 			>
 		</thead>
 		<tbody>

@@ -69,7 +69,7 @@
 		{height}
 		role="slider"
 		tabindex="0"
-		aria-label="{label}: {series.map((s) => s.label).join(', ')}"
+		aria-label={label}
 		aria-valuemin={x.domain()[0]}
 		aria-valuemax={x.domain()[1]}
 		aria-valuenow={probed[0]?.x ?? x.domain()[0]}

@@ -39,7 +39,7 @@
 	<table class="w-full">
 		<thead
 			><tr class="label text-right"
-				><th class="text-left"></th><th>as it came</th><th>planned</th><th>change</th></tr
+				><td class="text-left"></td><th>as it came</th><th>planned</th><th>change</th></tr
 			></thead
 		>
 		<tbody class="figure text-right">

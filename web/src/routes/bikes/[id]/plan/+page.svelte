@@ -72,18 +72,20 @@
 <ol class="grid gap-2">
 	{#each stack as planned, i (planned.id)}
 		{@const kind = kinds.get(planned.change.type)}
-		<ChangeCard
-			{planned}
-			title={kind?.title ?? planned.change.type}
-			schema={kind?.parameters}
-			own={own(planned)}
-			lost="what this change does to the height of its own end, rider on, given those above it"
-			first={i === 0}
-			last={i === stack.length - 1}
-			onchange={(to) => bench.plan(stack.with(i, to as Planned))}
-			onremove={() => bench.plan(stack.toSpliced(i, 1))}
-			onmove={(by) => move(planned.id, i + by)}
-		/>
+		<li>
+			<ChangeCard
+				{planned}
+				title={kind?.title ?? planned.change.type}
+				schema={kind?.parameters}
+				own={own(planned)}
+				lost="what this change does to the height of its own end, rider on, given those above it"
+				first={i === 0}
+				last={i === stack.length - 1}
+				onchange={(to) => bench.plan(stack.with(i, to as Planned))}
+				onremove={() => bench.plan(stack.toSpliced(i, 1))}
+				onmove={(by) => move(planned.id, i + by)}
+			/>
+		</li>
 	{:else}
 		<li class="text-quiet">Nothing planned yet. Add a change, or drag a sag bar to where it should be.</li>
 	{/each}
@@ -142,7 +144,7 @@
 							><tr class="label text-right"
 								><th class="text-left">Nearest on the shelf</th><th>preload</th><th>on its own</th><th
 									>rider on</th
-								><th></th></tr
+								><td></td></tr
 							></thead
 						>
 						<tbody>

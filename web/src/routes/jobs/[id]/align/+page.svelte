@@ -76,9 +76,9 @@
 				<table class="w-full [&_td+td]:pl-2 [&_th+th]:pl-2">
 					<thead>
 						<tr class="label text-right">
-							<th class="text-left"></th><th class="max-[1150px]:hidden">before</th><th>if left alone</th><th
+							<td class="text-left"></td><th class="max-[1150px]:hidden">before</th><th>if left alone</th><th
 								>target</th
-							><th>with settings</th><th></th>
+							><th>with settings</th><td></td>
 						</tr>
 					</thead>
 					<tbody class="figure text-right">
@@ -135,7 +135,7 @@
 	<table class="w-full">
 		<thead>
 			<tr class="label text-right"
-				><th class="text-left"></th><th>total toe</th><th>cross camber</th><th>cross caster</th><th
+				><td class="text-left"></td><th>total toe</th><th>cross camber</th><th>cross caster</th><th
 					>thrust angle</th
 				></tr
 			>

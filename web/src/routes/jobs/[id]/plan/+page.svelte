@@ -127,8 +127,7 @@
 <ol class="grid gap-2">
 	{#each stack as planned, i (planned.id)}
 		{@const kind = kinds.data?.find((k) => k.type === planned.change.type)}
-		<div
-			role="listitem"
+		<li
 			draggable={dragging === planned.id}
 			class={dragging && dragging !== planned.id ? 'rounded-[3px] outline-1 outline-dashed' : ''}
 			ondragover={(e) => e.preventDefault()}
@@ -149,7 +148,7 @@
 				onremove={() => put(stack.toSpliced(i, 1))}
 				onmove={(by) => move(planned.id, i + by)}
 			/>
-		</div>
+		</li>
 	{:else}
 		<li class="text-quiet">
 			Nothing planned yet. Add a change, or drag an axle on the drawing to the height wanted.
@@ -183,7 +182,7 @@
 	<table class="w-full">
 		<thead>
 			<tr class="label text-right"
-				><th class="text-left"></th><th>front before</th><th>planned</th><th>rear before</th><th>planned</th
+				><td class="text-left"></td><th>front before</th><th>planned</th><th>rear before</th><th>planned</th
 				></tr
 			>
 		</thead>
