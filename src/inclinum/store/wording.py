@@ -87,3 +87,8 @@ def _short(value: Any) -> str:
     if isinstance(value, list):
         return ", ".join(map(_short, value)) or "nothing"
     return str(value)
+
+
+def differences(old: Any, new: Any, path: str) -> str:
+    """What changed between two values at a path, in words of one line."""
+    return "; ".join(_words(*change) for change in list(_compare(old, new, path))[:MOST])

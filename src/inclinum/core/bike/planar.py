@@ -290,13 +290,43 @@ class PlanarLinkage:
             good = count if stage.reachable.all() else int(np.argmin(stage.reachable))
             if good:
                 found.append(stage.part(slice(0, good) if up else slice(good - 1, None, -1)))
+            if good < count:
+                # Near a dead point a whole step may start too far off: from the last good one it is walked in parts.
+                start = stage.part(slice(good - 1, good)) if good else last
+                near = self._walked(start, float(goal[good]))
+                if near is None or enough(near):
+                    if near is not None:
+                        found.append(near)
+                    break
+                found.append(near)
+                last, at, bend = near, float(near.rise[0]), np.zeros(1)
+                continue
             last = stage.part(slice(-1, None))
-            if good < count or enough(last):
+            if enough(last):
                 break
             if count > 1:
                 bend = (stage.rate[-1:] - stage.rate[-2:-1]) / way
             at = float(goal[-1])
         return found
+
+    def _walked(self, start: PlanarPoses, goal: float) -> PlanarPoses | None:
+        """The position at a rise near a known one, in ever smaller parts of the way; None where there is none."""
+        at, step = start, goal - float(start.rise[0])
+        for _ in range(MOST_HALVED * 4):
+            left = goal - float(at.rise[0])
+            if abs(left) < 1e-9:
+                return at
+            step = left if abs(step) > abs(left) else step
+            tried = self._newton(at.rise + step, at.state + at.rate * step)
+            # Another branch would lie far from where the rates lead.
+            moved = np.abs((tried.state - at.state - (tried.rate + at.rate) * step / 2) * _scale()).max()
+            if tried.reachable.all() and moved < BROKEN_MM:
+                at, step = tried, 2 * step
+            else:
+                step /= 2
+                if abs(step) < abs(goal - float(start.rise[0])) / 2**MOST_HALVED:
+                    return None
+        return None
 
     def _from(self, near: PlanarPoses | None) -> PlanarPoses | None:
         """Positions found from another's; None where they are not one unbroken curve of this linkage."""

@@ -7,6 +7,7 @@
 	import type { StageName } from '../api/client';
 	import Preferences from '../ui/Preferences.svelte';
 	import Clash from './Clash.svelte';
+	import Corrections from './Corrections.svelte';
 	import History from './History.svelte';
 	import type { AnyBench } from './jobBench.svelte';
 	import Saved from './Saved.svelte';
@@ -95,6 +96,7 @@
 			<Preferences />
 		</header>
 		<Unsaved {bench} />
+		<Corrections {bench} />
 		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(410px,39%)] gap-2">
 			{@render left()}
 			<section class="panel min-h-0 overflow-y-auto p-3" aria-label="Stage">
