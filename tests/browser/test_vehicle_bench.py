@@ -37,6 +37,12 @@ def test_a_vehicle_from_a_tape_measure(bench: Page) -> None:
     told = page.get_by_test_id("consequences")
     expect(told).to_contain_text("Camber change, 40 mm up".lower()[1:])
     before = told.inner_text()
+    # The first reading goes across the vehicle, and so does its line: level, from wheel centre to wheel centre.
+    page.locator("[data-place] input").first.focus()
+    line = page.get_by_test_id("tape").first
+    ends = {k: float(line.get_attribute(k) or 0) for k in ("x1", "x2", "y1", "y2")}
+    assert abs(ends["y1"] - ends["y2"]) < 0.5
+    assert abs(ends["x1"] - ends["x2"]) > 150
     field = page.get_by_label("Lower ball joint above the floor", exact=True)
     field.fill("9 1/4")
     field.press("Enter")

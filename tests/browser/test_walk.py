@@ -87,6 +87,20 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     expect(step).to_contain_text("Lay out every part")
     page.keyboard.press("Enter")
     expect(step).to_contain_text("Look for rust")
+    # Enter on a button is that button's: going back or closing says of no step that it is done.
+    done = step.get_by_text(re.compile(r"\d+ done")).inner_text()
+    step.get_by_role("button", name="Step back").press("Enter")
+    expect(step).to_contain_text("Lay out every part")
+    expect(step.get_by_text(re.compile(r"\d+ done"))).to_have_text(done.replace("3 of", "2 of"))
+    # The keyboard stays inside, and comes back to where it was.
+    for _ in range(12):
+        page.keyboard.press("Tab")
+    assert page.evaluate("() => !!document.activeElement?.closest('[role=dialog]')")
+    step.get_by_role("button", name="Close").press("Enter")
+    expect(step).to_have_count(0)
+    expect(page.get_by_role("button", name="One step at a time")).to_be_focused()
+    expect(page.locator("[data-step='ready.inspect']")).not_to_contain_text("Ines Tarrow")
+    page.get_by_role("button", name="One step at a time").click()
     page.keyboard.press("Escape")
     expect(step).to_have_count(0)
 

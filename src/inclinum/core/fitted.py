@@ -34,10 +34,10 @@ AGREE_SHARE = 0.15
 class CoilWire(Document):
     """What callipers give of a coil that carries no stamp."""
 
-    wire_mm: float = Field(gt=1, le=40, title="Wire diameter", json_schema_extra={"unit": "mm"})
-    outside_mm: float = Field(gt=10, le=400, title="Outside diameter", json_schema_extra={"unit": "mm"})
-    active_coils: float = Field(gt=0.5, le=40, title="Active coils")
-    total_coils: float = Field(gt=0.5, le=44, title="All coils")
+    wire_mm: float = Field(gt=1, le=40, title="Wire diameter", examples=[12], json_schema_extra={"unit": "mm"})
+    outside_mm: float = Field(gt=10, le=400, title="Outside diameter", examples=[120], json_schema_extra={"unit": "mm"})
+    active_coils: float = Field(gt=0.5, le=40, title="Active coils", examples=[6])
+    total_coils: float = Field(gt=0.5, le=44, title="All coils", examples=[7.5])
 
     def rate(self) -> float:
         """Rate of the coil, N/mm."""

@@ -128,9 +128,17 @@ def _found(row: Any) -> Iterator[tuple[str, str, Any]]:
             for name in dict.fromkeys([*was, *now]):
                 if was.get(name) != now.get(name):
                     words = differences(was.get(name), now.get(name), f"{path.replace('.', ' ')} {name}")
-                    yield f"{path}.{name}", words.replace("_", " "), now.get(name)
+                    yield f"{path}.{name}", _plain(words), now.get(name)
         elif was != now:
-            yield path, differences(was, now, path.replace(".", " ")).replace("_", " "), now
+            yield path, _plain(differences(was, now, path.replace(".", " "))), now
+
+
+def _plain(words: str) -> str:
+    """Paths as a person reads them, with their units."""
+    words = words.replace("_", " ")
+    for ending, unit in ((" torque nm:", " torque, N·m:"), (" deg:", ", °:"), (" mm:", ", mm:"), (" kg:", ", kg:")):
+        words = words.replace(ending, unit)
+    return words
 
 
 def _at(document: dict[str, Any], path: str) -> Any:

@@ -70,10 +70,11 @@ def told_as_assumed(case: Case, finding: Finding) -> Finding:
     if not readings:
         return finding
     wanted = " and ".join(readings)
+    told = "Assumed with this kind of axle, not measured"
     return finding.model_copy(
         update={
             "severity": "fix" if finding.severity == "stops" else finding.severity,
-            "why": f"Assumed with this kind of axle, not measured: {wanted}. Measured, it is settled. {finding.why}",
+            "why": f"{finding.why} {told}: {wanted}. Measure it and it is settled.",
             "source": f"assumed: nobody gave {wanted} ({finding.source})",
             "settled_by": readings,
         }

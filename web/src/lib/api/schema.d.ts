@@ -3260,13 +3260,25 @@ export interface components {
          * @description What callipers give of a coil that carries no stamp.
          */
         CoilWire: {
-            /** Wire diameter */
+            /**
+             * Wire diameter
+             * @example 12
+             */
             wire_mm: number;
-            /** Outside diameter */
+            /**
+             * Outside diameter
+             * @example 120
+             */
             outside_mm: number;
-            /** Active coils */
+            /**
+             * Active coils
+             * @example 6
+             */
             active_coils: number;
-            /** All coils */
+            /**
+             * All coils
+             * @example 7.5
+             */
             total_coils: number;
         };
         /**

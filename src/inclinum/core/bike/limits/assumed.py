@@ -83,10 +83,11 @@ def told_as_assumed(case: BikeCase, finding: BikeFinding) -> BikeFinding:
     if not readings:
         return finding
     wanted = " and ".join(readings)
+    told = "Assumed with this kind of machine, not measured"
     return finding.model_copy(
         update={
             "severity": "fix" if finding.severity == "stops" else finding.severity,
-            "why": f"Assumed with this kind of machine, not measured: {wanted}. Measured, it is settled. {finding.why}",
+            "why": f"{finding.why} {told}: {wanted}. Measure it and it is settled.",
             "source": f"assumed: nobody gave {wanted}",
             "settled_by": readings,
         }
