@@ -74,10 +74,15 @@ class Running:
         return found
 
 
+def own(folder: Path) -> list[Path]:
+    """The folder and those around it that pytest made, and nothing of the machine's."""
+    return [p for p in (folder, *folder.parents) if any(q.name.startswith("pytest-of-") for q in (p, *p.parents))]
+
+
 @pytest.fixture(scope="module")
 def running(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Running]:
     folder = tmp_path_factory.mktemp("start")
-    for parent in (folder, *folder.parents[:3]):  # one more where several workers test side by side
+    for parent in own(folder):
         with suppress(PermissionError):
             parent.chmod(0o755)
     made = Running(folder / 'it\'s $HOME für "alle"', free_port(), folder / "out.log")
@@ -211,7 +216,7 @@ def test_backup_and_restore_from_the_command_line_serving_and_not(running: Runni
     until(lambda: httpx.get(job, timeout=20).status_code == 200, "the job that was deleted")
 
     other = tmp_path / "another shop"
-    for parent in (tmp_path, *tmp_path.parents[:3]):
+    for parent in own(tmp_path):
         with suppress(PermissionError):
             parent.chmod(0o755)
     put = inclinum("restore", str(archive), "--data", str(other))
