@@ -10,6 +10,7 @@ from collections.abc import Callable
 from pathlib import Path
 from typing import Annotated, Any, NoReturn, TypeVar
 
+import numpy as np
 import typer
 from pydantic import ValidationError
 
@@ -24,9 +25,21 @@ from inclinum.core.prediction import predict
 from inclinum.core.procedure import card
 from inclinum.core.procedure.card import Step
 from inclinum.core.proof import Proof, prove
+from inclinum.core.sampled import sample_vehicle
 from inclinum.core.sheets.reconcile import Reconcile
 from inclinum.core.vehicle import AXLES
-from inclinum.jobfile import FORMATS, AxleFile, BikeFile, JobFileError, SheetFile, read, read_any, read_job, schema
+from inclinum.jobfile import (
+    FORMATS,
+    AxleFile,
+    BikeFile,
+    JobFile,
+    JobFileError,
+    SheetFile,
+    read,
+    read_any,
+    read_job,
+    schema,
+)
 from inclinum.jobfile.sentences import complaints
 
 app = typer.Typer(add_completion=False, no_args_is_help=True, help=__doc__)
@@ -80,9 +93,22 @@ def _print(document: Any, table: bool, rows: Callable[[], list[list[str]]]) -> N
 
 
 @app.command("predict")
-def predict_command(file: File, table: Table = False) -> None:
+def predict_command(
+    file: File,
+    table: Table = False,
+    samples: Annotated[
+        int, typer.Option(help="of a job on four wheels: draw everything uncertain so often instead", max=20_000, min=0)
+    ] = 0,
+    seed: Annotated[int, typer.Option(help="of the draws", min=0, max=2**31 - 1)] = 1,
+) -> None:
     """Of a job: heights with ±, travel, ride, angles and findings. Of an axle or a bench sheet: everything it gives."""
     opened = _read(file, read_any)
+    if samples:
+        if not isinstance(opened, JobFile):
+            _refuse("--samples: only a job on four wheels is drawn so; a sheet “uncertainty” has samples of its own.")
+        answer = _compute(lambda job: _drawn(job, samples, seed), opened.job)
+        _print(answer, table, lambda: _rows(answer))
+        return
     if isinstance(opened, SheetFile):
         answer = _compute(lambda s: s.answer(), opened.sheet, "sheet")
         _print(answer, table, lambda: _rows(answer))
@@ -112,6 +138,18 @@ def predict_command(file: File, table: Table = False) -> None:
         return lines
 
     _print(found.model_dump(mode="json"), table, rows)
+
+
+def _drawn(job: Job, samples: int, seed: int) -> dict[str, Any]:
+    """Mean and standard deviation of every wheel, of random draws of all that is uncertain."""
+    wheels = {}
+    for wheel in sample_vehicle(job, samples, seed):
+        drawn = {"hub_to_arch_mm": wheel.height, "camber_deg": wheel.camber, "toe_deg": wheel.toe}
+        wheels[f"{wheel.axle} {wheel.side}"] = {
+            name: {"mean": float(v[np.isfinite(v)].mean()), "sigma": float(v[np.isfinite(v)].std())}
+            for name, v in drawn.items()
+        } | {"without_ride_height": int((~np.isfinite(wheel.height)).sum())}
+    return {"samples": samples, "seed": seed, "wheels": wheels}
 
 
 def _bike_rows(told: BikePrediction) -> list[list[str]]:

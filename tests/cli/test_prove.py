@@ -53,3 +53,20 @@ def test_a_two_wheeler_and_a_sheet(tmp_path: Path) -> None:
     refused = run(app, ["prove", on_file(tmp_path, other)])
     assert refused.exit_code == 2
     assert "“stations” proves nothing" in refused.output
+
+
+def test_everything_uncertain_can_be_drawn_instead(tmp_path: Path) -> None:
+    job = demo_jobs()[-1]
+    file = on_file(tmp_path, write(JobFile(job=job)))
+    told = json.loads(run(app, ["predict", file, "--samples", "2000", "--seed", "7"]).stdout)
+    for h in predict(job).heights:
+        if h.kind == "hub_to_arch":
+            drawn = told["wheels"][f"{h.axle} {h.side}"]["hub_to_arch_mm"]
+            assert drawn["mean"] == pytest.approx(h.after, abs=1.5)
+            # Hardpoints are drawn too, which the first order tells by the ratio alone: it is never less.
+            assert 2 * drawn["sigma"] > 0.9 * h.plus_minus
+            if h.axle == "front":
+                assert 2 * drawn["sigma"] == pytest.approx(h.plus_minus, rel=0.2), "springs in doubt outweigh them"
+    assert json.loads(run(app, ["predict", file, "--samples", "2000", "--seed", "7"]).stdout) == told
+    bike = on_file(tmp_path, write(BikeFile(job=demo_bike_jobs()[0])))
+    assert "only a job on four wheels" in run(app, ["predict", bike, "--samples", "10"]).output

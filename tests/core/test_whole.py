@@ -220,6 +220,12 @@ def test_samples_spread_as_first_order_says_where_the_response_is_straight(in_ha
         assert wheel.height.mean() == pytest.approx(row.after, abs=1.0)
         assert row.plus_minus is not None
         assert 2 * wheel.height.std() == pytest.approx(row.plus_minus, rel=0.12)
+    # On scales, right side only, the load and its ± come from there, and both ways agree still.
+    heavy = weighed(in_hand, {("rear", "right"): 520.0})
+    row = next(h for h in predict(heavy).heights if (h.axle, h.side, h.kind) == ("rear", "left", "hub_to_arch"))
+    wheel = next(w for w in sample_vehicle(heavy, 3000, seed=5) if (w.axle, w.side) == ("rear", "left"))
+    assert wheel.height.mean() == pytest.approx(row.after, abs=1.0)
+    assert 2 * wheel.height.std() == pytest.approx(row.plus_minus, rel=0.12)
     again = sample_vehicle(in_hand, 3000, seed=5)
     np.testing.assert_array_equal(drawn[0].camber, again[0].camber)
 

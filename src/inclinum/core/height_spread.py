@@ -31,7 +31,8 @@ class HeightSpread:
     """± (two standard deviations) of an axle's rise and of its predicted hub-to-arch height, mm."""
 
     rise_plus_minus: float
-    height_plus_minus: float
+    height_plus_minus: dict[Side, float]
+    """Of each side, by its own reading."""
     inputs: tuple[InputShare, ...]
 
 
@@ -44,7 +45,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
     """
     old, new = before.axle.spring, after.axle.spring
     swapped = old != new
-    tape = [_tolerance(job, name, side) for side in SIDES]
+    tape = [tape_tolerance(job, name, side) for side in SIDES]
     inputs: list[tuple[str, float, float]] = [
         ("tape, hub to arch left", 0.0, tape[0]),
         ("tape, hub to arch right", 0.0, tape[1]),
@@ -52,16 +53,16 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         ("free length of the fitted springs", 0.0, old.free_length_tolerance),
         ("rate of the new springs", 1.0, new.rate_tolerance_percent / 100 if swapped else 0.0),
         ("free length of the new springs", 0.0, new.free_length_tolerance if swapped else 0.0),
-        ("spacer thickness", 0.0, _spacer_tolerance(job, name)),
+        ("spacer thickness", 0.0, spacer_tolerance(job, name)),
         ("installation ratio", 1.0, before.axle.ratio_tolerance_percent / 100),
-        *_scales(job, name),
+        *scales_of(job, name),
     ]
     base, fitted = ride_corner(before.axle), ride_corner(after.axle)
     none = ride_corner(before.axle, 0.0)
     weighed = [n for n, (label, _, _) in enumerate(inputs) if label.startswith("scale")]
 
     def response(rows: Array) -> Array:
-        """Rows of inputs → (rise, left height error) per row, mm."""
+        """Rows of inputs → (rise, left height error, right height error) per row, mm."""
         left, right, k_old, l_old, k_new, l_new, spacer, ratio = rows.T[:8]
         baseline = before.baseline - (left + right) / 2
         curve = ScaledLength(base.spring_length, ratio, before.baseline)
@@ -79,7 +80,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
             spring_room_taken=fitted.spring_room_taken + spacer,
         )
         rise = baseline - planned.ride_travel(load)
-        return np.stack([rise, rise + left], axis=1)
+        return np.stack([rise, rise + left, rise + right], axis=1)
 
     values = np.array([v for _, v, _ in inputs])
     sigmas = np.array([t / COVERAGE for _, _, t in inputs])
@@ -87,7 +88,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
     order = np.argsort(-spread.share[1])
     return HeightSpread(
         rise_plus_minus=float(COVERAGE * spread.sigma[0]),
-        height_plus_minus=float(COVERAGE * spread.sigma[1]),
+        height_plus_minus={side: float(COVERAGE * spread.sigma[n]) for n, side in enumerate(SIDES, 1)},
         inputs=tuple(
             InputShare(
                 label=inputs[i][0],
@@ -104,7 +105,7 @@ ASSUMED_SCALE_SHARE = 0.01
 """± of a scale that says none, as a share of its reading."""
 
 
-def _scales(job: Job, axle: AxleName) -> list[tuple[str, float, float]]:
+def scales_of(job: Job, axle: AxleName) -> list[tuple[str, float, float]]:
     """The wheels that were weighed: label, reading and ±, kg."""
     found = []
     for side in SIDES:
@@ -115,7 +116,7 @@ def _scales(job: Job, axle: AxleName) -> list[tuple[str, float, float]]:
     return found
 
 
-def _tolerance(job: Job, axle: AxleName, side: Side) -> float:
+def tape_tolerance(job: Job, axle: AxleName, side: Side) -> float:
     """± of a hub-to-arch reading, mm."""
     reading = job.measure.corner(axle, side, "hub_to_arch")
     if reading is None:
@@ -123,7 +124,7 @@ def _tolerance(job: Job, axle: AxleName, side: Side) -> float:
     return job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
 
 
-def _spacer_tolerance(job: Job, axle: AxleName) -> float:
+def spacer_tolerance(job: Job, axle: AxleName) -> float:
     """± of all spacers of the plan together, mm."""
     on = [p.change.room_tolerance() for p in job.plan.changes if p.on and p.change.axle == axle]
     return float(np.sqrt(sum(t**2 for t in on)))

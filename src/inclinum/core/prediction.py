@@ -361,7 +361,7 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
                 "side": side,
                 "x_mm": vehicle.axle_x(axle),
                 "change": stance.rise,
-                "plus_minus": spread[axle].height_plus_minus,
+                "plus_minus": spread[axle].height_plus_minus[side],
                 "measured": reading is not None,
             }
             radius = stance.axle.tyre_radius_mm

@@ -9,14 +9,15 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from inclinum.core.fitting.tape import followers, with_followers
+from inclinum.core.height_spread import scales_of, spacer_tolerance, tape_tolerance
 from inclinum.core.job import Job
 from inclinum.core.learn import COVERAGE
 from inclinum.core.limits.case import stand_changed, stand_measured
 from inclinum.core.linkage.constraints import Adjustment
 from inclinum.core.linkage.leaf import LeafBody
 from inclinum.core.linkage.rigid import Array
-from inclinum.core.ride import QuadraticLength
-from inclinum.core.ride.stance import Stance
+from inclinum.core.ride import GRAVITY, QuadraticLength
+from inclinum.core.ride.stance import Stance, ride_corner
 from inclinum.core.springs import Toleranced
 from inclinum.core.vehicle import AXLES, SIDES, Axle, AxleName
 
@@ -87,18 +88,28 @@ def _axle(
         if swapped
         else (rate, longer)
     )
-    tape = {side: rng.normal(0.0, _tape(job, name, side) / COVERAGE, samples) for side in SIDES}
+    tape = {side: rng.normal(0.0, tape_tolerance(job, name, side) / COVERAGE, samples) for side in SIDES}
     baseline = before.baseline - sum(tape.values()) / 2
     span = (float(low - 60), float(high + 60))
-    load = replace(
-        before.ride, spring=Toleranced(before.ride.spring, rate, longer), spring_length=curve, search=span
-    ).wheel_force(baseline)
+    base, fitted = ride_corner(before.axle), ride_corner(axle)
+    load = replace(base, spring=Toleranced(base.spring, rate, longer), spring_length=curve, search=span).wheel_force(
+        baseline
+    )
+    if scales := scales_of(job, name):
+        # As in the first-order spread: a side that was not weighed counts as its spring says.
+        without = replace(ride_corner(before.axle, 0.0), spring_length=curve, search=span).wheel_force(baseline)
+        read = sum(rng.normal(value, tolerance / COVERAGE, samples) for _, value, tolerance in scales)
+        weighed = (read - len(scales) * before.axle.unsprung_kg) * GRAVITY
+        by_spring, load = load, (weighed + (2 - len(scales)) * load) / 2
+        if not swapped:
+            new_rate = rate * (load - without) / (by_spring - without)
+    thicker = rng.normal(0.0, spacer_tolerance(job, name) / COVERAGE, samples)
     planned = replace(
-        after.ride,
-        spring=Toleranced(after.ride.spring, new_rate, new_longer),
+        fitted,
+        spring=Toleranced(fitted.spring, new_rate, new_longer),
         spring_length=curve,
         search=span,
-        spring_room_taken=after.ride.spring_room_taken + rng.normal(0.0, _spacers(job, name) / COVERAGE, samples),
+        spring_room_taken=fitted.spring_room_taken + thicker,
     )
     ride = planned.ride_travel(load)
     at_ride = np.where(np.isfinite(ride), ride, after.travel)
@@ -124,19 +135,6 @@ def _hardpoints(axle: Axle, samples: int, rng: np.random.Generator) -> Adjustmen
         # Three coordinates share the ± of a point.
         drawn[name] = rng.normal(0.0, sigma / np.sqrt(3), (samples, 3))
     return Adjustment(with_followers(drawn, points), placed_anew=True)
-
-
-def _spacers(job: Job, axle: AxleName) -> float:
-    """± of the spacers of the plan together, mm."""
-    on = [p.change.room_tolerance() for p in job.plan.changes if p.on and p.change.axle == axle]
-    return float(np.sqrt(sum(t**2 for t in on)))
-
-
-def _tape(job: Job, axle: AxleName, side: str) -> float:
-    reading = job.measure.corner(axle, side, "hub_to_arch")  # type: ignore[arg-type]
-    if reading is None or reading.tolerance is None:
-        return job.measure.default_tolerance_mm
-    return reading.tolerance
 
 
 def _height(job: Job, axle: Axle, name: AxleName, side: str) -> float:
