@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from playwright.sync_api import Browser, Page, sync_playwright
+from playwright.sync_api import Browser, ConsoleMessage, Page, sync_playwright
 from sqlalchemy import Engine
 
 from inclinum.api.app import create_app
@@ -16,8 +16,9 @@ FLAGS = [
 ]  # fmt: skip
 
 
-@pytest.fixture(scope="session")
+@pytest.fixture(scope="module")
 def browser() -> Iterator[Browser]:
+    """One for a file of tests: its event loop must be gone before a worker goes on to files with loops of their own."""
     with sync_playwright() as playwright:
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
         yield browser
@@ -32,21 +33,24 @@ def address(engine: Engine) -> Iterator[str]:
 
 
 @pytest.fixture
-def page(browser: Browser, address: str) -> Iterator[Page]:
-    """A new visitor's page at 1280x800. Anything the console complains of fails the test."""
+def page(browser: Browser, address: str, request: pytest.FixtureRequest) -> Iterator[Page]:
+    """A new visitor's page at 1280x800. Anything the console complains of fails the test.
+
+    The browser says of every refusal, and of a server that is away, that a resource failed to load: a test that
+    provokes that says so with the mark ``refused``, and sees whether the page tells it in its own words.
+    """
     context = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=address, accept_downloads=True)
     page = context.new_page()
     complaints: list[str] = []
     page.on("pageerror", lambda error: complaints.append(str(error)))
-    # The browser says of every refusal that a resource failed to load; the page says it in its own words.
-    page.on(
-        "console",
-        lambda line: (
-            complaints.append(line.text)
-            if line.type == "error" and not line.text.startswith("Failed to load resource")
-            else None
-        ),
-    )
+    provoked = request.node.get_closest_marker("refused") is not None
+
+    def heard(line: ConsoleMessage) -> None:
+        refusal = provoked and line.text.startswith("Failed to load resource")
+        if line.type == "error" and not refusal:
+            complaints.append(f"{line.text} {line.location.get('url', '')}")
+
+    page.on("console", heard)
     yield page
     context.close()
     assert complaints == []

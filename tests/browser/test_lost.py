@@ -3,6 +3,7 @@
 import re
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Page, expect
 from sqlalchemy import Engine, text
 
@@ -13,6 +14,7 @@ def sit_down(page: Page) -> None:
     page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
 
 
+@pytest.mark.refused
 def test_what_is_typed_while_nobody_answers_stays_over_a_reload_and_is_saved_then(page: Page) -> None:
     sit_down(page)
     page.goto(f"{JOB}/brief")
@@ -34,6 +36,7 @@ def test_what_is_typed_while_nobody_answers_stays_over_a_reload_and_is_saved_the
     assert page.evaluate("Object.keys(localStorage).filter((k) => k.startsWith('unsaved'))") == [], "tidied up"
 
 
+@pytest.mark.refused
 def test_a_save_that_is_refused_says_so_on_the_screen(page: Page) -> None:
     sit_down(page)
     page.goto(f"{JOB}/brief")
@@ -55,6 +58,7 @@ def test_a_save_that_is_refused_says_so_on_the_screen(page: Page) -> None:
     expect(page.get_by_test_id("saved")).to_have_text("Saved")
 
 
+@pytest.mark.refused
 def test_the_list_finds_a_job_and_marks_the_one_that_cannot_be_read(page: Page, engine: Engine) -> None:
     with engine.begin() as connection:
         connection.execute(

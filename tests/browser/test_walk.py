@@ -3,6 +3,7 @@
 import re
 from pathlib import Path
 
+import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
@@ -139,6 +140,7 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     assert again == file.read_text()
 
 
+@pytest.mark.refused
 def test_a_refused_reading_keeps_what_was_typed_even_over_a_reload(page: Page) -> None:
     open_job(page, "measure")
     field = page.get_by_label("Hub to arch, front left")
@@ -192,6 +194,7 @@ def test_switching_a_change_off_shows_what_it_does(page: Page) -> None:
     expect(page.get_by_test_id("rise-rear")).to_contain_text("+0.86")
 
 
+@pytest.mark.refused
 def test_two_hands_on_one_stage_see_both_values(page: Page) -> None:
     open_job(page, "brief")
     job = page.request.get("/api" + JOB).json()
@@ -209,6 +212,7 @@ def test_two_hands_on_one_stage_see_both_values(page: Page) -> None:
     assert page.request.get("/api" + JOB).json()["job"]["brief"]["load"] == "driver and mail"
 
 
+@pytest.mark.refused
 def test_typing_while_the_server_is_away_loses_nothing(page: Page) -> None:
     open_job(page, "brief")
     page.route("**/api/**", lambda route: route.abort())
@@ -222,6 +226,7 @@ def test_typing_while_the_server_is_away_loses_nothing(page: Page) -> None:
     assert page.request.get("/api" + JOB).json()["job"]["brief"]["load"] == "two sacks of flour"
 
 
+@pytest.mark.refused
 def test_an_unknown_job_and_a_bad_file_are_told_with_a_way_out(page: Page, tmp_path: Path) -> None:
     page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
     page.goto("/jobs/nowhere/plan")
