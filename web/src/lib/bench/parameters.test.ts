@@ -18,6 +18,8 @@ it('reads titles, units, limits and nesting from a change’s schema', () => {
 			coil: { $ref: '#/$defs/Coil' },
 			thickness: { type: 'number', title: 'Thickness', unit: 'mm', minimum: 1, maximum: 80, slider: [1, 40] },
 			stud: { anyOf: [{ type: 'number', minimum: 0 }, { type: 'null' }], title: 'Stud', unit: 'mm' },
+			keeps: { type: 'boolean', title: 'Stops stay in' },
+			wire: { anyOf: [{ $ref: '#/$defs/Coil' }, { type: 'null' }] },
 			part: { type: 'string', title: 'Part', maxLength: 60 }
 		}
 	});
@@ -25,6 +27,7 @@ it('reads titles, units, limits and nesting from a change’s schema', () => {
 		['coil.rate', 'number', 0, 2000, true, false],
 		['thickness', 'number', 1, 80, false, false],
 		['stud', 'number', 0, undefined, false, true],
+		['keeps', 'flag', undefined, undefined, false, false],
 		['part', 'text', undefined, 60, false, false],
 		['coil.known', 'number', undefined, undefined, false, false]
 	]);
