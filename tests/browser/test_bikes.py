@@ -147,6 +147,19 @@ def dragged(page: Page, name: str, dx: int, dy: int, *, let_go: bool = True) -> 
         page.mouse.up()
 
 
+def test_two_changes_alike_do_not_empty_the_card(page: Page) -> None:
+    """What a list shows may stand in it twice: parts of two springs alike, cures of one name."""
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    page.goto("/bikes/whin-2026-lower/plan")
+    for n in (1, 2):
+        page.get_by_role("button", name="Add a change").click()
+        page.get_by_role("menuitem", name="Rear spring").click()
+        expect(page.get_by_text("Rear spring", exact=True)).to_have_count(n)
+    expect(page.get_by_test_id("saved")).to_contain_text("Saved")
+    page.get_by_role("link", name="Build").click()
+    expect(page.locator("[data-step]", has_text="turns on from zero")).to_have_count(1)
+
+
 @pytest.mark.refused
 def test_a_machine_on_its_bench(bench: Page) -> None:
     page = bench

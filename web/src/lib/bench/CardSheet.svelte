@@ -82,7 +82,7 @@
 				<div>
 					<h3 class="label">{name}</h3>
 					<ul class="list-inside list-disc">
-						{#each items as item (item)}<li>{item}</li>{/each}
+						{#each items as item, n (n)}<li>{item}</li>{/each}
 					</ul>
 				</div>
 			{/each}

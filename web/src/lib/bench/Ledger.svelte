@@ -39,7 +39,7 @@
 		{/if}
 	</h2>
 	<ul class="min-h-0 flex-1 overflow-y-auto">
-		{#each findings as f (f.id)}
+		{#each findings as f, n (n)}
 			<li class="border-rule border-b px-3 py-1.5" data-finding={f.id}>
 				<div class="flex gap-2">
 					<Severity severity={f.severity} />
@@ -56,7 +56,7 @@
 						<p class="text-quiet text-[13px]">{f.why}</p>
 						{#if f.cures.length}
 							<div class="mt-1 flex flex-wrap gap-1.5">
-								{#each f.cures as cure (cure.title)}
+								{#each f.cures as cure, m (m)}
 									<button class="btn min-h-7 px-2 text-[13px]" onclick={() => oncure(cure.changes)}
 										>{cure.title}</button
 									>

@@ -111,7 +111,7 @@
 		<span class="label">Paste a table: name, {axes.join(', ')} on each line</span>
 		<textarea class="field figure h-20" bind:value={pasted} {placeholder}></textarea>
 	</label>
-	{#each trouble as line (line)}<p class="text-stops mt-1 text-xs font-semibold" role="alert">
+	{#each trouble as line, n (n)}<p class="text-stops mt-1 text-xs font-semibold" role="alert">
 			{line}
 		</p>{/each}
 	<div class="mt-2 flex gap-2">

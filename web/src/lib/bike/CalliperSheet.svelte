@@ -30,7 +30,7 @@
 	Leverage is known to <strong class="figure text-base">± {number(fit.ratio_percent, 1)} %</strong>.
 	{#if next}<span class="label">Measure next</span> <span class="font-semibold">{next.title}</span>{/if}
 </p>
-{#each fit.misses as miss (miss)}
+{#each fit.misses as miss, n (n)}
 	<p class="border-stops text-stops mb-2 border-l-4 pl-2 font-semibold" role="alert">{miss}</p>
 {/each}
 <table class="w-full">

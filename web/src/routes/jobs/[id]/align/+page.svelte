@@ -51,13 +51,13 @@
 		<div class="border-fix mb-3 border-l-4 pl-2.5" data-testid="left-over">
 			<h3 class="text-fix font-bold">Left over</h3>
 			<ul class="list-inside list-disc">
-				{#each alignment.left_over as line (line)}<li>{line}</li>{/each}
+				{#each alignment.left_over as line, n (n)}<li>{line}</li>{/each}
 			</ul>
 		</div>
 	{:else if alignment.within}
 		<p class="text-good mb-3 font-semibold">Every angle with a target ends within its window.</p>
 	{/if}
-	{#each alignment.not_judged as line (line)}
+	{#each alignment.not_judged as line, n (n)}
 		<p class="border-fix mb-3 border-l-4 pl-2.5" data-testid="not-judged">{line}</p>
 	{/each}
 

@@ -42,7 +42,7 @@
 	onreadings={(readings) => bench.change('measure', readings)}
 />
 
-{#each bench.prediction?.body.disagreements ?? [] as line (line)}
+{#each bench.prediction?.body.disagreements ?? [] as line, n (n)}
 	<p class="text-fix mt-1 font-semibold">{line}</p>
 {/each}
 

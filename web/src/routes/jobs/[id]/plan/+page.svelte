@@ -67,7 +67,7 @@
 			<button class="btn btn-plain min-h-7 px-2" onclick={() => (view.reach = undefined)}>Never mind</button>
 		</div>
 		<ul class="mt-1 grid gap-1.5">
-			{#each ways ?? [] as way (way.title)}
+			{#each ways ?? [] as way, n (n)}
 				<li>
 					<button
 						class="btn w-full justify-between text-left"
