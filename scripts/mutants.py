@@ -34,14 +34,13 @@ MOST_TESTS, MOST_SECONDS = 60, 90
 PATIENT = ["-q", "-p", "no:cacheprovider", "-p", "no:warnings", "--hypothesis-seed=0"]
 
 
-def places(path: Path, operator: str) -> Iterator[tuple[int, int]]:
-    """Where an operator can change a module: occurrence and line."""
-    made = get_operator(operator)()
-    occurrence = 0
-    for node in ast_nodes(get_ast_from_path(path)):
-        for start, _ in made.mutation_positions(node):
-            yield occurrence, start[0]
-            occurrence += 1
+def places(path: Path, operators: list[str]) -> Iterator[tuple[str, int, int]]:
+    """Where operators can change a module: operator, occurrence and line."""
+    nodes = list(ast_nodes(get_ast_from_path(path)))
+    for operator in operators:
+        made = get_operator(operator)()
+        starts = (start[0] for node in nodes for start, _ in made.mutation_positions(node))
+        yield from ((operator, occurrence, line) for occurrence, line in enumerate(starts))
 
 
 def counting(path: Path) -> set[int]:
@@ -59,15 +58,13 @@ def counting(path: Path) -> set[int]:
 def drawn(count: int, seed: int, only: str) -> list[tuple[Path, str, int, int]]:
     """Mutants by seed, each of another module and line as far as there are so many."""
     chance = random.Random(seed)
+    operators = [o for o in operator_names() if not get_operator(o).arguments()]
     found: list[tuple[Path, str, int, int]] = []
     for path in sorted((ROOT / CORE).rglob("*.py")):
         if only and only not in str(path):
             continue
         lines = counting(path)
-        for operator in operator_names():
-            if get_operator(operator).arguments():
-                continue
-            found += [(path, operator, n, line) for n, line in places(path, operator) if line in lines]
+        found += [(path, operator, n, line) for operator, n, line in places(path, operators) if line in lines]
     chance.shuffle(found)
     seen: set[tuple[Path, int]] = set()
     chosen = []
@@ -125,7 +122,7 @@ def _env(more: dict[str, str]) -> dict[str, str]:
 
 
 def noticed(tree: Path, module: Path, code: str, tests: list[str]) -> str:
-    """``killed``, ``survived`` or ``too slow``: what the tests of a copied tree say of a changed module."""
+    """``killed``, ``survived`` or ``hung``: what the tests of a copied tree say of a changed module."""
     target = tree / module
     as_it_was = target.read_text()
     target.write_text(code)
@@ -138,7 +135,7 @@ def noticed(tree: Path, module: Path, code: str, tests: list[str]) -> str:
             stdout=subprocess.DEVNULL, stderr=subprocess.DEVNULL,
         )  # fmt: skip
     except subprocess.TimeoutExpired:
-        return "killed"  # it hangs: somebody would notice
+        return "hung"  # somebody would notice: counted with the noticed, told apart
     finally:
         target.write_text(as_it_was)
     return "survived" if done.returncode == 0 else "killed"
@@ -171,7 +168,7 @@ def main() -> None:
             told = [d for d in difflib.unified_diff(code.splitlines(), changed.splitlines(), n=0, lineterm="")
                     if d[:1] in "+-" and d[:3] not in ("+++", "---")]  # fmt: skip
             print(f"{verdict:9} {module}:{line} {' → '.join(t[1:].strip() for t in told)}", flush=True)
-            if verdict == "killed":
+            if verdict != "survived":
                 killed += 1
             else:
                 survivors.append((module, line, told, len(its)))

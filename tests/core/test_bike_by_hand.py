@@ -220,3 +220,34 @@ def test_the_spring_goes_over_its_damper(bore: float, severity: str | None, marg
     found = [f for f in predict_bike(job_on(bike, [swap(inner_diameter_mm=bore)])).findings if f.id == "rear.bore"]
     assert [f.severity for f in found] == ([severity] if severity else [])
     assert all(f.margin == margin for f in found)
+
+
+def test_the_springs_of_the_shelf_by_hand() -> None:
+    # Full stroke, 220 mm of damper: cos θ + sin θ = (3 − (220/300)²)/2, so sin θ = 0.26757 and 160.54 mm of travel.
+    # The laden window is put around 60 mm, the one without rider from 20 to 28 mm.
+    travel = 160.54
+    window = {"use": "road", "end": "rear", "laden_low": 58 / travel, "laden_high": 62 / travel,
+              "unladen_low": 20 / travel, "unladen_high": 28 / travel, "frequency_hz": 1.5}  # fmt: skip
+    shelf = [
+        {"spring": {"part": f"S{rate}", "rate_n_per_mm": rate, "free_length_mm": 200, "stroke_mm": 120,
+                    "max_preload_mm": most}}
+        for rate, most in ((38, 60), (40, 60), (50, 60), (52, 60))
+    ]  # fmt: skip
+    brief = {"rides": [RIDER], "windows": [window], "shelf": shelf, "use": "road"}
+    told = predict_bike(job_on(machine(), **brief))
+    bench = told.sags["rear"]
+    # 1199.2 N and 392.27 N press 3184.8 N through the ratio: so much preload for 60 N/mm.
+    force = (SPRUNG * 9.80665 + 392.27) / RATIO
+    assert bench.preload_for_target_mm == pytest.approx(force / 60 - SHORTENED, abs=0.02)
+    assert bench.preload_for_target_mm == pytest.approx(23.08, abs=0.02)
+    # 24 mm without rider: 288.0 mm of damper, ratio 0.499983, 2398.5 N; (3184.8 − 2398.5) N over 17.996 mm.
+    assert bench.rate_by_sag == pytest.approx(43.69, abs=0.05)
+    found = next(f for f in told.findings if f.id == "rate.rear")
+    assert "too stiff" in found.what, "on target 60 N/mm stands 34 mm deep without rider"
+    assert [c.title for c in found.cures] == ["S40 40 N/mm, preload 49.6 mm", "S50 50 N/mm, preload 33.7 mm"]
+    set_up = found.cures[1].changes[-1].change
+    assert predict_bike(job_on(machine(), [set_up.model_dump()], **brief)).planned.laden.rear_sag_mm == pytest.approx(
+        60.0, abs=0.05
+    )
+    wound = next(f for f in told.findings if f.id == "sag.rear.laden").cures[0].title
+    assert wound == f"Preload 23.1 mm, {(23.1 - PRELOAD) / 1.5:.1f} turns on"

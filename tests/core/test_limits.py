@@ -1,5 +1,7 @@
 """Each limit against a number worked by hand, and every cure taken."""
 
+import math
+
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
@@ -8,7 +10,7 @@ from inclinum.core.changes import BumpStopSwap, SeatSpacer, SpringSwap, StrutTop
 from inclinum.core.job import Job, LocalLimit
 from inclinum.core.limits import Case, stand_changed, stand_measured
 from inclinum.core.options import ways
-from inclinum.core.prediction import predict
+from inclinum.core.prediction import assess, predict
 from inclinum.demo import demo_jobs
 from tests.conftest import plain_coil
 from tests.core.test_prediction import with_changes
@@ -124,3 +126,54 @@ def test_ways_reach_the_height_they_promise(rise: float, axle) -> None:
         assert reached.axle(axle).rise == pytest.approx(way.rise, abs=1e-6)
         # Parts come in whole millimetres: no further off than half of one at the spring.
         assert way.rise == pytest.approx(rise, abs=0.55 / 0.65)
+
+
+def cured(job: Job, key: str, title: str) -> tuple[Job, str]:
+    """The plan of one finding's cure, and its title."""
+    found = finding(job, key)
+    assert found is not None
+    cure = next(c for c in found.cures if title in c.title)
+    return job.model_copy(update={"plan": job.plan.model_copy(update={"changes": cure.changes})}), cure.title
+
+
+def test_a_longer_softer_spring_carries_the_same_at_ride_and_is_held_at_droop(in_hand: Job) -> None:
+    # 74 N/mm, 310 mm: at ride, and at full droop, as the springs stand there; what is missing of 2 mm is added whole.
+    short = plain_coil(in_hand.vehicle, "rear").model_copy(update={"free_length_mm": 310.0, "rate_n_per_mm": 74.0})
+    job = with_changes(in_hand, SpringSwap(axle="rear", coil=short))
+    stance = assess(job).after.rear
+    at_ride, at_droop = (float(stance.ride.spring_at(t)) for t in (stance.travel, stance.full_droop))
+    longer = math.ceil(310 + 2 - (310 - at_droop))
+    force = 74 * (310 - at_ride)
+    healed, title = cured(job, "spring_loose.rear", "mm free")
+    assert title == f"Rear springs {longer} mm free, {force / (longer - at_ride):.1f} N/mm: same height, held at droop"
+    after = predict(healed)
+    # The rate is rounded to a twentieth of a newton per mm at most: over so many mm, that much force, that much height.
+    assert after.rear.rise == pytest.approx(predict(job).rear.rise, abs=1.0)
+    assert finding(healed, "spring_loose.rear") is None
+    assert longer - at_droop == pytest.approx(2.5, abs=0.5)
+
+
+def test_a_spring_softer_than_three_fifths_of_the_fitted_one_is_not_offered(in_hand: Job) -> None:
+    # Hardly shortened at ride: what it takes to be held at droop would leave it a fraction of its rate.
+    stiff = plain_coil(in_hand.vehicle, "rear").model_copy(update={"free_length_mm": 263.0, "rate_n_per_mm": 220.0})
+    job = with_changes(in_hand, SpringSwap(axle="rear", coil=stiff))
+    found = finding(job, "spring_loose.rear")
+    assert found is not None
+    assert not any("mm free" in c.title for c in found.cures)
+
+
+def test_a_taller_stop_is_solid_where_the_coil_still_has_its_margin(in_hand: Job) -> None:
+    job = with_changes(in_hand, *TROUBLE["bind"])
+    stance = assess(job).after.front
+    stop, wanted = stance.axle.bump_stop, 6.5
+    assert stop.contact_mm is not None
+    # Strut unit: damper and spring shorten alike, so the damper is solid as much longer as room is missing.
+    missing = wanted - (float(stance.ride.spring_at(stance.full_bump)) - 140)
+    solid_now = stop.contact_mm - stop.max_compression_mm
+    squeezed = stop.max_compression_mm / stop.height_mm
+    height = math.ceil((solid_now + missing - stop.contact_mm + stop.height_mm) / (1 - squeezed))
+    healed, title = cured(job, "coil_bind.front", "bump stops")
+    assert title == f"Front bump stops {height} mm high end the travel first"
+    assert finding(healed, "coil_bind.front") is None
+    one_less = with_changes(in_hand, *TROUBLE["bind"], BumpStopSwap(axle="front", height_mm=height - 1.5))
+    assert finding(one_less, "coil_bind.front") is not None
