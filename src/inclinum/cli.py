@@ -135,6 +135,7 @@ def predict_command(
             lines.append([f"{name} rise", "", "", f"{axle.rise:+.1f}", f"{axle.plus_minus:.1f}"])
         lines.append(["pitch, nose-down +", "", "", f"{found.pitch_change_deg:+.2f}°", ""])
         lines += [[f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f.unit] for f in found.findings]
+        lines += [["assumed", said] for said in found.unmeasured]
         return lines
 
     _print(found.model_dump(mode="json"), table, rows)
@@ -165,7 +166,8 @@ def _bike_rows(told: BikePrediction) -> list[list[str]]:
     lines.append(["fork raise for unchanged trail", "", f"{told.steering.raise_wanted_mm:.1f}", ""])
     if told.stand is not None:
         lines.append(["stand lean, °", f"{told.stand.lean_before_deg:.1f}", f"{told.stand.lean_after_deg:.1f}", ""])
-    return lines + [[f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f.unit] for f in told.findings]
+    lines += [[f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f.unit] for f in told.findings]
+    return lines + [["assumed", said] for said in told.unmeasured]
 
 
 def _rows(answer: Any, name: str = "") -> list[list[str]]:

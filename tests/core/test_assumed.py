@@ -119,3 +119,26 @@ def test_a_two_wheeler_as_set_up_does_not_speak_for_makers() -> None:
     sure = next(f for f in predict_bike(job_on(typed, [over])).findings if "More rear preload" in f.what)
     assert sure.severity == "stops"
     assert sure.source == "the spring's maker"
+
+
+def test_nothing_found_is_not_all_well_where_nothing_was_measured() -> None:
+    job = bare_job(vehicle_of("strut_front", "five_link", "car", "x"))
+    told = predict(job)
+    assert not told.findings
+    front = "the solid length of the springs, the bump-stop gap, the exposed damper rod, the damper's length, fully out"
+    assert told.unmeasured == [f"Front: {front}.", f"Rear: {front}."]
+    # A reading takes its own part off the list of its own axle, and no other.
+    less = predict(read(job, "bump_stop_gap", "rear", 40)).unmeasured
+    assert less == [f"Front: {front}.", f"Rear: {front.replace('the bump-stop gap, ', '')}."]
+    typed = job.vehicle.with_axle("front", archetype="").with_axle("rear", archetype="")
+    assert predict(job.model_copy(update={"vehicle": typed})).unmeasured == []
+
+
+def test_a_two_wheeler_says_what_nobody_gave_of_what_it_has() -> None:
+    bike = BIKES["cantilever"].bike("x")
+    said = predict_bike(job_on(bike)).unmeasured[0]
+    assert said.startswith("The rear spring's stroke until its coils touch;")
+    assert "clevis" not in said, "it has none"
+    stroke = bike.spring.model_copy(update={"stroke_mm": bike.spring.stroke_mm + 3})
+    assert "coils touch" not in predict_bike(job_on(bike.model_copy(update={"spring": stroke}))).unmeasured[0]
+    assert predict_bike(job_on(bike.model_copy(update={"archetype": ""}))).unmeasured == []

@@ -10,7 +10,7 @@ from inclinum.core.alignment import align
 from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
 from inclinum.core.axle_sheet import AxleSheet, sweep, sweep_steering
 from inclinum.core.changes import Change, SeatSpacer, SpringSwap, StrutTopSpacer
-from inclinum.core.job import Job
+from inclinum.core.job import Job, Measurements
 from inclinum.core.limits.case import Case
 from inclinum.core.linkage import axle_motion
 from inclinum.core.linkage.axles import AxleSteering
@@ -209,3 +209,33 @@ def test_a_window_missed_by_steps_alone_is_told_as_that(in_hand: Job) -> None:
     missed = [s for s in found.left_over if s.startswith("Toe front")]
     assert missed
     assert all("not in the steps they are set in" in s for s in missed)
+
+
+def test_caster_can_be_read_of_what_steers_and_of_nothing_else() -> None:
+    job = bare_job(vehicle_of("wishbones_upper", "four_link_axle", "car", "x"))
+    told = predict(job)
+    assert told.front.angles_read == ["camber", "toe", "caster"]
+    assert told.rear.angles_read == ["camber", "toe"]
+
+
+@pytest.mark.parametrize("key", [k for k, a in ARCHETYPES.items() if "rear" in a.where])
+def test_no_rear_axle_comes_with_steering(key: str) -> None:
+    size = SIZES["off_roader"] if "off_roader" not in ARCHETYPES[key].not_for else SIZES["car"]
+    assert getattr(ARCHETYPES[key].axle(size, "rear").linkage, "steering", None) is None
+
+
+def test_the_plan_and_the_rack_tell_one_angle(in_hand: Job) -> None:
+    read = [("left", "-0.40"), ("right", "-0.90")]
+    angles = [{"axle": "front", "side": s, "angle": "camber", "reading": v} for s, v in read]
+    data = in_hand.measure.model_dump() | {"angles": angles}
+    job = in_hand.model_copy(update={"measure": Measurements.model_validate(data)})
+    told, racked = predict(job).front, align(job)
+    assert told.angles_before.camber_deg == pytest.approx(-0.65), "the mean of what was read"
+    planned = [a.planned for w in racked.wheels if w.axle == "front" for a in w.angles if a.angle == "camber"]
+    assert told.angles_after.camber_deg == pytest.approx(np.mean(planned), abs=0.02)
+    bare = predict(job.model_copy(update={"measure": in_hand.measure.model_copy(update={"angles": ()})})).front
+    moved = told.angles_after.camber_deg - told.angles_before.camber_deg
+    assert moved == pytest.approx(bare.angles_after.camber_deg - bare.angles_before.camber_deg)
+    assert np.subtract(told.curves.camber_deg, bare.curves.camber_deg) == pytest.approx(
+        told.angles_before.camber_deg - bare.angles_before.camber_deg, abs=2e-5
+    )

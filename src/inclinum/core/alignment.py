@@ -9,10 +9,11 @@ import numpy as np
 
 from inclinum.core.correct import Adjuster, AlignmentProblem, Clamp, LinkLength, Slot, Solution
 from inclinum.core.document import Document
-from inclinum.core.job import Job, Measurements
-from inclinum.core.limits.case import Stood
+from inclinum.core.job import Job
 from inclinum.core.prediction import Assessed, assess
+from inclinum.core.rack import rack_offsets
 from inclinum.core.vehicle import (
+    ANGLES,
     AXLES,
     SIDES,
     AdjusterData,
@@ -100,9 +101,6 @@ class Alignment(Document):
     """Sentences about what the adjusters cannot reach and what would."""
 
 
-ANGLES: tuple[AngleName, ...] = ("camber", "toe", "caster")
-
-
 def align(job: Job) -> Alignment:
     """Every wheel at the planned height and attitude, solved where it has targets. Raises as ``assess``."""
     assessed = assess(job)
@@ -122,18 +120,6 @@ def _not_judged(axle: AxleName) -> str:
         f"The {axle} axle has no targets, so nothing can be judged there: its angles are shown as they are. "
         "Type the maker's figures among the vehicle's targets."
     )
-
-
-def rack_offsets(before: Stood, readings: Measurements, axle: AxleName, side: Side) -> dict[AngleName, float]:
-    """What the rack read less what the model has at the measured baseline, rad, per angle that was read."""
-    stance = before.axle(axle).of_side(side)
-    motion = stance.motion(stance.travel, before.pitch)
-    offsets: dict[AngleName, float] = {}
-    for angle in ("camber", "toe", "caster"):
-        reading, model = readings.angle(axle, side, angle), getattr(motion, angle)
-        if reading is not None and model is not None:
-            offsets[angle] = math.radians(reading.value) - float(model[0])
-    return offsets
 
 
 def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:

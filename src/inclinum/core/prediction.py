@@ -4,6 +4,7 @@ A pure function of the job document. Everything is told relative to the measured
 """
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -16,15 +17,16 @@ from inclinum.core.drawing import Drawing, draw
 from inclinum.core.fitting.consequence import LIFT_MM
 from inclinum.core.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.job import Job
-from inclinum.core.limits import Case, Finding, Stood, findings, stand_changed, stand_measured
+from inclinum.core.limits import Case, Finding, Stood, findings, stand_changed, stand_measured, unmeasured
 from inclinum.core.limits.local import lamp_height
 from inclinum.core.linkage import Motion, Poses
 from inclinum.core.measured import Question, questions
 from inclinum.core.options import with_ways
+from inclinum.core.rack import mean_offsets
 from inclinum.core.ride import GRAVITY, swap_estimate
 from inclinum.core.ride.stance import NoRidePoint, Stance, motion_over_reach
 from inclinum.core.springs import CoilSpring
-from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
+from inclinum.core.vehicle import ANGLES, AXLES, SIDES, AngleName, AxleName, Side
 from inclinum.core.whole import BodyPrediction, whole_body
 
 
@@ -58,7 +60,7 @@ class Travel(Document):
 
 
 class Angles(Document):
-    """Angles of a left wheel against the ground, degrees and mm."""
+    """Angles of a left wheel against the ground, degrees and mm; where the rack was read, of the mean of both."""
 
     camber_deg: float
     toe_deg: float
@@ -121,6 +123,8 @@ class AxlePrediction(Document):
     angles_before: Angles
     angles_after: Angles
     angle_plus_minus: AnglePlusMinus
+    angles_read: list[AngleName]
+    """Those a rack can read of such a wheel: caster needs something it steers about."""
     curves: AngleCurves
     springs: list[ForceCurve]
     wind_up_deg: dict[str, float]
@@ -148,6 +152,8 @@ class Prediction(Document):
     lamp_height_mm: float | None
     shares: list[Share]
     findings: list[Finding]
+    unmeasured: list[str]
+    """What the limits were checked against and nobody gave: without it nothing found is not all well."""
     questions: list[Question]
     stopped: bool
     """Whether a finding stops the plan and no written override stands."""
@@ -203,6 +209,7 @@ def predict(job: Job) -> Prediction:
         lamp_height_mm=lamp_height(case),
         shares=_shares(before, after, job.plan.changes),
         findings=found,
+        unmeasured=unmeasured(case),
         questions=questions(job.vehicle, job.measure),
         stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
         drawing=draw(before, after, poses),
@@ -227,6 +234,7 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
     # Before and after as they stand, and before with the body level, in one go.
     seen = after.corner.motion(poses[[0, 1, 0]], np.array([assessed.before.pitch, assessed.after.pitch, 0.0]))
     aim = assessed.job.brief.aim(name)
+    offsets = mean_offsets(assessed.before, assessed.job.measure, name)
     return AxlePrediction(
         rise=after.rise,
         plus_minus=spread.rise_plus_minus,
@@ -242,14 +250,15 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
         swap_estimate=_estimate(before, after),
         travel_before=_travel(before),
         travel_after=_travel(after),
-        angles_before=_angles(seen, 0),
-        angles_after=_angles(seen, 1),
+        angles_before=_angles(seen, 0, offsets),
+        angles_after=_angles(seen, 1, offsets),
         angle_plus_minus=AnglePlusMinus(
             camber_deg=after.axle.camber_change_tolerance_deg * abs(after.rise) / LIFT_MM,
             toe_deg=after.axle.toe_change_tolerance_deg * abs(after.rise) / LIFT_MM,
         ),
-        curves=_curves(after),
+        curves=_curves(after, offsets),
         springs=_springs(before, after),
+        angles_read=[name for name in ANGLES if getattr(seen, name) is not None],
         wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses[1:3]).items()},
         inputs=list(spread.inputs),
     )
@@ -279,16 +288,16 @@ def _travel(stance: Stance) -> Travel:
     )
 
 
-def _angles(motion: Motion, which: int) -> Angles:
+def _angles(motion: Motion, which: int, offsets: Mapping[AngleName, float]) -> Angles:
     """Angles of one of the poses; the last one is the level baseline that the track is compared with."""
 
-    def deg(values: np.ndarray | None) -> float | None:
-        return None if values is None else math.degrees(values[which])
+    def deg(values: np.ndarray | None, read: float = 0.0) -> float | None:
+        return None if values is None else math.degrees(values[which] + read)
 
     return Angles(
-        camber_deg=math.degrees(motion.camber[which]),
-        toe_deg=math.degrees(motion.toe[which]),
-        caster_deg=deg(motion.caster),
+        camber_deg=math.degrees(motion.camber[which] + offsets.get("camber", 0.0)),
+        toe_deg=math.degrees(motion.toe[which] + offsets.get("toe", 0.0)),
+        caster_deg=deg(motion.caster, offsets.get("caster", 0.0)),
         kingpin_deg=deg(motion.kingpin_inclination),
         scrub_mm=None if motion.scrub_radius is None else float(motion.scrub_radius[which]),
         trail_mm=None if motion.mechanical_trail is None else float(motion.mechanical_trail[which]),
@@ -298,19 +307,19 @@ def _angles(motion: Motion, which: int) -> Angles:
     )
 
 
-def _curves(stance: Stance) -> AngleCurves:
+def _curves(stance: Stance, offsets: Mapping[AngleName, float]) -> AngleCurves:
     motion = motion_over_reach(stance.corner, *stance.ride.search)
     low, high = stance.full_droop - CURVE_MARGIN_MM, stance.full_bump + CURVE_MARGIN_MM
     keep = motion.reachable & (motion.travel >= low) & (motion.travel <= high)
 
-    def degrees(values: np.ndarray) -> list[float]:
-        return np.round(np.degrees(values[keep]), 5).tolist()
+    def degrees(name: AngleName) -> list[float]:
+        return np.round(np.degrees(getattr(motion, name)[keep] + offsets.get(name, 0.0)), 5).tolist()
 
     return AngleCurves(
         travel=np.round(motion.travel[keep] - stance.baseline, 3).tolist(),
-        camber_deg=degrees(motion.camber),
-        toe_deg=degrees(motion.toe),
-        caster_deg=None if motion.caster is None else degrees(motion.caster),
+        camber_deg=degrees("camber"),
+        toe_deg=degrees("toe"),
+        caster_deg=None if motion.caster is None else degrees("caster"),
     )
 
 

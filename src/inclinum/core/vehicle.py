@@ -15,6 +15,7 @@ AXLES: tuple[AxleName, AxleName] = ("front", "rear")
 Side = Literal["left", "right"]
 SIDES: tuple[Side, Side] = ("left", "right")
 AngleName = Literal["camber", "toe", "caster"]
+ANGLES: tuple[AngleName, ...] = ("camber", "toe", "caster")
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Text = Annotated[str, Field(max_length=4000)]
 Key = Annotated[str, Field(max_length=120)]

@@ -36,7 +36,7 @@ class Archetype:
         options: further fields of the linkage.
         air: whether it is usually on air.
         not_for: sizes it has too little room for.
-        steered: whether a solid axle's wheels are steered by drag link and track rod.
+        steered: whether a solid axle's wheels are steered by drag link and track rod, where it is the front one.
     """
 
     key: str
@@ -49,8 +49,8 @@ class Archetype:
     not_for: tuple[str, ...] = ()
     steered: bool = False
 
-    def linkage(self, size: Size) -> AnyLinkage:
-        """The linkage of a vehicle of that size: across by its track, otherwise by its tyre."""
+    def linkage(self, size: Size, end: AxleName = "front") -> AnyLinkage:
+        """The linkage of a vehicle of that size: across by its track, else by its tyre; only a front one steers."""
         s, across = size.scale, size.half_track_mm / NOMINAL_HALF_TRACK
 
         def scaled(at: tuple[float, float, float]) -> tuple[float, float, float]:
@@ -59,7 +59,9 @@ class Archetype:
 
         points = {name: scaled(at) for name, at in self.points.items()}
         document = {"kind": self.kind, "points": points} | self.options
-        if self.steered:
+        if end == "rear":
+            document.pop("steering", None)
+        elif self.steered:
             document["steering"] = {n: scaled(at) for n, at in d.AXLE_STEERING.items()} | {
                 "box_arm_mm": 160, "box_ratio": 17,
             }  # fmt: skip
@@ -69,7 +71,7 @@ class Archetype:
         """The axle of a vehicle of that size, standing at its reference height."""
         load = size.front_load_n if end == "front" else size.rear_load_n
         frequency = size.frequency_hz * (1.0 if end == "front" else 1.08)
-        linkage = self.linkage(size)
+        linkage = self.linkage(size, end)
         axle = axle_on(linkage, size, Ride(load, frequency, size.bump_mm, size.droop_mm), air=self.air)
         extra: dict[str, Any] = {"archetype": self.key, "prior": linkage}
         if self.kind == "twist_beam":

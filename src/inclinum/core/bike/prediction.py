@@ -15,7 +15,7 @@ from inclinum.core.bike.changes import RearLink, apply_all
 from inclinum.core.bike.drawing import BikeDrawing, draw
 from inclinum.core.bike.fit import BikeFit, Fitted, fitted
 from inclinum.core.bike.job import BikeJob
-from inclinum.core.bike.limits import REFUSED, BikeCase, BikeFinding, findings
+from inclinum.core.bike.limits import REFUSED, BikeCase, BikeFinding, findings, unmeasured
 from inclinum.core.bike.rear import chain_slack_change
 from inclinum.core.bike.sag import SagBench, sag_bench
 from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing, standing_of
@@ -127,6 +127,8 @@ class BikePrediction(Document):
     """Rider on, before and planned, mm."""
     shares: list[BikeShare]
     findings: list[BikeFinding]
+    unmeasured: list[str]
+    """What the limits were checked against and nobody gave: without it nothing found is not all well."""
     stopped: bool
     refused: bool
     """Whether something stops the plan that no written override lifts."""
@@ -218,6 +220,7 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         },
         shares=_shares(assessed),
         findings=found,
+        unmeasured=unmeasured(case),
         stopped=any(f.severity == "stops" for f in found) and (refused or not job.plan.override.strip()),
         refused=refused,
         fit=assessed.fitted.fit,

@@ -15,7 +15,7 @@ from inclinum.core.limits import (
     stud_engagement,
     undone,
 )
-from inclinum.core.limits.assumed import told_as_assumed
+from inclinum.core.limits.assumed import told_as_assumed, unmeasured
 from inclinum.core.limits.case import Case, Stood, rises, stand_changed, stand_measured
 from inclinum.core.limits.finding import WORST_FIRST, Cure, Finding, Severity
 
@@ -54,4 +54,5 @@ __all__ = [
     "rises",
     "stand_changed",
     "stand_measured",
+    "unmeasured",
 ]

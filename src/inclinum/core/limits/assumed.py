@@ -7,7 +7,7 @@ from inclinum.core.changes import SpringSwap
 from inclinum.core.fitting.retune import BUMP_STOP, DAMPER, SPRING
 from inclinum.core.limits.case import Case
 from inclinum.core.limits.finding import Finding
-from inclinum.core.vehicle import Axle, AxleName
+from inclinum.core.vehicle import AXLES, Axle, AxleName
 
 
 @dataclass(frozen=True)
@@ -57,6 +57,21 @@ RESTS_ON: dict[str, tuple[Part, ...]] = {
     "spring_loose": (EXTENDED,),
 }
 """By the first part of a finding's id: what its number rests on beside the springs' own height."""
+
+
+def unmeasured(case: Case) -> list[str]:
+    """Per axle, what its limits were checked against and nobody gave: a sentence each, none where all is known."""
+    told = []
+    for name in AXLES:
+        axle = case.job.vehicle.axle(name)
+        parts = dict.fromkeys(p for parts in RESTS_ON.values() for p in parts)
+        wanted = [
+            p.reading for p in parts
+            if not p.known(case, name, axle) and (p is not SOLID or case.after.vehicle.axle(name).spring.is_coil)
+        ]  # fmt: skip
+        if wanted:
+            told.append(f"{name.capitalize()}: {', '.join(wanted)}.")
+    return told
 
 
 def told_as_assumed(case: Case, finding: Finding) -> Finding:

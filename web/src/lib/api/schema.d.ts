@@ -1860,6 +1860,8 @@ export interface components {
             angles_after: components["schemas"]["Angles"];
             /** Angle plus minus */
             angle_plus_minus: components["schemas"]["AnglePlusMinus"];
+            /** Angles read */
+            angles_read: ("camber" | "toe" | "caster")[];
             /** Curves */
             curves: components["schemas"]["AngleCurves"];
             /** Springs */
@@ -2681,6 +2683,8 @@ export interface components {
             shares: components["schemas"]["BikeShare"][];
             /** Findings */
             findings: components["schemas"]["BikeFinding"][];
+            /** Unmeasured */
+            unmeasured: string[];
             /** Stopped */
             stopped: boolean;
             /** Refused */
@@ -5403,6 +5407,8 @@ export interface components {
             shares: components["schemas"]["Share"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
+            /** Unmeasured */
+            unmeasured: string[];
             /** Questions */
             questions: components["schemas"]["Question"][];
             /** Stopped */

@@ -10,11 +10,13 @@
 	};
 	let {
 		findings,
+		unmeasured,
 		stopped,
 		overridden,
 		oncure
 	}: {
 		findings: Finding[];
+		unmeasured: string[];
 		stopped: boolean;
 		overridden: boolean;
 		oncure: (changes: C) => void;
@@ -35,7 +37,13 @@
 		{:else if overridden}
 			<span class="text-fix font-bold">Built on a written override</span>
 		{:else}
-			<span class="text-quiet">{findings.length === 0 ? 'nothing in the way' : 'worst first'}</span>
+			<span class="text-quiet"
+				>{findings.length
+					? 'worst first'
+					: unmeasured.length
+						? 'nothing found, not all measured'
+						: 'nothing in the way'}</span
+			>
 		{/if}
 	</h2>
 	<ul class="min-h-0 flex-1 overflow-y-auto">
@@ -69,5 +77,13 @@
 		{:else}
 			<li class="text-quiet p-3">The plan keeps every limit it was checked against.</li>
 		{/each}
+		{#if unmeasured.length}
+			<li class="p-3 text-[13px]" data-testid="unmeasured">
+				<span class="font-semibold">Checked against usual numbers of this kind, not measured</span>
+				{#each unmeasured as said (said)}
+					<p class="text-quiet">{said}</p>
+				{/each}
+			</li>
+		{/if}
 	</ul>
 </section>

@@ -17,7 +17,7 @@ from inclinum.core.bike.limits import (
     steering_kept,
     undone,
 )
-from inclinum.core.bike.limits.assumed import told_as_assumed
+from inclinum.core.bike.limits.assumed import told_as_assumed, unmeasured
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.limits.finding import WORST_FIRST
 
@@ -49,4 +49,12 @@ def findings(case: BikeCase) -> list[BikeFinding]:
     )
 
 
-__all__ = ["LIMITS", "REFUSED", "BikeCase", "BikeCure", "BikeFinding", "findings"]
+__all__ = [
+    "LIMITS",
+    "REFUSED",
+    "BikeCase",
+    "BikeCure",
+    "BikeFinding",
+    "findings",
+    "unmeasured",
+]

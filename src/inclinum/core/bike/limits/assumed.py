@@ -27,6 +27,13 @@ class Part:
     at: str
     planned: bool = False
 
+    def there(self, case: BikeCase) -> bool:
+        """Whether the machine has such a part at all."""
+        try:
+            return attrgetter(self.at)(case.before.bike) not in (None, ())
+        except AttributeError:
+            return False
+
     def assumed(self, case: BikeCase) -> bool:
         """Whether it is still the archetype's guess."""
         bike = case.bike if self.planned else case.before.bike
@@ -74,6 +81,13 @@ RESTS_ON: dict[str, tuple[Part, ...]] = {
     "reach": (SEAT,),
 }
 """By how a finding's id begins: the parts its number rests on."""
+
+
+def unmeasured(case: BikeCase) -> list[str]:
+    """What the limits were checked against and nobody gave, as one sentence; none where all is known."""
+    parts = dict.fromkeys(p for parts in RESTS_ON.values() for p in parts)
+    wanted = "; ".join(p.reading for p in parts if p.there(case) and p.assumed(case))
+    return [f"{wanted[:1].upper()}{wanted[1:]}."] if wanted else []
 
 
 def told_as_assumed(case: BikeCase, finding: BikeFinding) -> BikeFinding:

@@ -54,6 +54,7 @@
 					<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-2">
 						<Ledger
 							findings={bench.prediction.findings}
+							unmeasured={bench.prediction.unmeasured}
 							stopped={bench.prediction.stopped}
 							overridden={!bench.prediction.stopped &&
 								bench.prediction.findings.some((f) => f.severity === 'stops')}

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import type { AxleName, Schemas } from '$lib/api/client';
 	import { theBench } from '$lib/bench/context.svelte';
 	import Readings from '$lib/bench/Readings.svelte';
 	import { number } from '$lib/format';
@@ -9,9 +8,9 @@
 	const measure = $derived(bench.job.measure);
 	const vehicle = $derived(bench.job.vehicle);
 	const asked = $derived({
-		front: Object.keys(vehicle.front.targets),
-		rear: Object.keys(vehicle.rear.targets)
-	}) as Record<AxleName, Schemas['AngleReading']['angle'][]>;
+		front: bench.prediction?.front.angles_read ?? [],
+		rear: bench.prediction?.rear.angles_read ?? []
+	});
 	const first = $derived(
 		(['front', 'rear'] as const).map((a) => ({
 			axle: a,
