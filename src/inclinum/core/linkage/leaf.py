@@ -109,24 +109,30 @@ class LeafBody:
         lever = eyes[2] - (centre0[2] + travel)
         shift = np.stack([(left.fore_aft + right.fore_aft) / 2, lever * np.sin(roll), travel], axis=-1)
         zero = np.zeros_like(travel)
-        turn = rotation(np.stack([zero, zero, yaw], -1)) @ rotation(np.stack([roll, zero, zero], -1)) @ rotation(
-            np.stack([zero, -pitch, zero], -1)
-        )  # fmt: skip
+        yawed = rotation(np.stack([zero, zero, yaw], -1))
+        rolled = yawed @ rotation(np.stack([roll, zero, zero], -1))
+        turn = rolled @ rotation(np.stack([zero, -pitch, zero], -1))
+
+        def spin(roll_rate: Array, pitch_rate: Array, yaw_rate: Array) -> Array:
+            """Each turn about its own axis as the turns before it have left that: yaw about z, roll, then pitch."""
+            about_z = np.stack([zero, zero, yaw_rate], axis=-1)
+            return about_z + roll_rate[:, None] * yawed[:, :, 0] - pitch_rate[:, None] * rolled[:, :, 1]
+
         mean_rate = (left.fore_aft_rate + right.fore_aft_rate) / 2
         slope = seat * np.cos(roll)
         parts = (
             centre0 + shift,
             turn,
             np.stack([mean_rate, -np.sin(roll), np.ones_like(travel)], axis=-1),
-            np.stack(
-                [zero, -(left.pitch_rate + right.pitch_rate) / 2,
-                 -(left.fore_aft_rate - right.fore_aft_rate) / (2 * seat)], axis=-1,
+            spin(
+                zero, (left.pitch_rate + right.pitch_rate) / 2,
+                -(left.fore_aft_rate - right.fore_aft_rate) / (2 * seat),
             ),
             left.reachable & right.reachable,
             np.stack([slope * (left.fore_aft_rate - right.fore_aft_rate) / 2, lever * np.cos(roll), zero], axis=-1),
-            np.stack(
-                [np.ones_like(travel), -slope * (left.pitch_rate - right.pitch_rate) / 2,
-                 -slope * (left.fore_aft_rate + right.fore_aft_rate) / (2 * seat)], axis=-1,
+            spin(
+                np.ones_like(travel), slope * (left.pitch_rate - right.pitch_rate) / 2,
+                -slope * (left.fore_aft_rate + right.fore_aft_rate) / (2 * seat),
             ),
         )  # fmt: skip
         return Poses(centre0, *(part.reshape(*shape, *part.shape[1:]) for part in parts))

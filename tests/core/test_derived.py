@@ -1,0 +1,178 @@
+"""What is told beside the main numbers is what it says: slopes are slopes, lines have their length, loads stand."""
+
+from typing import Any
+
+import numpy as np
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.axle_sheet import AxleSheet, sweep
+from inclinum.core.bike.archetypes import BIKES
+from inclinum.core.bike.bike import SideStand
+from inclinum.core.bike.changes.side_stand import StandLeg
+from inclinum.core.bike.prediction import assess as assess_bike
+from inclinum.core.bike.prediction import predict_bike, sweep_rear
+from inclinum.core.fitting.tape import places
+from inclinum.core.prediction import assess, predict
+from inclinum.core.ride.length_curve import SampledLength
+from inclinum.core.vehicle import AXLES
+from tests.core.test_bike import job_on
+from tests.core.test_bike_by_hand import RIDER, machine
+from tests.core.test_bike_limits import deep
+from tests.core.test_prediction import with_changes
+from tests.core.test_whole import bare_job
+
+BOTH = [(k, e) for k, a in ARCHETYPES.items() for e in a.where]
+
+
+def of_turn(turn: np.ndarray) -> np.ndarray:
+    """The vector of a small rotation."""
+    return np.array([turn[2, 1] - turn[1, 2], turn[0, 2] - turn[2, 0], turn[1, 0] - turn[0, 1]]) / 2
+
+
+@pytest.mark.parametrize("key", [k for k, a in ARCHETYPES.items() if a.linkage(SIZES["car"]).coupled])
+@pytest.mark.parametrize(("travel", "roll"), [(0.0, 0.0), (35.0, 0.04), (-40.0, -0.05)])
+def test_an_axles_rates_are_the_slopes_of_where_it_is(key: str, travel: float, roll: float) -> None:
+    body = ARCHETYPES[key].linkage(SIZES["car"]).corner(312.0, 0.0, 0.0).body
+    h, k = 0.02, 1e-5
+    at = body.poses(travel + np.array([0, -h, h, 0, 0]), roll=roll + np.array([0, 0, 0, -k, k]))
+    assert at.reachable.all()
+    assert (at.centre[2] - at.centre[1]) / (2 * h) == pytest.approx(at.velocity[0], abs=2e-5)
+    assert of_turn(at.turn[2] @ at.turn[1].T) / (2 * h) == pytest.approx(at.spin[0], abs=2e-7)
+    moved = (at.centre[4] - at.centre[3]) / (2 * k)
+    # Roll with heave held: what the mid-point rises by on the way is not part of it.
+    assert moved == pytest.approx(at.roll_velocity[0], abs=0.05)
+    assert of_turn(at.turn[4] @ at.turn[3].T) / (2 * k) == pytest.approx(at.roll_spin[0], abs=2e-4)
+
+
+@given(st.lists(st.floats(0.3, 1.2), min_size=6, max_size=6), st.floats(-48, 48))
+def test_ratio_and_its_slope_are_the_slopes_of_the_length(ratios: list[float], z: float) -> None:
+    travel = np.linspace(-50, 50, 6)
+    lengths = 400 - np.concatenate([[0], np.cumsum(20 * (np.array(ratios)[1:] + np.array(ratios)[:-1]) / 2)])
+    curve = SampledLength(travel, lengths, np.array(ratios))
+    if np.abs(travel - z).min() < 0.02:
+        return  # at a break the curvature jumps
+    h = 0.01
+    length, ratio, slope = curve.at(np.array([z - h, z, z + h]))
+    assert (length[0] - length[2]) / (2 * h) == pytest.approx(ratio[1], abs=1e-6)
+    assert (ratio[2] - ratio[0]) / (2 * h) == pytest.approx(slope[1], abs=1e-6)
+    assert [float(v) for v in curve.at(float(z))] == pytest.approx([length[1], ratio[1], slope[1]], abs=1e-9)
+
+
+@pytest.mark.parametrize(("key", "end"), BOTH)
+def test_the_tape_reads_the_length_of_the_line_that_is_drawn(key: str, end: Any) -> None:
+    linkage = ARCHETYPES[key].linkage(SIZES["van"], end)
+    points = linkage.named_points()
+    wheel = next(n for n in points if n.startswith("wheel_centre"))
+    for place in places(linkage):
+        first, last = place.line(points, wheel)
+        read = place.value(points, wheel)
+        if place.is_angle:
+            across, up = np.abs(last - first)[1:]
+            assert np.tan(np.radians(read)) == pytest.approx(across / up), place.key
+        else:
+            assert np.linalg.norm(last - first) == pytest.approx(abs(read)), place.key
+
+
+@pytest.mark.parametrize(("key", "end"), BOTH)
+def test_an_archetype_is_drawn_across_by_the_track_and_up_by_the_tyre(key: str, end: Any) -> None:
+    for size in (s for s in SIZES.values() if s.name not in ARCHETYPES[key].not_for):
+        axle = ARCHETYPES[key].axle(size, end)
+        for name, at in axle.linkage.named_points().items():
+            x, y, z = ARCHETYPES[key].linkage(SIZES["van"], end).named_points()[name]
+            nominal = SIZES["van"]
+            assert at[1] == pytest.approx(y * size.half_track_mm / nominal.half_track_mm, abs=0.2), name
+            assert at[0] == pytest.approx(x * size.scale / nominal.scale, abs=0.2), name
+            low, was = at[2] - size.tyre_radius_mm, z - nominal.tyre_radius_mm
+            assert low == pytest.approx(was * size.scale / nominal.scale, abs=0.2), name
+        stance = assess(_bare(key, end, size.name)).after.axle(end)
+        load = size.front_load_n if end == "front" else size.rear_load_n
+        assert stance.load == pytest.approx(load, rel=0.01), "set up for the load of its size"
+
+
+def _bare(key: str, end: Any, size: str) -> Any:
+    other = {"front": "strut_front", "rear": "five_link"} | {end: key}
+    return bare_job(vehicle_of(other["front"], other["rear"], size, "x"))
+
+
+def test_a_vehicle_weighs_what_its_wheels_carry() -> None:
+    # Sprung 3900 and 3100 N a wheel: 2·7000/9.80665 = 1427.6 kg; four times some 45 kg hang on it; in tens.
+    assert vehicle_of("strut_front", "five_link", "car", "x").mass_kg == 1610
+    assert vehicle_of("strut_front", "five_link", "van", "x").mass_kg == 2180
+
+
+def test_the_track_widens_as_the_axles_own_sweep_says(in_hand: Any) -> None:
+    told = predict(in_hand)
+    assessed = assess(in_hand)
+    for end in AXLES:
+        axle, stance = told.axle(end), assessed.after.axle(end)
+        assert axle.angles_before.half_track_change_mm == pytest.approx(0, abs=0.01)
+        data = {"linkage": stance.axle.linkage.model_dump(), "tyre_radius_mm": stance.axle.tyre_radius_mm}
+        zero, there = (
+            np.array(sweep(AxleSheet.model_validate(data), [z])["half_track_change_mm"][0])
+            for z in (stance.baseline, stance.travel)
+        )
+        assert axle.angles_after.half_track_change_mm == pytest.approx(float(there - zero), abs=0.25)
+
+
+@pytest.mark.parametrize("key", list(BIKES))
+def test_the_rears_curve_carries_its_load_where_it_stands(key: str) -> None:
+    told = predict_bike(job_on(BIKES[key].bike("x")))
+    sags = [told.planned.unladen.rear_sag_mm, told.planned.laden.rear_sag_mm]
+    standing = assess_bike(job_on(BIKES[key].bike("x"))).after
+    swept = sweep_rear(standing, [*sags, 1e4])
+    assert swept["axle_load_n"] == [*(pytest.approx(load, rel=1e-6) for load in told.rear_load_n), None]
+    assert float(swept["installation_ratio"][0] or 0) * float(swept["leverage_ratio"][0] or 0) == pytest.approx(1)
+
+
+def test_turns_of_the_collar_are_preload_over_its_pitch() -> None:
+    told = predict_bike(job_on(machine(), [{"type": "rear_preload", "preload_mm": 14.5}], rides=[RIDER]))
+    assert told.preload_turns == pytest.approx((14.5 - 10) / 1.5)
+    back = predict_bike(job_on(machine(), [{"type": "rear_preload", "preload_mm": 7}], rides=[RIDER]))
+    assert back.preload_turns == pytest.approx(-2)
+
+
+@pytest.mark.parametrize(("stroke", "found"), [(89.9, True), (90.1, False)])
+def test_coils_touch_where_preload_and_stroke_are_more_than_the_spring_has(stroke: float, *, found: bool) -> None:
+    # 10 mm of preload and 80 mm of damper stroke.
+    told = predict_bike(job_on(machine(spring__stroke_mm=stroke), rides=[RIDER]))
+    coils = [f for f in told.findings if f.id == "rear.coils"]
+    assert bool(coils) is found
+    if coils:
+        assert (coils[0].value, coils[0].limit) == (pytest.approx(90), stroke)
+
+
+def test_a_bigger_front_tyre_takes_its_own_from_the_gap_above_it() -> None:
+    gap = {"name": "tyre to lower clamp", "end": "front", "gap_mm": 20, "wanted_mm": 12}
+    bike = deep(machine(), "far_ends", [gap])
+    for more, left in ((6, None), (9, 11.0), (22, -2.0)):
+        tyres = {"type": "tyres", "front_radius_mm": bike.front_tyre_radius_mm + more,
+                 "rear_radius_mm": bike.rear_tyre_radius_mm}  # fmt: skip
+        told = predict_bike(job_on(bike, [tyres], rides=[RIDER]))
+        close = next((f for f in told.findings if f.id == "gap.tyre to lower clamp"), None)
+        assert (close and close.value) == left
+        assert close is None or close.severity == ("stops" if left and left < 0 else "fix")
+
+
+@settings(max_examples=30)
+@given(st.floats(-8, 12), st.floats(0, 40))
+def test_a_stand_bent_and_cut_has_its_foot_where_the_leg_swung_it(bend: float, cut: float) -> None:
+    came = SideStand(x_mm=500, foot_height_mm=55, lateral_mm=230, splay_deg=20)
+    bike = machine().model_copy(update={"stand": came})
+    now = StandLeg(shorter_mm=cut, bent_out_deg=bend).apply(bike).stand
+    assert now is not None
+    # The pivot lies where the leg meets the tyre line; the foot is a leg's length from it, before and after.
+    leg = (230 - cut * np.sin(np.radians(20))) / np.sin(np.radians(20))
+    pivot = 55 + cut * np.cos(np.radians(20)) + leg * np.cos(np.radians(20))
+    assert now.splay_deg == pytest.approx(20 + bend)
+    assert now.lateral_mm == pytest.approx(leg * np.sin(np.radians(20 + bend)))
+    assert now.foot_height_mm == pytest.approx(pivot - leg * np.cos(np.radians(20 + bend)))
+
+
+def test_an_input_without_a_share_is_not_listed(in_hand: Any) -> None:
+    told = predict(with_changes(in_hand))
+    for end in AXLES:
+        assert all(i.share > 1e-6 for i in told.axle(end).inputs)
+        assert sum(i.share for i in told.axle(end).inputs) == pytest.approx(1, abs=1e-3)
