@@ -123,7 +123,7 @@ def test_the_rears_curve_carries_its_load_where_it_stands(key: str) -> None:
     sags = [told.planned.unladen.rear_sag_mm, told.planned.laden.rear_sag_mm]
     standing = assess_bike(job_on(BIKES[key].bike("x"))).after
     swept = sweep_rear(standing, [*sags, 1e4])
-    assert swept["axle_load_n"] == [*(pytest.approx(load, rel=1e-6) for load in told.rear_load_n), None]
+    assert swept["axle_load_n"] == [*(pytest.approx(load, rel=1e-5) for load in told.rear_load_n), None]
     assert float(swept["installation_ratio"][0] or 0) * float(swept["leverage_ratio"][0] or 0) == pytest.approx(1)
 
 
