@@ -300,6 +300,9 @@ def _signed(value: float | None) -> str:
     return "-" if value is None else f"{value:+.2f}"
 
 
+JUDGED = {True: "yes", False: "no", None: "no target"}
+
+
 @app.command("align")
 def align_command(file: File, table: Table = False) -> None:
     """Adjuster settings at the planned height and what they leave over."""
@@ -311,7 +314,7 @@ def align_command(file: File, table: Table = False) -> None:
             where = f"{wheel.axle} {wheel.side}"
             lines += [
                 [where, a.angle, f"{a.before:+.2f}", f"{a.planned:+.2f}", _signed(a.target), f"{a.achieved:+.2f}",
-                 {True: "yes", False: "no", None: "no target"}[a.within]]
+                 JUDGED[a.within] if a.target is None or not a.assumed else "usual, not judged"]
                 for a in wheel.angles
             ]  # fmt: skip
             lines += [[where, s.name, s.instruction + (", at its stop" if s.at_stop else "")] for s in wheel.settings]
@@ -376,7 +379,7 @@ def _proved(proof: Proof) -> list[list[str]]:
     ]  # fmt: skip
     lines += [
         [f"{a.axle} {a.angle}", a.side, f"{a.target:.2f}°", f"{a.window:.2f}", f"{a.after:.2f}°",
-         f"{a.after - a.target:+.2f}", "yes" if a.within else "no"]
+         f"{a.after - a.target:+.2f}", "usual, not judged" if a.within is None else JUDGED[a.within]]
         for a in proof.angles
     ]  # fmt: skip
     lines += [

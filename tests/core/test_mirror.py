@@ -15,6 +15,7 @@ from inclinum.core.limits.case import Case
 from inclinum.core.linkage import axle_motion
 from inclinum.core.linkage.axles import AxleSteering
 from inclinum.core.prediction import assess, predict
+from inclinum.core.proof import prove
 from inclinum.core.ride import GRAVITY
 from inclinum.core.sheets import AnySheet
 from inclinum.core.vehicle import StrutTop, Vehicle
@@ -239,3 +240,28 @@ def test_the_plan_and_the_rack_tell_one_angle(in_hand: Job) -> None:
     assert np.subtract(told.curves.camber_deg, bare.curves.camber_deg) == pytest.approx(
         told.angles_before.camber_deg - bare.angles_before.camber_deg, abs=2e-5
     )
+
+
+def test_a_target_that_is_only_usual_is_aimed_at_and_judges_nothing() -> None:
+    vehicle = vehicle_of("strut_front", "five_link", "car", "x")
+    job = with_changes(bare_job(vehicle), SeatSpacer(axle="front", thickness_mm=40))
+    found = align(job)
+    assert found.within is None
+    assert not found.left_over
+    assert ["camber and toe are only usual" in s for s in found.not_judged] == [True, True]
+    left = next(w for w in found.wheels if (w.axle, w.side) == ("front", "left"))
+    assert abs(left.settings[0].solved_mm) > 0.1, "the tie rod is aimed at it all the same"
+    camber = next(a for a in left.angles if a.angle == "camber")
+    assert camber.remaining is not None
+    assert abs(camber.remaining) > 0.75
+    maker = {q: t.model_copy(update={"assumed": False}) for q, t in vehicle.front.targets.items()}
+    told = align(job.model_copy(update={"vehicle": job.vehicle.with_axle("front", targets=maker)}))
+    assert told.within is False
+    assert any(s.startswith("Camber front left stays") for s in told.left_over)
+    after = {"angles": [{"axle": "front", "side": "left", "angle": "camber", "reading": "2"}]}
+    proof = job.prove.model_copy(update={"after": Measurements.model_validate(after)})
+    measured = job.model_copy(update={"prove": proof})
+    assert prove(measured).verdict == "nothing measured"
+    assert prove(measured).angles[0].within is None
+    judged = measured.model_copy(update={"vehicle": job.vehicle.with_axle("front", targets=maker)})
+    assert prove(judged).verdict == "outside"

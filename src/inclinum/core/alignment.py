@@ -1,7 +1,7 @@
 """Alignment of a whole vehicle at its planned height: every wheel solved, then what both sides make together."""
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import replace
 from typing import Literal
 
@@ -38,8 +38,11 @@ class AngleResult(Document):
     target: float | None
     """None where nobody has said what is wanted; then there is nothing to judge either."""
     window: float | None
+    assumed: bool
+    """Whether the target is only usual for such an axle."""
     remaining: float | None
     within: bool | None
+    """None without a target, and with one that is only assumed."""
     missed_by_steps: bool
     """Whether the adjusters could get it within its window, and only the steps they are set in, or a choice, do not."""
 
@@ -110,16 +113,22 @@ def align(job: Job) -> Alignment:
         wheels=wheels,
         axles=[_together(axle, [w for w in wheels if w.axle == axle]) for axle in AXLES],
         within=all(judged) if judged else None,
-        not_judged=[_not_judged(axle) for axle in AXLES if not assessed.after.vehicle.axle(axle).targets],
+        not_judged=[s for axle in AXLES for s in _not_judged(axle, assessed.after.vehicle.axle(axle).targets)],
         left_over=[sentence for w in wheels for sentence in _left_over(w)],
     )
 
 
-def _not_judged(axle: AxleName) -> str:
-    return (
-        f"The {axle} axle has no targets, so nothing can be judged there: its angles are shown as they are. "
-        "Type the maker's figures among the vehicle's targets."
-    )
+def _not_judged(axle: AxleName, targets: Mapping[AngleName, AngleTarget]) -> list[str]:
+    make_known = "Type the maker's figures among the vehicle's targets."
+    if not targets:
+        return [
+            f"The {axle} axle has no targets, so nothing can be judged there: its angles are shown as they are. "
+            f"{make_known}"
+        ]
+    usual = " and ".join(name for name, target in targets.items() if target.assumed)
+    if not usual:
+        return []
+    return [f"The targets of the {axle} {usual} are only usual for such an axle: aimed at, not judged. {make_known}"]
 
 
 def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
@@ -178,7 +187,7 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         ],
         chosen=any(key in job.align.chosen for key in keys),
         toe_length_mm=2 * data.tyre_radius_mm * math.sin(toe),
-        within=all(a.within for a in angles if a.within is not None) if data.targets else None,
+        within=all(judged) if (judged := [a.within for a in angles if a.within is not None]) else None,
     )
 
 
@@ -198,7 +207,9 @@ def _angle(
     q: AngleName, *, before: float, planned: float, achieved: float, target: AngleTarget | None, solved: float
 ) -> AngleResult:
     remaining = None if target is None else achieved - target.target_deg
-    within = None if target is None or remaining is None else abs(remaining) <= target.window_deg + 1e-9
+    within = None
+    if target is not None and remaining is not None and not target.assumed:
+        within = abs(remaining) <= target.window_deg + 1e-9
     return AngleResult(
         angle=q,
         before=before,
@@ -206,6 +217,7 @@ def _angle(
         achieved=achieved,
         target=target and target.target_deg,
         window=target and target.window_deg,
+        assumed=target is not None and target.assumed,
         remaining=remaining,
         within=within,
         missed_by_steps=target is not None and within is False and abs(solved) <= target.window_deg + 1e-9,

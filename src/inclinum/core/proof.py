@@ -56,7 +56,8 @@ class AngleProof(Document):
     after: float
     target: float
     window: float
-    within: bool
+    within: bool | None
+    """None where the target is only usual for such an axle, and judges nothing."""
 
 
 class OneCause(Document):
@@ -89,10 +90,11 @@ def prove(job: Job) -> Proof:
     heights = [p for row in prediction.heights if (p := _height(row, after))]
     angles = _angles(job, after)
     sides = _sides(job, after)
-    if not heights and not angles:
+    judged = [a.within for a in angles if a.within is not None]
+    if not heights and not judged:
         verdict = "nothing measured"
     else:
-        good = all(h.within for h in heights) and all(a.within for a in angles) and all(s.even for s in sides)
+        good = all(h.within for h in heights) and all(judged) and all(s.even for s in sides)
         verdict = "within" if good else "outside"
     return Proof(
         heights=heights,
@@ -205,6 +207,7 @@ def _angles(job: Job, after: Measurements) -> list[AngleProof]:
         target = job.vehicle.axle(reading.axle).targets.get(reading.angle)
         if target is None:
             continue
+        off = abs(reading.reading.value - target.target_deg)
         found.append(
             AngleProof(
                 axle=reading.axle,
@@ -213,7 +216,7 @@ def _angles(job: Job, after: Measurements) -> list[AngleProof]:
                 after=reading.reading.value,
                 target=target.target_deg,
                 window=target.window_deg,
-                within=abs(reading.reading.value - target.target_deg) <= target.window_deg + 1e-9,
+                within=None if target.assumed else off <= target.window_deg + 1e-9,
             )
         )
     return found

@@ -86,6 +86,10 @@ class AngleTarget(Document):
     target_deg: float = Field(ge=-20, le=20)
     window_deg: float = Field(gt=0, le=10, description="± allowed")
     weight: float = Field(default=1, ge=0, le=1000)
+    assumed: bool = Field(
+        default=False,
+        description="only usual for its kind: settings aim at it, but nothing is judged by it",
+    )
 
 
 class Fastener(Document):

@@ -77,10 +77,10 @@ class Archetype:
         if self.kind == "twist_beam":
             extra["anti_roll_n_per_mm"] = round(0.5 * Ride(load, frequency, 1, 1).wheel_rate, 1)
         if not linkage.coupled:
-            # Nobody has said what is wanted: the angles it has, until the maker's figures are typed in.
+            # Nobody has said what is wanted: settings aim at the angles it has, until the maker's figures are typed in.
             extra["targets"] = {
-                "camber": {"target_deg": axle.camber_deg, "window_deg": 0.75},
-                "toe": {"target_deg": axle.toe_deg, "window_deg": 0.15, "weight": 5},
+                "camber": {"target_deg": axle.camber_deg, "window_deg": 0.75, "assumed": True},
+                "toe": {"target_deg": axle.toe_deg, "window_deg": 0.15, "weight": 5, "assumed": True},
             }
             extra["adjusters"] = [
                 {"type": "link_length", "name": name, "outer": outer, "min_mm": -12, "max_mm": 12,

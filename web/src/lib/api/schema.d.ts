@@ -1372,7 +1372,7 @@ export interface components {
             /** Window */
             window: number;
             /** Within */
-            within: boolean;
+            within: boolean | null;
         };
         /**
          * AngleReading
@@ -1417,6 +1417,8 @@ export interface components {
             target: number | null;
             /** Window */
             window: number | null;
+            /** Assumed */
+            assumed: boolean;
             /** Remaining */
             remaining: number | null;
             /** Within */
@@ -1441,10 +1443,16 @@ export interface components {
              * @default 1
              */
             weight: number;
+            /**
+             * Assumed
+             * @description only usual for its kind: settings aim at it, but nothing is judged by it
+             * @default false
+             */
+            assumed: boolean;
         };
         /**
          * Angles
-         * @description Angles of a left wheel against the ground, degrees and mm.
+         * @description Angles of a left wheel against the ground, degrees and mm; where the rack was read, of the mean of both.
          */
         Angles: {
             /** Camber */

@@ -89,13 +89,22 @@
 								<td class="text-quiet">{number(a.planned, 2, true)}</td>
 								<td
 									>{#if a.target !== null && a.window !== null}{number(a.target, 2, true)}
-										<span class="text-quiet">±{number(a.window, 2)}</span>{:else}<span
-											class="text-quiet font-sans">no target</span
-										>{/if}</td
+										<span class="text-quiet">{a.assumed ? 'usual' : `±${number(a.window, 2)}`}</span
+										>{:else}<span class="text-quiet font-sans">no target</span>{/if}</td
 								>
 								<td class="text-base font-bold">{number(a.achieved, 2, true)}°</td>
-								<td class="w-[74px] font-sans font-semibold {a.within ? 'text-good' : 'text-fix'}">
-									{a.remaining === null ? '' : a.within ? '✓ within' : `✗ ${number(a.remaining, 2, true)}`}
+								<td
+									class="w-[74px] font-sans font-semibold {a.within === null
+										? 'text-quiet'
+										: a.within
+											? 'text-good'
+											: 'text-fix'}"
+								>
+									{a.remaining === null
+										? ''
+										: a.within
+											? '✓ within'
+											: `${a.within === null ? '' : '✗ '}${number(a.remaining, 2, true)}`}
 								</td>
 							</tr>
 						{/each}

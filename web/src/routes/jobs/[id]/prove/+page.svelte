@@ -49,7 +49,7 @@
 				(a) => a.axle === where.axle && a.side === where.side && a.angle === where.angle
 			);
 			return target
-				? `${is ? (is.within ? '✓ ' : '✗ ') : ''}${number(target.target_deg, 2, true)} ±${number(target.window_deg, 2)}`
+				? `${!is || is.within === null ? '' : is.within ? '✓ ' : '✗ '}${number(target.target_deg, 2, true)} ${target.assumed ? 'usual' : `±${number(target.window_deg, 2)}`}`
 				: '';
 		}
 		const is = proof?.heights.find((h) =>
