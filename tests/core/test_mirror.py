@@ -250,7 +250,7 @@ def test_a_target_that_is_only_usual_is_aimed_at_and_judges_nothing() -> None:
     assert not found.left_over
     assert ["camber and toe are only usual" in s for s in found.not_judged] == [True, True]
     left = next(w for w in found.wheels if (w.axle, w.side) == ("front", "left"))
-    assert abs(left.settings[0].solved_mm) > 0.1, "the tie rod is aimed at it all the same"
+    assert abs(left.settings[0].solved_mm) > 0.05, "the tie rod is aimed at it all the same"
     camber = next(a for a in left.angles if a.angle == "camber")
     assert camber.remaining is not None
     assert abs(camber.remaining) > 0.75
