@@ -14,6 +14,7 @@ from inclinum.core.limits import Finding
 from inclinum.core.linkage import LeafAxle
 from inclinum.core.linkage.leaf import LeafBody
 from inclinum.core.prediction import assess, predict
+from inclinum.core.proof import prove
 from inclinum.core.vehicle import AXLES, AxleName
 from tests.core.test_prediction import with_changes
 
@@ -142,3 +143,23 @@ def test_a_leaf_axle_steers_the_way_its_eyes_lead_it() -> None:
     turn = body.poses(np.zeros(1), roll=math.asin(10 / y)).turn[0]
     yaw = math.atan2(turn[1, 0], turn[0, 0])
     assert yaw == pytest.approx(1.67 * 2 / (2 * y), rel=0.3)
+
+
+@pytest.mark.parametrize(
+    ("before", "after", "says"),
+    [((400, 400), (420, 409), "bush tightened hanging"), ((400, 389), (420, 409), "it came so"),
+     (None, (420, 409), "bush"), ((400, 389), (420, 418), ""), ((389, 400), (420, 409), "bush")],
+)  # fmt: skip
+def test_a_difference_of_the_sides_that_was_there_before_is_not_laid_on_the_job(
+    in_hand: Job, before: tuple[int, int] | None, after: tuple[int, int], says: str
+) -> None:
+    def read(values: tuple[int, int] | None) -> list[dict[str, Any]]:
+        pair = zip(("left", "right"), values or (), strict=False)
+        return [{"axle": "front", "side": s, "quantity": "hub_to_arch", "reading": f"{v}"} for s, v in pair]
+
+    data = in_hand.model_dump()
+    data["measure"]["corners"] = read(before)
+    data["prove"]["after"] = {"corners": read(after)}
+    side = prove(Job.model_validate(data)).sides[0]
+    assert (says in side.advice) if says else side.advice == ""
+    assert side.even == (says == "")

@@ -45,6 +45,8 @@ class SideProof(Document):
     before: float | None
     after: float
     even: bool
+    advice: str
+    """Empty where they are even."""
 
 
 class AngleProof(Document):
@@ -122,7 +124,7 @@ def _causes(job: Job, prediction: Prediction, heights: list[HeightProof]) -> lis
     planned = FourCorners(
         x=np.array([vehicle.axle_x(axle) for axle, _ in WHEELS]),
         y=np.array([h if side == "left" else -h for h, (_, side) in zip(half, WHEELS, strict=True)]),
-        load=np.array([c.after_n for c in prediction.body.corners]),
+        load=np.array([c.apartn for c in prediction.body.corners]),
         rate=np.array([float(s.ride.spring.stiffness(n)) for s, n in zip(stances, lengths, strict=True)]),
         ratio=np.array([float(s.ride.spring_length.ratio(s.travel)) for s in stances]),
         bars=(vehicle.front.anti_roll_n_per_mm, vehicle.rear.anti_roll_n_per_mm),
@@ -190,15 +192,27 @@ def _sides(job: Job, after: Measurements) -> list[SideProof]:
         pairs = [[m.corner(axle, s, "hub_to_arch") for s in SIDES] for m in (job.measure, after)]
         (left_before, right_before), (left, right) = pairs
         if left and right:
+            before = left_before.value - right_before.value if left_before and right_before else None
+            apart = left.value - right.value
             found.append(
                 SideProof(
                     axle=axle,
-                    before=left_before.value - right_before.value if left_before and right_before else None,
-                    after=left.value - right.value,
-                    even=abs(left.value - right.value) <= APART_MM,
+                    before=before,
+                    after=apart,
+                    even=abs(apart) <= APART_MM,
+                    advice=_uneven(before, apart),
                 )
             )
     return found
+
+
+def _uneven(before: float | None, after: float) -> str:
+    """Where to look: a difference that was there before is none of this job's making."""
+    if abs(after) <= APART_MM:
+        return ""
+    if before is not None and abs(after - before) <= APART_MM:
+        return "it came so: look for a tired spring or a bent part, not for what was built."
+    return "look for a spring out of its pocket or a bush tightened hanging."
 
 
 def _angles(job: Job, after: Measurements) -> list[AngleProof]:

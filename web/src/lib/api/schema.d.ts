@@ -6485,6 +6485,8 @@ export interface components {
             after: number;
             /** Even */
             even: boolean;
+            /** Advice */
+            advice: string;
         };
         /**
          * SideStand

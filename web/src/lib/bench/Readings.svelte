@@ -40,6 +40,7 @@
 		{ axle: 'rear', side: 'right', short: 'Rear right' }
 	];
 	const ANGLES = ['camber', 'toe', 'caster'] as const;
+	const read = (name: (typeof ANGLES)[number]) => PLACES.some((p) => angleSides[p.axle].includes(name));
 
 	const corner = (axle: AxleName, side: Side, quantity: Quantity) =>
 		readings.corners.find((c) => c.axle === axle && c.side === side && c.quantity === quantity)?.reading;
@@ -144,41 +145,43 @@
 	</table>
 {/if}
 
-<h3 class="head mt-4 mb-1">Height above ground at a station</h3>
-<table class="w-full table-fixed border-separate border-spacing-x-1.5 border-spacing-y-1 text-left">
-	<thead>
-		<tr class="label"><td></td><th scope="col">Left</th><th scope="col">Right</th></tr>
-	</thead>
-	<tbody>
-		{#each stations as name (name)}
-			<tr class="align-top">
-				<th scope="row" class="pt-1.5 font-semibold">{name}</th>
-				{#each ['left', 'right'] as const as side (side)}
-					<td>
-						<EntryField
-							entry={station(name, side)}
-							label="{name}, {side}"
-							quantity="station"
-							keep="{keep}.{name}.{side}"
-							onentry={(reading) =>
-								onreadings({
-									...readings,
-									stations: set(
-										readings.stations,
-										(s) => s.station === name && s.side === side,
-										reading && { station: name, side, reading }
-									)
-								})}
-						/>
-						{#if beside}<p class="text-dye figure text-[11px]">{beside({ station: name, side })}</p>{/if}
-					</td>
-				{/each}
-			</tr>
-		{/each}
-	</tbody>
-</table>
+{#if stations.length}
+	<h3 class="head mt-4 mb-1">Height above ground at a station</h3>
+	<table class="w-full table-fixed border-separate border-spacing-x-1.5 border-spacing-y-1 text-left">
+		<thead>
+			<tr class="label"><td></td><th scope="col">Left</th><th scope="col">Right</th></tr>
+		</thead>
+		<tbody>
+			{#each stations as name (name)}
+				<tr class="align-top">
+					<th scope="row" class="pt-1.5 font-semibold">{name}</th>
+					{#each ['left', 'right'] as const as side (side)}
+						<td>
+							<EntryField
+								entry={station(name, side)}
+								label="{name}, {side}"
+								quantity="station"
+								keep="{keep}.{name}.{side}"
+								onentry={(reading) =>
+									onreadings({
+										...readings,
+										stations: set(
+											readings.stations,
+											(s) => s.station === name && s.side === side,
+											reading && { station: name, side, reading }
+										)
+									})}
+							/>
+							{#if beside}<p class="text-dye figure text-[11px]">{beside({ station: name, side })}</p>{/if}
+						</td>
+					{/each}
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+{/if}
 
-{#if angles}
+{#if angles && ANGLES.some(read)}
 	<h3 class="head mt-4 mb-1">Read on the rack, degrees; toe of each wheel</h3>
 	<table class="w-full table-fixed border-separate border-spacing-x-1.5 border-spacing-y-1 text-left">
 		<colgroup><col class="w-[88px]" /></colgroup>
@@ -188,7 +191,7 @@
 			>
 		</thead>
 		<tbody>
-			{#each ANGLES as name (name)}
+			{#each ANGLES.filter(read) as name (name)}
 				<tr class="align-top">
 					<th scope="row" class="pt-1.5 font-semibold capitalize">{name}</th>
 					{#each PLACES as p (p.short)}

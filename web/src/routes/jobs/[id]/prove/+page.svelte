@@ -122,7 +122,7 @@
 		>{#if side.before !== null}<span class="text-quiet"
 				>, was <span class="figure">{length(side.before, settings.units, { signed: true })}</span></span
 			>{/if}
-		{side.even ? '' : ': look for a spring out of its pocket or a bush tightened hanging.'}
+		{side.advice && `: ${side.advice}`}
 	</p>
 {/each}
 
