@@ -249,5 +249,8 @@ def test_the_springs_of_the_shelf_by_hand() -> None:
     assert predict_bike(job_on(machine(), [set_up.model_dump()], **brief)).planned.laden.rear_sag_mm == pytest.approx(
         60.0, abs=0.05
     )
+    far = [s["spring"] | {"rate_n_per_mm": r} for s, r in zip(shelf, (26, 74, 20, 90), strict=True)]
+    bare = predict_bike(job_on(machine(), **brief | {"shelf": [{"spring": s} for s in far]})).sags["rear"]
+    assert (bare.softer, bare.stiffer) == (None, None), "three fifths of 43.7 and less, five thirds and more"
     wound = next(f for f in told.findings if f.id == "sag.rear.laden").cures[0].title
     assert wound == f"Preload 23.1 mm, {(23.1 - PRELOAD) / 1.5:.1f} turns on"

@@ -181,3 +181,19 @@ def test_preload_by_turns_and_by_the_thread_that_shows() -> None:
         predict_bike(job_on(TRAIL, [{"type": "rear_preload", "threads_mm": 23}]))
     with pytest.raises(ValueError, match="the spring is loose"):
         predict_bike(job_on(bike, [{"type": "rear_preload", "threads_mm": 9}]))
+
+
+@pytest.mark.parametrize("key", list(BIKES))
+@pytest.mark.parametrize("wanted", ["-12", "9", "20", "45"])
+def test_the_rod_that_is_offered_gives_the_drop_and_stops_nothing(key: str, wanted: str) -> None:
+    job = job_on(BIKES[key].bike("x"), rear_drop=wanted)
+    told = predict_bike(job)
+    aim = next(f for f in told.findings if f.id == "aim.rear")
+    for cure in aim.cures:
+        healed = predict_bike(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": cure.changes})}))
+        assert abs(healed.rear_drop_mm - float(wanted)) < abs(told.rear_drop_mm - float(wanted)), cure.title
+        ends = [f.id for f in healed.findings if f.id in ("rear.linkage_stop", "sag.rear.bottomed")]
+        assert not ends, cure.title
+    if key == "linkage_frame" and wanted in ("9", "20"):
+        assert aim.cures
+        assert healed.aim_met

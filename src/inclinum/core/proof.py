@@ -124,7 +124,7 @@ def _causes(job: Job, prediction: Prediction, heights: list[HeightProof]) -> lis
     planned = FourCorners(
         x=np.array([vehicle.axle_x(axle) for axle, _ in WHEELS]),
         y=np.array([h if side == "left" else -h for h, (_, side) in zip(half, WHEELS, strict=True)]),
-        load=np.array([c.apartn for c in prediction.body.corners]),
+        load=np.array([c.after_n for c in prediction.body.corners]),
         rate=np.array([float(s.ride.spring.stiffness(n)) for s, n in zip(stances, lengths, strict=True)]),
         ratio=np.array([float(s.ride.spring_length.ratio(s.travel)) for s in stances]),
         bars=(vehicle.front.anti_roll_n_per_mm, vehicle.rear.anti_roll_n_per_mm),

@@ -75,6 +75,10 @@ class SagBench(Document):
     """Empty, or what has to be asked before the preload can be believed."""
 
 
+NEAR = 0.6
+"""A spring below this share of the rate wanted, or as far above it, is another machine's, and not offered."""
+
+
 def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
     """One end of the planned machine under its loads."""
     window = window_of(job, end)
@@ -96,7 +100,8 @@ def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
     wheel_rate = standing.rear.wheel_rate(laden.sag) if rear else standing.front.wheel_rate(laden.sag)
     by_sag = _rate_by_sag(standing, target, (low + high) / 2, end)
     middle = by_sag or standing.bike.spring.rate_n_per_mm
-    shelf = sorted(job.brief.shelf if rear else (), key=lambda s: s.spring.rate_n_per_mm)
+    near = [s for s in job.brief.shelf if rear and NEAR <= s.spring.rate_n_per_mm / middle <= 1 / NEAR]
+    shelf = sorted(near, key=lambda s: s.spring.rate_n_per_mm)
     below = [s for s in shelf if s.spring.rate_n_per_mm <= middle][-1:]
     above = [s for s in shelf if s.spring.rate_n_per_mm > middle][:1]
     softer, stiffer = (_choice(s, standing, target, (low, high), window) for s in (below, above))

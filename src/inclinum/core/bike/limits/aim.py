@@ -1,11 +1,15 @@
 """The rear's drop against what the brief wants, and the rod that gives it."""
 
+from pydantic import ValidationError
+
 from inclinum.core.bike.changes import RearLink
 from inclinum.core.bike.changes.rear_link import LINKED, holes
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 
 LEAST_STEP_MM = 0.5
 """Rods are made and cut to half a millimetre."""
+TRIALS = 5
+"""Rods that are tried: an even leverage needs two."""
 FAR_MM = 25.0
 """Beyond this a rod is another linkage, not a cure."""
 
@@ -35,12 +39,40 @@ def check(case: BikeCase) -> list[BikeFinding]:
 
 
 def _rod(case: BikeCase, wanted: float, got: float) -> list[BikeCure]:
-    """The rod that drops the rear as wanted, by what the present one does per millimetre."""
+    """The rod that drops the rear as wanted, each one tried on the machine; none where the linkage does not take it."""
     if not isinstance(case.bike.rear, LINKED):
         return []
     hole, rod = holes(case.bike.rear)
-    best = round((rod + (wanted - got) / case.after.drop_per_rod) / LEAST_STEP_MM) * LEAST_STEP_MM
-    change = RearLink.model_construct(hole_mm=round(hole, 1), rod_mm=best, part="")
-    if not 20 < best < 500 or abs(best - rod) < LEAST_STEP_MM or abs(best - rod) > FAR_MM:
-        return []
-    return [case.setting(f"Rod {best:g} mm hole to hole", RearLink.model_validate(change.model_dump()))]
+    tried, slope, best = {rod: got}, case.after.drop_per_rod, rod
+    for _ in range(TRIALS):
+        near = min(tried, key=lambda r: abs(tried[r] - wanted))
+        best = round((near + (wanted - tried[near]) / slope) / LEAST_STEP_MM) * LEAST_STEP_MM
+        if best in tried or not 20 < best < 500 or abs(best - rod) > FAR_MM:
+            break
+        cure = _with(case, hole, best)
+        drop = cure and _drop(case, cure)
+        if drop is None:
+            return []
+        slope = (drop - tried[near]) / (best - near) or slope
+        tried[best] = drop
+    best = min(tried, key=lambda r: abs(tried[r] - wanted))
+    cure = _with(case, hole, best)
+    return [cure] if cure and abs(tried[best] - wanted) < abs(got - wanted) - case.job.brief.tolerance_mm / 2 else []
+
+
+def _with(case: BikeCase, hole: float, rod: float) -> BikeCure | None:
+    try:
+        change = RearLink(hole_mm=round(hole, 1), rod_mm=rod)
+    except ValidationError:
+        return None
+    return case.setting(f"Rod {rod:g} mm hole to hole", change)
+
+
+def _drop(case: BikeCase, cure: BikeCure) -> float | None:
+    """Drop with another plan, mm; None where its linkage cannot be, or ends before its damper does and did not so far."""
+    try:
+        tried = case.trying(cure)
+        ends_first = tried.after.rear.linkage_ends_first and not case.after.rear.linkage_ends_first
+    except ValueError:
+        return None
+    return None if ends_first else tried.rear_drop

@@ -1,11 +1,11 @@
 """The planned machine as the limits look at it, and what they say."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Literal
 
 from inclinum.core.bike.bike import Bike, End
-from inclinum.core.bike.changes import BikeChange, PlannedBikeChange, unused_id
+from inclinum.core.bike.changes import BikeChange, PlannedBikeChange, apply_all, unused_id
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.sag import SagBench
 from inclinum.core.bike.stance import Attitude, Standing
@@ -77,6 +77,15 @@ class BikeCase:
     def bike(self) -> Bike:
         """As planned."""
         return self.after.bike
+
+    def trying(self, cure: BikeCure) -> "BikeCase":
+        """The same case with a cure's plan, before anything is told of it.
+
+        Raises:
+            ValueError: a change that this machine cannot take.
+        """
+        bike = apply_all(self.before.bike, cure.changes)
+        return replace(self, after=Standing(bike, self.after.loads, self.after.rear.swing))
 
     def setting(self, title: str, change: BikeChange) -> BikeCure:
         """The plan with a change of this kind set so: in place of one that is there, or added at the end."""
