@@ -12,8 +12,11 @@ from inclinum.core.axle_sheet import AxleSheet, sweep
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.bike import SideStand
 from inclinum.core.bike.changes.side_stand import StandLeg
+from inclinum.core.bike.fit import STROKE, fitted
+from inclinum.core.bike.job import BikeMeasurements
 from inclinum.core.bike.prediction import assess as assess_bike
 from inclinum.core.bike.prediction import predict_bike, sweep_rear
+from inclinum.core.changes import SeatSpacer
 from inclinum.core.fitting.tape import places
 from inclinum.core.prediction import assess, predict
 from inclinum.core.ride.length_curve import SampledLength
@@ -176,3 +179,69 @@ def test_an_input_without_a_share_is_not_listed(in_hand: Any) -> None:
     for end in AXLES:
         assert all(i.share > 1e-6 for i in told.axle(end).inputs)
         assert sum(i.share for i in told.axle(end).inputs) == pytest.approx(1, abs=1e-3)
+
+
+def test_a_stations_spread_is_shared_by_how_far_it_is_from_each_axle(in_hand: Any) -> None:
+    job = with_changes(in_hand, SeatSpacer(axle="rear", thickness_mm=20))
+    told = predict(job)
+    base, tape = job.vehicle.wheelbase_mm, job.measure.default_tolerance_mm
+    rows = [h for h in told.heights if h.kind == "station"]
+    assert rows
+    for row in rows:
+        assert row.x_mm is not None
+        back = -row.x_mm / base  # 0 at the front axle, 1 at the rear one
+        front, rear = (told.axle(e) for e in AXLES)
+        assert row.change == pytest.approx((1 - back) * front.rise + back * rear.rise, abs=0.15)
+        reading = job.measure.station(row.label, row.side)
+        assert reading is not None
+        own = tape if reading.tolerance is None else reading.tolerance
+        moved = np.hypot((1 - back) * front.plus_minus, back * rear.plus_minus)
+        assert row.plus_minus == pytest.approx(np.hypot(moved, own))
+
+
+def test_a_loose_rear_spring_has_no_rate() -> None:
+    standing = assess_bike(job_on(machine())).after
+    loose = standing.rear.on_spring(preload=-10.0)
+    assert loose.wheel_rate(5.0) == 0
+    assert float(loose.force(5.0)) == 0
+    h = 0.01
+    there = (float(standing.rear.force(40 + h)) - float(standing.rear.force(40 - h))) / (2 * h)
+    assert standing.rear.wheel_rate(40.0) == pytest.approx(there, rel=1e-4)
+
+
+def test_travel_that_solid_coils_take_by_hand() -> None:
+    # 70 mm of spring less 10 of preload: solid at 240 mm of damper, cos + sin = (3 − 0.8²)/2, so 120.15 mm of 160.54.
+    told = predict_bike(job_on(machine(spring__stroke_mm=70), rides=[RIDER]))
+    coils = next(f for f in told.findings if f.id == "rear.coils")
+    assert coils.margin == -20
+    assert "40 mm of wheel travel are lost" in coils.why
+    longer = {"type": "rear_damper", "extended_mm": 300, "stroke_mm": 86.5}
+    stroke = next(f for f in predict_bike(job_on(machine(), [longer])).findings if f.id == "rear.stroke")
+    assert (stroke.value, stroke.limit, stroke.margin) == (86.5, 80, -6.5)
+
+
+@pytest.mark.parametrize("key", ["linkage_frame", "twin_dampers", "downhill"])
+def test_the_spread_of_a_rears_ratio_and_what_would_narrow_it_most(key: str) -> None:
+    bike = BIKES[key].bike("x")
+    took = fitted(bike, BikeMeasurements())
+    points, h = bike.rear.arrays(), 0.01
+
+    def ratio(moved: dict[str, np.ndarray]) -> float:
+        linkage = bike.rear.with_points(moved).linkage()
+        return float(linkage.distance(*bike.rear.damper, linkage.poses(40.0))[1][0])
+
+    slopes = [
+        (ratio({n: points[n] + h * way}) - ratio({n: points[n] - h * way})) / (2 * h) / ratio({})
+        for n in points if n != "axle" for way in np.eye(2)
+    ]  # fmt: skip
+    # Nothing read: every coordinate may be 8 mm off, one standard deviation, on its own.
+    assert took.fit.ratio_percent == pytest.approx(100 * 2 * 8 * np.linalg.norm(slopes), rel=0.05)
+
+    def after(place: str) -> float:
+        row = next(r for r in took.fit.rows if r.key == place)
+        reading = {"key": place, "reading": f"{row.fitted:.3f}"}
+        return fitted(bike, BikeMeasurements.model_validate({"tape": [reading]})).fit.ratio_percent
+
+    spreads = {r.key: after(r.key) for r in took.fit.rows if r.key != STROKE}
+    assert spreads[took.fit.next[0]] == pytest.approx(min(spreads.values()), rel=0.02)
+    assert [spreads[k] for k in took.fit.next] == pytest.approx(sorted(spreads[k] for k in took.fit.next), rel=0.02)

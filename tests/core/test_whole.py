@@ -76,7 +76,10 @@ def test_scales_win_over_springs_and_a_difference_is_told(in_hand: Job) -> None:
     heavy = agreeing | {("front", "left"): agreeing["front", "left"] + 90}
     told = predict(weighed(in_hand, heavy)).body
     assert len(told.disagreements) == 1
+    corner = next(c for c in told.corners if (c.axle, c.side) == ("front", "left"))
+    spring = f"the spring at its height {corner.spring_says_n / GRAVITY:.0f} kg"
     assert "At the front left the scales say" in told.disagreements[0]
+    assert spring in told.disagreements[0]
     assert told.corners[0].before_n == pytest.approx(springs.corners[0].before_n + 90 * GRAVITY, abs=1)
     assert told.cross_before > springs.cross_before
 

@@ -69,7 +69,7 @@ def _with(case: BikeCase, hole: float, rod: float) -> BikeCure | None:
 
 
 def _drop(case: BikeCase, cure: BikeCure) -> float | None:
-    """Drop with another plan, mm; None where its linkage cannot be, or ends before its damper does and did not so far."""
+    """Drop with another plan, mm; None where its linkage cannot be, or newly ends before its damper does."""
     try:
         tried = case.trying(cure)
         ends_first = tried.after.rear.linkage_ends_first and not case.after.rear.linkage_ends_first
