@@ -5,7 +5,7 @@ import pytest
 
 from inclinum.core.alignment import align
 from inclinum.core.correct import Clamp
-from inclinum.core.job import Align, Job
+from inclinum.core.job import Align, Job, TorqueRecord
 from inclinum.core.prediction import assess
 from inclinum.core.procedure import LOOK_UP, card
 from inclinum.core.proof import outcome, prove
@@ -151,3 +151,21 @@ def test_outcome_is_the_mean_of_both_sides(jobs: list[Job]) -> None:
     assert outcome(jobs[0]).measured == {"front": pytest.approx(-0.5), "rear": pytest.approx(16.5)}
     assert outcome(jobs[-1]).measured == {}
     assert retaped(jobs[0], "rear", "left", "hub_to_arch", "385").measure.mean("rear", "hub_to_arch") == 383
+
+
+def test_a_torque_read_far_from_its_figure_is_asked_about(in_hand: Job) -> None:
+    step, use = next(
+        (s, f) for s in card(in_hand).steps for f in s.fasteners if f.torque_nm and not f.angle_deg and s.side == "left"
+    )
+    assert use.torque_nm is not None
+    for share, asked in ((1.0, False), (1.09, False), (0.91, False), (1.12, True), (0.88, True)):
+        record = {
+            "fastener": use.key, "axle": step.axle, "side": "left", "torque": f"{use.torque_nm * share:.2f} N·m",
+            "done_at": "2026-11-26T10:00:00Z", "by": "x",
+        }  # fmt: skip
+        build = in_hand.build.model_copy(update={"torques": (TorqueRecord.model_validate(record),)})
+        told = card(in_hand.model_copy(update={"build": build}))
+        doubts = [(s.axle, s.side, f.key, f.doubt) for s in told.steps for f in s.fasteners if f.doubt]
+        assert bool(doubts) is asked, share
+        assert all(d[:3] == (step.axle, "left", use.key) for d in doubts), "not the other side's"
+        assert all(f"{use.torque_nm:.0f} N·m is the figure" in d[3] for d in doubts)

@@ -24,7 +24,7 @@ from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.document import Document
 from inclinum.core.procedure import cautions
-from inclinum.core.procedure.card import LOOK_UP, FastenerUse, Preflight
+from inclinum.core.procedure.card import LOOK_UP, FastenerUse, Preflight, doubted
 from inclinum.core.quantity import newton_metres_to_pound_feet
 from inclinum.core.vehicle import Fastener
 
@@ -81,7 +81,10 @@ def bike_card(job: BikeJob) -> BikeCard:
     """The card of a job's plan. Raises as ``assess``."""
     prediction = predict_bike(job)
     planned = apply_all(job.machine, job.plan.changes)
-    steps = list(_steps(job, prediction, planned))
+    steps = [
+        s.model_copy(update={"fasteners": doubted(s.fasteners, job.build.torques, s.end, None)})
+        for s in _steps(job, prediction, planned)
+    ]
     order = {phase: n for n, phase in enumerate(PHASES)}
     steps.sort(key=lambda s: order[s.phase])
     return BikeCard(

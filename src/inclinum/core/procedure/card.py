@@ -1,12 +1,12 @@
 """The job card: what to have ready, then every step in a safe order, made from the plan."""
 
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from typing import Literal, get_args
 
 from inclinum.core.alignment import Alignment, align
 from inclinum.core.changes import Change
 from inclinum.core.document import Document
-from inclinum.core.job import Job
+from inclinum.core.job import Job, TorqueRecord
 from inclinum.core.prediction import Prediction, predict
 from inclinum.core.procedure import cautions
 from inclinum.core.procedure.routines import Task, routine_of
@@ -34,6 +34,31 @@ class FastenerUse(Document):
     source: str
     """Where the figure stands; says to look it up where there is none."""
     renew: bool
+    doubt: str = ""
+    """What was read off the wrench, where it is far from the figure."""
+
+
+TORQUE_SHARE = 0.1
+"""A reading further from its figure than this share is asked about. Our judgement, no maker's tolerance."""
+
+
+def doubted(
+    fasteners: tuple[FastenerUse, ...], torques: Sequence[TorqueRecord], axle: AxleName | None, side: Side | None
+) -> tuple[FastenerUse, ...]:
+    """The fasteners of a step, those that were read far from their figure marked; a torque angle has no such figure."""
+
+    def marked(use: FastenerUse) -> FastenerUse:
+        record = next((t for t in torques if (t.fastener, t.axle, t.side) == (use.key, axle, side)), None)
+        if record is None or use.torque_nm is None or use.angle_deg:
+            return use
+        read = record.torque.value
+        if abs(read - use.torque_nm) <= TORQUE_SHARE * use.torque_nm:
+            return use
+        return use.model_copy(
+            update={"doubt": f"{read:.0f} N·m was read, {use.torque_nm:.0f} N·m is the figure: is it the right bolt?"}
+        )
+
+    return tuple(marked(use) for use in fasteners)
 
 
 class Step(Document):
@@ -82,7 +107,10 @@ def card(job: Job) -> Card:
     """The card of a job's plan. Raises as ``assess``."""
     prediction = predict(job)
     alignment = align(job)
-    steps = list(_steps(job, prediction, alignment))
+    steps = [
+        s.model_copy(update={"fasteners": doubted(s.fasteners, job.build.torques, s.axle, s.side)})
+        for s in _steps(job, prediction, alignment)
+    ]
     order = {phase: n for n, phase in enumerate(PHASES)}
     steps.sort(key=lambda s: order[s.phase])
     return Card(

@@ -3803,6 +3803,11 @@ export interface components {
             source: string;
             /** Renew */
             renew: boolean;
+            /**
+             * Doubt
+             * @default
+             */
+            doubt: string;
         };
         /**
          * Finding

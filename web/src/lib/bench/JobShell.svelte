@@ -5,6 +5,7 @@
 	import { rawOf } from '../queries';
 	import { settings } from '../settings.svelte';
 	import type { StageName } from '../api/client';
+	import { isTyped } from '../ui/typing';
 	import Preferences from '../ui/Preferences.svelte';
 	import Clash from './Clash.svelte';
 	import Corrections from './Corrections.svelte';
@@ -40,7 +41,7 @@
 	function onkeydown(event: KeyboardEvent) {
 		if (onkey(event)) return;
 		if (event.ctrlKey || event.altKey || event.metaKey) return;
-		if ((event.target as HTMLElement).closest('input, textarea, select, [role=dialog]')) return;
+		if (isTyped(event)) return;
 		const wanted = stages[Number(event.key) - 1];
 		if (wanted) void goto(`${base}/${wanted.id}`);
 		if (event.key === 'u') settings.toggleUnits();

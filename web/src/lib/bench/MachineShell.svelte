@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isTyped } from '../ui/typing';
 	import { goto } from '$app/navigation';
 	import type { Snippet } from 'svelte';
 	import Wrench from '@lucide/svelte/icons/wrench';
@@ -27,7 +28,7 @@
 
 	function onkeydown(event: KeyboardEvent) {
 		if (event.ctrlKey || event.metaKey || event.key !== 'u') return;
-		if (!(event.target as HTMLElement).closest('input, textarea, select')) settings.toggleUnits();
+		if (!isTyped(event)) settings.toggleUnits();
 	}
 	async function newJob() {
 		if (!bench) return;

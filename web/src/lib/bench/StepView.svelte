@@ -69,6 +69,7 @@
 				keep="{jobId}.torque.{step.axle}.{step.side}.{f.key}"
 				onentry={(reading) => ontorque(f.key, reading)}
 			/>
+			{#if f.doubt}<p class="text-fix text-[13px] font-semibold">{f.doubt}</p>{/if}
 			{#if record}<p class="text-quiet text-xs">{record.by}, {moment(record.done_at)}</p>{/if}
 		</div>
 	</div>

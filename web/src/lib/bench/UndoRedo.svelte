@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isTyped } from '../ui/typing';
 	import Redo from '@lucide/svelte/icons/redo-2';
 	import Undo from '@lucide/svelte/icons/undo-2';
 
@@ -6,7 +7,7 @@
 		$props();
 	function onkeydown(event: KeyboardEvent) {
 		if (!(event.ctrlKey || event.metaKey) || event.key.toLowerCase() !== 'z') return;
-		if ((event.target as HTMLElement).closest('input, textarea')) return;
+		if (isTyped(event)) return;
 		event.preventDefault();
 		if (event.shiftKey) bench.redo();
 		else bench.undo();

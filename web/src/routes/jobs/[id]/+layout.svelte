@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { isTyped } from '$lib/ui/typing';
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { untrack } from 'svelte';
@@ -26,10 +27,9 @@
 
 	/** The palette opens on Ctrl-K anywhere, and on a slash outside fields. */
 	function onkey(event: KeyboardEvent): boolean {
-		const typing = (event.target as HTMLElement).closest('input, textarea, select, [role=dialog]');
 		const called =
 			((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k') ||
-			(event.key === '/' && !typing && !event.altKey);
+			(event.key === '/' && !isTyped(event) && !event.altKey);
 		if (!called) return false;
 		event.preventDefault();
 		view.palette = true;
