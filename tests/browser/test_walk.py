@@ -78,8 +78,12 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     first.check()
     expect(page.locator("[data-step='ready.heights']")).to_contain_text("Ines Tarrow")
     torque = page.get_by_label("Torque read, damper rod nut, front left")
+    torque.fill("64 lbf·ft")
+    torque.press("Enter")
+    expect(page.locator("[data-step='front.left.rod_nut']")).to_contain_text("87 N·m was read, 62 N·m is the figure")
     torque.fill("46 lbf·ft")
     torque.press("Enter")
+    expect(page.locator("[data-step='front.left.rod_nut']")).not_to_contain_text("is the figure")
     expect(page.locator("[data-step='front.left.rod_nut']")).to_contain_text("Ines Tarrow")
 
     # One step fills the screen, by keyboard.

@@ -48,6 +48,8 @@
 				body: { version, fastener, axle: step.axle ?? 'rear', torque: reading }
 			})
 		);
+		// What was read is held against its figure on the card.
+		void queries.invalidateQueries({ queryKey: ['bike-card', bench.job.id] });
 	}
 	async function print() {
 		if (await bench.flush()) window.open(`/api/bike-jobs/${bench.job.id}/card.pdf`);

@@ -34,6 +34,8 @@
 				body: { version, fastener, axle, side, torque: reading }
 			})
 		);
+		// What was read is held against its figure on the card.
+		void queries.invalidateQueries({ queryKey: ['card', bench.job.id] });
 	}
 	async function print() {
 		if (await bench.flush()) window.open(`/api/jobs/${bench.job.id}/card.pdf`);
