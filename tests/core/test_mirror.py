@@ -16,7 +16,7 @@ from inclinum.core.linkage import axle_motion
 from inclinum.core.linkage.axles import AxleSteering
 from inclinum.core.prediction import assess, predict
 from inclinum.core.proof import prove
-from inclinum.core.ride import GRAVITY
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.sheets import AnySheet
 from inclinum.core.vehicle import StrutTop, Vehicle
 from tests.conftest import plain_coil

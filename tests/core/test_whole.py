@@ -11,8 +11,8 @@ from inclinum.core.job import AxleAim, Brief, Job, Measurements, Plan, ScaleRead
 from inclinum.core.prediction import assess, predict
 from inclinum.core.procedure import card
 from inclinum.core.quantity import Length, Mass
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.ride.body import BarOffset, LinearCorner, SprungBody, centre_of
-from inclinum.core.ride.corner_ride import GRAVITY
 from inclinum.core.ride.stance import inferred_load, ride_corner, stand
 from inclinum.core.sampled import sample_vehicle
 from inclinum.core.springs import DualRateStack, LeafPack, StackSpring, TableStop, TopOut

@@ -5,8 +5,8 @@ import numpy as np
 from inclinum.core.angles import wheel
 from inclinum.core.learn import propagate, sample
 from inclinum.core.linkage.rigid import Array
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.ride import (
-    GRAVITY,
     Damper,
     QuadraticLength,
     RideCorner,

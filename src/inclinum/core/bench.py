@@ -14,6 +14,7 @@ from inclinum.core.linkage.body import Poses
 from inclinum.core.linkage.joints import limited_reach
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.linkage.steered import knuckle_motion
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.ride.stance import NoRidePoint, axle_corner, inferred_load, ride_corner
 from inclinum.core.vehicle import Axle
 
@@ -199,7 +200,7 @@ def _ride(axle: Axle, travel: Array) -> tuple[float | None, float | None, str, A
         if load < 20:
             return None, None, "The springs carry nothing at the reference height: check rate and free length.", force
         rate = float(ride.wheel_rate(0.0))
-        frequency = float(np.sqrt(max(rate, 0.0) * 1000 / (load / 9.80665)) / (2 * np.pi))
+        frequency = float(np.sqrt(max(rate, 0.0) * 1000 / (load / GRAVITY)) / (2 * np.pi))
     except NoRidePoint as error:
         return None, None, str(error), None
     return load, frequency, "", force

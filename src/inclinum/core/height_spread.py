@@ -8,7 +8,8 @@ from inclinum.core.document import Document
 from inclinum.core.job import Job
 from inclinum.core.learn import COVERAGE, propagate
 from inclinum.core.linkage.rigid import Array
-from inclinum.core.ride import GRAVITY, ScaledLength
+from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.ride import ScaledLength
 from inclinum.core.ride.stance import Stance, ride_corner
 from inclinum.core.springs import Toleranced
 from inclinum.core.vehicle import SIDES, AxleName, Side

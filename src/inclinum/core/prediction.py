@@ -22,8 +22,9 @@ from inclinum.core.limits.local import lamp_height
 from inclinum.core.linkage import Motion, Poses
 from inclinum.core.measured import Question, questions
 from inclinum.core.options import with_ways
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.rack import mean_offsets
-from inclinum.core.ride import GRAVITY, swap_estimate
+from inclinum.core.ride import swap_estimate
 from inclinum.core.ride.stance import NoRidePoint, Stance, motion_over_reach
 from inclinum.core.springs import CoilSpring
 from inclinum.core.vehicle import ANGLES, AXLES, SIDES, AngleName, AxleName, Side

@@ -11,8 +11,8 @@ from inclinum.core.learn import COVERAGE
 from inclinum.core.learn.explain import Explanation, FourCorners, Hypothesis, explain, of_axle, of_corner
 from inclinum.core.measured import Question, questions
 from inclinum.core.prediction import Height, Prediction, assess, predict
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.ride.body import CORNERS
-from inclinum.core.ride.corner_ride import GRAVITY
 from inclinum.core.vehicle import AXLES, SIDES, AngleName, AxleName, Side
 from inclinum.core.whole import WHEELS
 

@@ -16,7 +16,8 @@ from inclinum.core.limits.case import stand_changed, stand_measured
 from inclinum.core.linkage.constraints import Adjustment
 from inclinum.core.linkage.leaf import LeafBody
 from inclinum.core.linkage.rigid import Array
-from inclinum.core.ride import GRAVITY, QuadraticLength
+from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.ride import QuadraticLength
 from inclinum.core.ride.stance import Stance, ride_corner
 from inclinum.core.springs import Toleranced
 from inclinum.core.vehicle import AXLES, SIDES, Axle, AxleName

@@ -13,8 +13,9 @@ from inclinum.core.document import Document
 from inclinum.core.job import Job
 from inclinum.core.limits.case import Stood
 from inclinum.core.linkage.rigid import Array
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.ride.body import BarOffset, BodyStance, SprungBody, centre_of
-from inclinum.core.ride.corner_ride import GRAVITY, RideCorner
+from inclinum.core.ride.corner_ride import RideCorner
 from inclinum.core.ride.stance import baseline_travel, factor_to_carry, inferred_load, ride_corner
 from inclinum.core.vehicle import AXLES, SIDES, AxleName, Side
 

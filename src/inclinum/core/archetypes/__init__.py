@@ -10,6 +10,7 @@ from inclinum.core.archetypes.outline import outline
 from inclinum.core.archetypes.size import NOMINAL_HALF_TRACK, NOMINAL_RADIUS, SIZES, Size
 from inclinum.core.archetypes.sprung import Ride, axle_on
 from inclinum.core.linkage import AnyLinkage
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.vehicle import Axle, AxleName, Station, Vehicle
 
 _LINKAGES: TypeAdapter[AnyLinkage] = TypeAdapter(AnyLinkage)
@@ -157,7 +158,7 @@ def vehicle_of(front: str, rear: str, size: str, name: str, plate: str = "", des
         name=name,
         plate=plate,
         description=description or measures.title,
-        mass_kg=round(2 * (measures.front_load_n + measures.rear_load_n) / 9.80665 + 4 * 45, -1),
+        mass_kg=round(2 * (measures.front_load_n + measures.rear_load_n) / GRAVITY + 4 * 45, -1),
         wheelbase_mm=base,
         front=axles["front"],
         rear=axles["rear"],

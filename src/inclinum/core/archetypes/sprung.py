@@ -12,7 +12,7 @@ import numpy as np
 from inclinum.core.archetypes.size import Size
 from inclinum.core.fitted import AirSpringData, Coil, LeafPackData, SpringData, TorsionBarData
 from inclinum.core.linkage import AnyLinkage, Corner, LeafAxle, Raised, Twisted
-from inclinum.core.ride.corner_ride import GRAVITY
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
 from inclinum.core.springs.leaf import STEEL_MODULUS
 from inclinum.core.vehicle import Axle

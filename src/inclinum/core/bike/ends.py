@@ -15,8 +15,6 @@ from inclinum.core.bike.rear import Swing
 from inclinum.core.linkage.rigid import Array
 from inclinum.core.springs import BumpStop
 
-GRAVITY = 9.80665
-
 
 @dataclass(frozen=True)
 class EndAt:

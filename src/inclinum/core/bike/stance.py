@@ -11,8 +11,9 @@ import numpy as np
 
 from inclinum.core.bike import attitude
 from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.ends import GRAVITY, EndAt, ForkCarrying, RearCarrying
+from inclinum.core.bike.ends import EndAt, ForkCarrying, RearCarrying
 from inclinum.core.bike.rear import Swing, swing_of
+from inclinum.core.quantity.constants import GRAVITY
 
 Condition = Literal["extended", "unladen", "laden", "full"]
 CONDITIONS: tuple[Condition, ...] = ("extended", "unladen", "laden", "full")

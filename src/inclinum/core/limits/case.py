@@ -22,7 +22,8 @@ from inclinum.core.changes.base import millimetres
 from inclinum.core.job import Job
 from inclinum.core.limits.finding import Cure
 from inclinum.core.measured import as_measured
-from inclinum.core.ride import GRAVITY, stacked
+from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.ride import stacked
 from inclinum.core.ride.stance import (
     NoRidePoint,
     Stance,

@@ -5,9 +5,8 @@ Conversion happens once, at the edge: nothing inside the core carries a unit obj
 
 import re
 from enum import StrEnum
-from functools import cache
 
-from pint import UnitRegistry
+from scipy import constants
 
 
 class Kind(StrEnum):
@@ -19,46 +18,35 @@ class Kind(StrEnum):
     MASS = "mass"
 
 
-BASE = {
-    Kind.LENGTH: "millimeter",
-    Kind.ANGLE: "degree",
-    Kind.TORQUE: "newton * meter",
-    Kind.MASS: "kilogram",
-}
-"""The unit in which documents keep each kind (the core itself turns degrees into radians)."""
-
-SPELLINGS: dict[Kind, dict[str, str]] = {
+SPELLINGS: dict[Kind, dict[str, float]] = {
     Kind.LENGTH: {
-        "mm": "millimeter",
-        "cm": "centimeter",
-        "m": "meter",
-        "in": "inch",
-        '"': "inch",
-        "″": "inch",
-        "''": "inch",
-        "inch": "inch",
-        "inches": "inch",
-        "ft": "foot",
+        "mm": 1.0,
+        "cm": constants.centi / constants.milli,
+        "m": 1 / constants.milli,
+        "in": constants.inch / constants.milli,
+        '"': constants.inch / constants.milli,
+        "″": constants.inch / constants.milli,
+        "''": constants.inch / constants.milli,
+        "inch": constants.inch / constants.milli,
+        "inches": constants.inch / constants.milli,
+        "ft": constants.foot / constants.milli,
     },
-    Kind.ANGLE: {"deg": "degree", "°": "degree", "'": "arcminute", "′": "arcminute", "min": "arcminute"},
+    Kind.ANGLE: {"deg": 1.0, "°": 1.0, "'": 1 / 60, "′": 1 / 60, "min": 1 / 60},
     Kind.TORQUE: {
-        "nm": "newton * meter",
-        "n·m": "newton * meter",
-        "n*m": "newton * meter",
-        "lbf·ft": "force_pound * foot",
-        "lbf*ft": "force_pound * foot",
-        "lbf ft": "force_pound * foot",
-        "ft-lb": "force_pound * foot",
-        "ft lb": "force_pound * foot",
+        "nm": 1.0,
+        "n·m": 1.0,
+        "n*m": 1.0,
+        "lbf·ft": constants.lbf * constants.foot,
+        "lbf*ft": constants.lbf * constants.foot,
+        "lbf ft": constants.lbf * constants.foot,
+        "ft-lb": constants.lbf * constants.foot,
+        "ft lb": constants.lbf * constants.foot,
     },
-    Kind.MASS: {"kg": "kilogram", "lb": "pound", "lbs": "pound"},
+    Kind.MASS: {"kg": 1.0, "lb": constants.lb, "lbs": constants.lb},
 }
-"""Unit spellings accepted at entry, lower case, with the name Pint knows them by."""
-
-_registry = UnitRegistry(cache_folder=None)
+"""Unit spellings accepted at entry, lower case, with the base units in one of each: mm, degrees, N·m and kg."""
 
 
-@cache
 def factor(kind: Kind, spelling: str) -> float:
     """Base units per one of the unit spelled so.
 
@@ -68,8 +56,7 @@ def factor(kind: Kind, spelling: str) -> float:
     Raises:
         KeyError: the spelling is not one of that kind's.
     """
-    name = SPELLINGS[kind][re.sub(r"\s+", " ", spelling.strip().lower())]
-    return float(round(_registry.Quantity(1.0, name).to(BASE[kind]).magnitude, 12))
+    return round(SPELLINGS[kind][re.sub(r"\s+", " ", spelling.strip().lower())], 12)
 
 
 def newton_metres_to_pound_feet(torque_nm: float) -> float:

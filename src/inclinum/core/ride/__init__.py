@@ -1,10 +1,9 @@
 """Equilibrium: where a corner, an axle and a vehicle come to rest."""
 
-from inclinum.core.ride.corner_ride import GRAVITY, Damper, RideCorner, Window, frequency, stacked, swap_estimate
+from inclinum.core.ride.corner_ride import Damper, RideCorner, Window, frequency, stacked, swap_estimate
 from inclinum.core.ride.length_curve import LengthCurve, QuadraticLength, SampledLength, ScaledLength
 
 __all__ = [
-    "GRAVITY",
     "Damper",
     "LengthCurve",
     "QuadraticLength",

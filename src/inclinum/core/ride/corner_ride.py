@@ -10,10 +10,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from inclinum.core.linkage.rigid import Array
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.ride.length_curve import LengthCurve
 from inclinum.core.springs import BumpStop, CoilSpring, PerSample, Spring, TableStop, TopOut
 
-GRAVITY = 9.80665
 """Standard gravity, m/s²."""
 SEARCH_STEPS = 41
 """Of a few millimetres each, looked through where the ends of the search do not bracket a load."""

@@ -7,7 +7,8 @@ from pydantic import Field, model_validator
 from scipy.interpolate import CubicSpline
 
 from inclinum.core.document import Document
-from inclinum.core.ride.corner_ride import GRAVITY, Damper, RideCorner, frequency, swap_estimate
+from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.ride.corner_ride import Damper, RideCorner, frequency, swap_estimate
 from inclinum.core.ride.length_curve import LengthCurve, QuadraticLength, SampledLength
 from inclinum.core.sheets.base import Answer, Length, Modulus, Rate, Ratio, Sheet
 from inclinum.core.springs import BumpStop, CoilSpring, bind_margin_wanted, wire_rate, wire_solid_length

@@ -9,6 +9,7 @@ from inclinum.core.bike.attitude import front_drop
 from inclinum.core.bike.ends import ForkCarrying
 from inclinum.core.bike.fork import CoilForkSprings, Fork, LegSpring, TrappedAir
 from inclinum.core.document import Document
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.sheets.base import Answer, Length, Rate, Sheet
 from inclinum.core.springs.root import root
 
@@ -35,7 +36,7 @@ class ForkSheet(Sheet):
     """Spring pair with spacers and air."""
 
     kind: Literal["fork"] = "fork"
-    gravity_m_per_s2: float = Field(default=9.80665, gt=1, le=30)
+    gravity_m_per_s2: float = Field(default=GRAVITY, gt=1, le=30)
     rake_deg: float = Field(ge=0, le=60)
     spring_rate_per_leg_N_per_mm: Rate
     spring_free_length_mm: Length

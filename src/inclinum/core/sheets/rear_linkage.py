@@ -9,6 +9,7 @@ from inclinum.core.bike.ends import RearCarrying
 from inclinum.core.bike.rear import RockerOnFrame, swing_of
 from inclinum.core.document import Document
 from inclinum.core.linkage.rigid import Array
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.sheets.base import Answer, Distance, Length, Place, Rate, Sheet
 
 
@@ -49,7 +50,7 @@ class RearLinkage(Sheet):
     """Two links of one rear end."""
 
     kind: Literal["rear-linkage"] = "rear-linkage"
-    gravity_m_per_s2: float = Field(default=9.80665, gt=1, le=30)
+    gravity_m_per_s2: float = Field(default=GRAVITY, gt=1, le=30)
     frame: LinkageFrame
     original_link: Link
     lowering_link: Link

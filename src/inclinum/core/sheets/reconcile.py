@@ -7,8 +7,8 @@ from pydantic import Field
 
 from inclinum.core.document import Document
 from inclinum.core.learn.explain import Explanation, FourCorners, Hypothesis, explain, of_axle, of_corner
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.ride.body import CORNERS
-from inclinum.core.ride.corner_ride import GRAVITY
 from inclinum.core.sheets.base import Answer, Sheet
 from inclinum.core.sheets.whole_vehicle import CornerName, corner_places, per_corner
 from inclinum.core.sheets.whole_vehicle import FourCorners as Planned

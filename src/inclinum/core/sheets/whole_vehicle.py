@@ -7,8 +7,8 @@ from pydantic import Field
 
 from inclinum.core.document import Document
 from inclinum.core.linkage.rigid import Array
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.ride.body import CORNERS, BarOffset, BodyStance, LinearCorner, SprungBody, centre_of
-from inclinum.core.ride.corner_ride import GRAVITY
 from inclinum.core.sheets.base import Answer, Distance, Force, Length, Rate, Ratio, Sheet
 
 CornerName = Literal["FL", "FR", "RL", "RR"]
