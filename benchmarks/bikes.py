@@ -10,8 +10,8 @@ from collections.abc import Callable
 
 import numpy as np
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes import PlannedBikeChange, begin
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import assess, predict_bike
 from inclinum.demo import demo_bike_jobs
 

@@ -13,12 +13,12 @@ from collections.abc import Callable
 import numpy as np
 from scipy.optimize import root
 
-from inclinum.core.archetypes import ARCHETYPES, SIZES
-from inclinum.core.linkage import Adjustment, Corner
-from inclinum.core.linkage.body import _LEVER_MM, _System
-from inclinum.core.linkage.rigid import Array, rotation
-from inclinum.core.ride.body import LinearCorner, SprungBody, centre_of
-from inclinum.core.sampled import sample_vehicle
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES
+from inclinum.core.car.draws import sample_vehicle
+from inclinum.core.equilibrium.body import LinearCorner, SprungBody, centre_of
+from inclinum.core.kinematics import Adjustment, Corner
+from inclinum.core.kinematics.body import _LEVER_MM, _System
+from inclinum.core.kinematics.rigid import Array, rotation
 from inclinum.demo import demo_jobs
 
 POSITIONS, SAMPLES, FEW = 61, 4000, 9

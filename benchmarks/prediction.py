@@ -11,9 +11,9 @@ from collections.abc import Callable
 
 import numpy as np
 
-from inclinum.core.changes import PlannedChange, StrutTopSpacer
-from inclinum.core.job import Job, Plan
-from inclinum.core.prediction import predict
+from inclinum.core.car.changes import PlannedChange, StrutTopSpacer
+from inclinum.core.car.job import Job, Plan
+from inclinum.core.car.prediction import predict
 from inclinum.demo import demo_jobs
 
 RUNS = 200

@@ -7,9 +7,10 @@ from pathlib import Path
 import pytest
 from sqlalchemy import Connection, Engine, create_engine, text
 
-from inclinum.core.fitted import Coil
-from inclinum.core.job import Job
-from inclinum.core.vehicle import AxleName, Vehicle
+from inclinum.core.car.job import Job
+from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.springs.fitted import Coil
 from inclinum.demo import demo_jobs
 from inclinum.launch.cluster import Cluster
 from inclinum.launch.demo import load_demo

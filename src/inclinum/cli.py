@@ -14,20 +14,19 @@ import numpy as np
 import typer
 from pydantic import ValidationError
 
-from inclinum.core.alignment import align
-from inclinum.core.axle_sheet import sweep, sweep_grid, sweep_steering
-from inclinum.core.bike.card import BikeStep, bike_card
+from inclinum.core.bike.card import bike_card
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike, sweep_rear
 from inclinum.core.bike.proof import BikeProof, prove_bike
-from inclinum.core.job import Job
-from inclinum.core.prediction import predict
-from inclinum.core.procedure import card
-from inclinum.core.procedure.card import Step
-from inclinum.core.proof import Proof, prove
-from inclinum.core.sampled import sample_vehicle
-from inclinum.core.sheets.reconcile import Reconcile
-from inclinum.core.vehicle import AXLES
+from inclinum.core.car.alignment import align
+from inclinum.core.car.card import Step, card
+from inclinum.core.car.draws import sample_vehicle
+from inclinum.core.car.job import Job
+from inclinum.core.car.prediction import predict
+from inclinum.core.car.proof import Proof, prove
+from inclinum.core.document.names import AXLES
+from inclinum.core.part_sheets.axle import sweep, sweep_grid, sweep_steering
+from inclinum.core.part_sheets.reconcile import Reconcile
 from inclinum.jobfile import (
     FORMATS,
     AxleFile,
@@ -409,9 +408,9 @@ def _proved_bike(proof: BikeProof) -> list[list[str]]:
     return [*lines, ["verdict", proof.verdict]]
 
 
-def _where(step: Step | BikeStep) -> str:
+def _where(step: Step) -> str:
     """Where a step is done."""
-    return step.end or "" if isinstance(step, BikeStep) else f"{step.axle or ''} {step.side or ''}".strip()
+    return f"{step.axle or ''} {step.side or ''}".strip()
 
 
 DATA = Path(__file__).parents[2] / ".data"

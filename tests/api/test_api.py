@@ -6,9 +6,9 @@ from urllib.parse import quote
 import pytest
 from fastapi.testclient import TestClient
 
-from inclinum.core.job import Job
-from inclinum.core.prediction import predict
-from inclinum.core.procedure import card
+from inclinum.core.car.card import card
+from inclinum.core.car.job import Job
+from inclinum.core.car.prediction import predict
 from tests.core.test_prediction import unbearable
 
 JOB = "van-2026-washed-out-track"

@@ -7,7 +7,7 @@ from fastapi.testclient import TestClient
 
 from inclinum.api.app import create_app
 from inclinum.api.errors import Refusal
-from inclinum.core.job import Job
+from inclinum.core.car.job import Job
 from inclinum.jobfile import LARGEST_BYTES
 from tests.api import OURS
 from tests.api.test_api import JOB, WHO

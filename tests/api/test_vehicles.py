@@ -3,7 +3,7 @@
 import pytest
 from fastapi.testclient import TestClient
 
-from inclinum.core.archetypes import ARCHETYPES, SIZES
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES
 from inclinum.jobfile.points_csv import PointsError, read_points, write_points
 
 WHO = {"x-acting-person": "Ines%20Tarrow"}

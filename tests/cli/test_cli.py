@@ -10,9 +10,9 @@ from pypdf import PdfReader
 from typer.testing import CliRunner
 
 from inclinum.cli import app
-from inclinum.core.archetypes import ARCHETYPES, SIZES
-from inclinum.core.job import Job
-from inclinum.core.prediction import predict
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES
+from inclinum.core.car.job import Job
+from inclinum.core.car.prediction import predict
 from inclinum.demo import demo_jobs
 from inclinum.jobfile import JobFile, JobFileError, read, write
 from tests.core.test_prediction import unbearable

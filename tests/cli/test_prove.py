@@ -8,7 +8,7 @@ import pytest
 from typer.testing import CliRunner
 
 from inclinum.cli import app
-from inclinum.core.prediction import predict
+from inclinum.core.car.prediction import predict
 from inclinum.demo import demo_bike_jobs, demo_jobs
 from inclinum.jobfile import BikeFile, JobFile, write
 

@@ -7,10 +7,10 @@ import pytest
 from pypdf import PdfReader
 
 from inclinum import report
-from inclinum.core.alignment import align
-from inclinum.core.changes import LongerStuds, SeatSpacer, StrutTopSpacer
-from inclinum.core.job import Job
-from inclinum.core.procedure import card
+from inclinum.core.car.alignment import align
+from inclinum.core.car.card import card
+from inclinum.core.car.changes import LongerStuds, SeatSpacer, StrutTopSpacer
+from inclinum.core.car.job import Job
 from inclinum.demo import demo_jobs
 from tests.core.test_prediction import with_changes
 

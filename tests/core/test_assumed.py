@@ -4,16 +4,17 @@ from typing import Any
 
 import pytest
 
-from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
-from inclinum.core.archetypes.respring import kinds_for, respring
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.prediction import predict_bike
-from inclinum.core.changes import BumpStopSwap, SpringSwap
-from inclinum.core.fitted import Coil
-from inclinum.core.job import Job, Measurements
-from inclinum.core.limits import Finding
-from inclinum.core.prediction import predict
-from inclinum.core.vehicle import AXLES, SIDES, AxleName, Known
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.car.archetypes.respring import kinds_for, respring
+from inclinum.core.car.changes import BumpStopSwap, SpringSwap
+from inclinum.core.car.job import Job, Measurements
+from inclinum.core.car.limits import Finding
+from inclinum.core.car.prediction import predict
+from inclinum.core.document.known import Known
+from inclinum.core.document.names import AXLES, SIDES, AxleName
+from inclinum.core.springs.fitted import Coil
 from tests.core.test_bike import job_on
 from tests.core.test_prediction import with_changes
 from tests.core.test_whole import bare_job

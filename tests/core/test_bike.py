@@ -11,21 +11,21 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
-from inclinum.core.bike import attitude
 from inclinum.core.bike.archetypes import BIKES, BikeArchetype
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes import BIKE_CHANGES, ForkRaise, PlannedBikeChange, RearLink, apply_all, begin
 from inclinum.core.bike.changes.rear_link import holes
-from inclinum.core.bike.ends import RearCarrying
 from inclinum.core.bike.fit import fitted, places
-from inclinum.core.bike.fork import CoilForkSprings, Fork, LegSpring, sag
 from inclinum.core.bike.job import BikeJob, BikeMeasurements
-from inclinum.core.bike.planar import PlanarLinkage
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike, sweep_rear
-from inclinum.core.bike.rear import AnyRear, FourBarRear, Swing, swing_of
 from inclinum.core.bike.setting import set_sag
 from inclinum.core.bike.stance import Loads, Standing
 from inclinum.core.bike.standing_up import stand_of
+from inclinum.core.equilibrium.ends import RearCarrying
+from inclinum.core.kinematics import attitude
+from inclinum.core.kinematics.plane import PlanarLinkage
+from inclinum.core.kinematics.rear_end import AnyRear, FourBarRear, Swing, swing_of
+from inclinum.core.springs.fork import CoilForkSprings, Fork, LegSpring, sag
 from inclinum.demo import demo_bike_jobs
 
 REARS: TypeAdapter[AnyRear] = TypeAdapter(AnyRear)
@@ -178,7 +178,7 @@ def test_the_reference_linkage_as_a_job() -> None:
     """The independent case of a lowering link, through a machine, a change and the whole prediction."""
     case = json.loads((REFERENCE / "statics-rear-linkage-public.json").read_text())
     given_, want = case["given"], case["expect"]
-    from inclinum.core.sheets.rear_linkage import RearLinkage
+    from inclinum.core.part_sheets.rear_linkage import RearLinkage
 
     sheet = RearLinkage.model_validate({"kind": "rear-linkage"} | given_)
     rear = sheet._rear(sheet.original_link)

@@ -11,13 +11,13 @@ from pydantic import TypeAdapter, ValidationError
 
 from inclinum.core.bike.archetypes import BIKES, BikeArchetype
 from inclinum.core.bike.bench import bike_bench
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes import RearLink
 from inclinum.core.bike.changes.rear_link import holes
 from inclinum.core.bike.fit import fitted
 from inclinum.core.bike.job import BikeMeasurements
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
-from inclinum.core.bike.rear import AnyRear, Swing
+from inclinum.core.kinematics.rear_end import AnyRear, Swing
 from inclinum.jobfile.points_csv import PointsError, read_rear_points, write_rear_points
 from tests.core.test_bike import job_on
 

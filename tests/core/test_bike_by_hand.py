@@ -9,13 +9,14 @@ from typing import Any
 
 import pytest
 
-from inclinum.core.bike import attitude
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.card import BikeCard, bike_card
+from inclinum.core.bike.card import bike_card
 from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.bike.proof import prove_bike
+from inclinum.core.card.steps import Card
+from inclinum.core.kinematics import attitude
 from tests.core.test_bike import job_on
 from tests.core.test_bike_limits import deep
 
@@ -49,11 +50,11 @@ def swap(**spring: Any) -> dict[str, Any]:
     return {"type": "rear_spring", "spring": kept | spring}
 
 
-def card_of(bike: Bike, *changes: dict[str, Any], **brief: Any) -> BikeCard:
+def card_of(bike: Bike, *changes: dict[str, Any], **brief: Any) -> Card:
     return bike_card(job_on(bike, list(changes), **brief))
 
 
-def collars(card: BikeCard) -> list[str]:
+def collars(card: Card) -> list[str]:
     return [s.figure for s in card.steps if s.text.startswith("Collar") and s.figure]
 
 

@@ -10,13 +10,13 @@ from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from inclinum.core.bike.archetypes import BIKES, BikeArchetype
-from inclinum.core.bike.bike import ENDS, Bike, End
 from inclinum.core.bike.changes import BIKE_CHANGES, PlannedBikeChange, begin
-from inclinum.core.bike.fork import CoilForkSprings
 from inclinum.core.bike.job import BikeJob
-from inclinum.core.bike.planar import PlanarLinkage
+from inclinum.core.bike.machine import ENDS, Bike, End
 from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike
 from inclinum.core.bike.setting import set_sag
+from inclinum.core.kinematics.plane import PlanarLinkage
+from inclinum.core.springs.fork import CoilForkSprings
 from inclinum.jobfile import BikeFile, read_job, write
 from tests.core.test_bike import job_on
 

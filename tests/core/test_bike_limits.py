@@ -5,13 +5,13 @@ from typing import Any
 import pytest
 
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.card import PHASES, bike_card
 from inclinum.core.bike.changes.rear_link import holes
 from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.bike.proof import prove_bike
-from inclinum.core.procedure.card import LOOK_UP
+from inclinum.core.card.steps import LOOK_UP
 from inclinum.demo import demo_bike_jobs
 from tests.core.test_bike import job_on
 

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from inclinum.core.changes import (
+from inclinum.core.car.changes import (
     CHANGE_TYPES,
     BumpStopSwap,
     Change,
@@ -17,8 +17,8 @@ from inclinum.core.changes import (
     apply_all,
     begin,
 )
-from inclinum.core.ride.stance import ride_corner
-from inclinum.core.vehicle import AXLES, AxleName
+from inclinum.core.car.stance import ride_corner
+from inclinum.core.document.names import AXLES, AxleName
 from inclinum.demo.van import van
 from tests.conftest import plain_coil
 
@@ -40,7 +40,7 @@ def test_every_kind_begins_on_every_axle_or_says_why_not(kind: str, axle: AxleNa
     new = begin(kind, axle, vehicle, ())
     assert new.change.axle == axle
     assert new.change.summary()
-    assert all(isinstance(line, str) and line for line in (*new.change.parts(), *new.change.fitting()))
+    assert all(isinstance(line, str) and line for line in (*new.change.parts(vehicle), *new.change.steps(vehicle)))
     other = "rear" if axle == "front" else "front"
     assert new.change.apply(vehicle).axle(other) == vehicle.axle(other), "the other axle is left alone"
     assert vehicle == van(), "a change never alters its argument"

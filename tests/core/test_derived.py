@@ -7,20 +7,20 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
-from inclinum.core.axle_sheet import AxleSheet, sweep
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.bike import SideStand
 from inclinum.core.bike.changes.side_stand import StandLeg
 from inclinum.core.bike.fit import STROKE, fitted
 from inclinum.core.bike.job import BikeMeasurements
+from inclinum.core.bike.machine import SideStand
 from inclinum.core.bike.prediction import assess as assess_bike
 from inclinum.core.bike.prediction import predict_bike, sweep_rear
-from inclinum.core.changes import SeatSpacer
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.car.changes import SeatSpacer
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.document.names import AXLES
 from inclinum.core.fitting.tape import places
-from inclinum.core.prediction import assess, predict
-from inclinum.core.ride.length_curve import SampledLength
-from inclinum.core.vehicle import AXLES
+from inclinum.core.kinematics.length_curve import SampledLength
+from inclinum.core.part_sheets.axle import AxleSheet, sweep
 from tests.core.test_bike import job_on
 from tests.core.test_bike_by_hand import RIDER, machine
 from tests.core.test_bike_limits import deep

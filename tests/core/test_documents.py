@@ -5,11 +5,12 @@ from datetime import UTC, datetime
 import pytest
 from pydantic import TypeAdapter, ValidationError
 
+from inclinum.core.car.job import Job, Measurements
+from inclinum.core.car.measured import POSSIBLE, as_measured, refusal
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Moment
-from inclinum.core.fitted import Coil
-from inclinum.core.job import Job, Measurements
-from inclinum.core.measured import POSSIBLE, as_measured, refusal
-from inclinum.core.vehicle import Axle, Fastener, Vehicle
+from inclinum.core.springs.fitted import Coil
 from inclinum.demo.van import van
 from tests.conftest import plain_coil
 

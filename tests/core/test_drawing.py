@@ -6,9 +6,9 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.changes import SeatSpacer
-from inclinum.core.job import Job
-from inclinum.core.prediction import Prediction, predict
+from inclinum.core.car.changes import SeatSpacer
+from inclinum.core.car.job import Job
+from inclinum.core.car.prediction import Prediction, predict
 from inclinum.demo import demo_jobs
 from inclinum.report.drawing import side_elevation
 from tests.core.test_prediction import with_changes

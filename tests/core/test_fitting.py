@@ -5,15 +5,17 @@ import itertools
 import numpy as np
 import pytest
 
-from inclinum.core.archetypes import ARCHETYPES, SIZES, Archetype, vehicle_of
-from inclinum.core.bench import axle_bench
-from inclinum.core.fitting import Reading, fit, fit_axle, places
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES, Archetype, vehicle_of
+from inclinum.core.car.bench import axle_bench
+from inclinum.core.car.fitting import fit_axle
+from inclinum.core.car.stance import inferred_load, ride_corner
+from inclinum.core.car.vehicle import Axle, TapeReading
+from inclinum.core.document.names import AxleName
+from inclinum.core.fitting import Reading, fit, places
 from inclinum.core.fitting.consequence import consequences
 from inclinum.core.fitting.tape import free_points
-from inclinum.core.linkage import AnyLinkage
+from inclinum.core.kinematics import AnyLinkage
 from inclinum.core.quantity import Length
-from inclinum.core.ride.stance import inferred_load, ride_corner
-from inclinum.core.vehicle import Axle, AxleName, TapeReading
 
 CAR = SIZES["car"]
 ALL = list(ARCHETYPES.values())

@@ -6,16 +6,16 @@ from typing import Any
 import numpy as np
 import pytest
 
-from inclinum.core.archetypes import ARCHETYPES, SIZES
-from inclinum.core.changes import PlannedChange, SeatSpacer
-from inclinum.core.fitted import DamperData
-from inclinum.core.job import Brief, Job, LocalLimit, Plan
-from inclinum.core.limits import Finding
-from inclinum.core.linkage import LeafAxle
-from inclinum.core.linkage.leaf import LeafBody
-from inclinum.core.prediction import assess, predict
-from inclinum.core.proof import prove
-from inclinum.core.vehicle import AXLES, AxleName
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES
+from inclinum.core.car.changes import PlannedChange, SeatSpacer
+from inclinum.core.car.job import Brief, Job, LocalLimit, Plan
+from inclinum.core.car.limits import Finding
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.proof import prove
+from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.kinematics import LeafAxle
+from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.springs.fitted import DamperData
 from tests.core.test_prediction import with_changes
 
 

@@ -6,11 +6,11 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.changes import BumpStopSwap, SeatSpacer, SpringSwap, StrutTopSpacer
-from inclinum.core.job import Job, LocalLimit
-from inclinum.core.limits import Case, stand_changed, stand_measured
-from inclinum.core.options import ways
-from inclinum.core.prediction import assess, predict
+from inclinum.core.car.changes import BumpStopSwap, SeatSpacer, SpringSwap, StrutTopSpacer
+from inclinum.core.car.job import Job, LocalLimit
+from inclinum.core.car.limits import Case, stand_changed, stand_measured
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.ways import ways
 from inclinum.demo import demo_jobs
 from tests.conftest import plain_coil
 from tests.core.test_prediction import with_changes

@@ -6,7 +6,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
-from inclinum.core.linkage import Adjustment, Corner, SemiTrailingLinkage, StrutLinkage
+from inclinum.core.kinematics import Adjustment, Corner, SemiTrailingLinkage, StrutLinkage
 from inclinum.demo.van import van
 
 STRUT = van().front.linkage.named_points()

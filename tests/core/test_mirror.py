@@ -6,19 +6,19 @@ import numpy as np
 import pytest
 from pydantic import TypeAdapter
 
-from inclinum.core.alignment import align
-from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
-from inclinum.core.axle_sheet import AxleSheet, sweep, sweep_steering
-from inclinum.core.changes import Change, SeatSpacer, SpringSwap, StrutTopSpacer
-from inclinum.core.job import Job, Measurements
-from inclinum.core.limits.case import Case
-from inclinum.core.linkage import axle_motion
-from inclinum.core.linkage.axles import AxleSteering
-from inclinum.core.prediction import assess, predict
-from inclinum.core.proof import prove
+from inclinum.core.car.alignment import align
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.car.changes import Change, SeatSpacer, SpringSwap, StrutTopSpacer
+from inclinum.core.car.job import Job, Measurements
+from inclinum.core.car.limits.case import Case
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.proof import prove
+from inclinum.core.car.vehicle import StrutTop, Vehicle
+from inclinum.core.kinematics import axle_motion
+from inclinum.core.kinematics.axles import AxleSteering
+from inclinum.core.part_sheets import AnySheet
+from inclinum.core.part_sheets.axle import AxleSheet, sweep, sweep_steering
 from inclinum.core.quantity.constants import GRAVITY
-from inclinum.core.sheets import AnySheet
-from inclinum.core.vehicle import StrutTop, Vehicle
 from tests.conftest import plain_coil
 from tests.core.test_prediction import with_changes
 from tests.core.test_whole import bare_job, weighed

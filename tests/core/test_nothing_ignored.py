@@ -5,19 +5,18 @@ from typing import Any
 import numpy as np
 import pytest
 
-from inclinum.core.archetypes import vehicle_of
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.card import bike_card
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
-from inclinum.core.changes import LongerStuds, SeatSpacer, StrutTopSpacer
-from inclinum.core.job import Job
-from inclinum.core.limits import Finding
-from inclinum.core.linkage.joints import joint_angles
-from inclinum.core.prediction import assess, predict
-from inclinum.core.procedure import card
-from inclinum.core.procedure.card import Step
-from inclinum.core.vehicle import Vehicle
+from inclinum.core.car.archetypes import vehicle_of
+from inclinum.core.car.card import Step, card
+from inclinum.core.car.changes import LongerStuds, SeatSpacer, StrutTopSpacer
+from inclinum.core.car.job import Job
+from inclinum.core.car.limits import Finding
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.kinematics.joints import joint_angles
 from tests.core.test_bike import job_on
 from tests.core.test_prediction import with_changes
 from tests.core.test_whole import bare_job

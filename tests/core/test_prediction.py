@@ -2,12 +2,12 @@
 
 import pytest
 
-from inclinum.core.changes import PlannedChange, SeatSpacer, SpringSwap, StrutTopSpacer
-from inclinum.core.fitted import Coil, CoilWire
-from inclinum.core.job import Job, Plan
-from inclinum.core.measured import questions, refusal
-from inclinum.core.prediction import predict
+from inclinum.core.car.changes import PlannedChange, SeatSpacer, SpringSwap, StrutTopSpacer
+from inclinum.core.car.job import Job, Plan
+from inclinum.core.car.measured import questions, refusal
+from inclinum.core.car.prediction import predict
 from inclinum.core.quantity import Length
+from inclinum.core.springs.fitted import Coil, CoilWire
 from tests.conftest import plain_coil
 
 

@@ -5,7 +5,7 @@ import pytest
 from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.ride import Damper, QuadraticLength, RideCorner, stacked
+from inclinum.core.equilibrium import Damper, QuadraticLength, RideCorner, stacked
 from inclinum.core.springs import BumpStop, CoilSpring
 
 CURVE = QuadraticLength(250.0, 0.9, 0.0004)

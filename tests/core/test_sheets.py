@@ -10,16 +10,16 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
-from inclinum.core.changes import SeatSpacer, StrutTopSpacer
-from inclinum.core.job import Job
-from inclinum.core.learn.explain import FourCorners, Hypothesis, explain, of_axle, of_corner
-from inclinum.core.limits import Finding
-from inclinum.core.prediction import assess, predict
-from inclinum.core.procedure import card
-from inclinum.core.proof import prove
-from inclinum.core.ride.body import BarOffset, LinearCorner, SprungBody, centre_of
-from inclinum.core.sheets import AnySheet, Sheet
-from inclinum.core.whole import WHEELS
+from inclinum.core.car.card import card
+from inclinum.core.car.changes import SeatSpacer, StrutTopSpacer
+from inclinum.core.car.corner_weights import WHEELS
+from inclinum.core.car.job import Job
+from inclinum.core.car.limits import Finding
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.proof import prove
+from inclinum.core.equilibrium.body import BarOffset, LinearCorner, SprungBody, centre_of
+from inclinum.core.part_sheets import AnySheet, Sheet
+from inclinum.core.uncertainty.explain import FourCorners, Hypothesis, explain, of_axle, of_corner
 from tests.core.test_prediction import with_changes
 
 REFERENCE = Path(__file__).parents[1] / "reference"

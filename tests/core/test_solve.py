@@ -5,8 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.correct import AlignmentProblem, Clamp, LinkLength, Slot
-from inclinum.core.correct.solve import together
+from inclinum.core.kinematics.adjusting import AlignmentProblem, Clamp, LinkLength, Slot, together
 from inclinum.demo.van import van
 
 AXLE = van().front

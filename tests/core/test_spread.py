@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.learn import propagate, sample
+from inclinum.core.uncertainty import propagate, sample
 
 numbers = st.lists(st.floats(-5, 5), min_size=3, max_size=3).map(np.array)
 sigmas = st.lists(st.floats(0, 3), min_size=3, max_size=3).map(np.array)

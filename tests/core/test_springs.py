@@ -5,7 +5,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from inclinum.core.ride import QuadraticLength, SampledLength, ScaledLength, frequency
+from inclinum.core.equilibrium import QuadraticLength, SampledLength, ScaledLength, frequency
 from inclinum.core.springs import BumpStop, CoilSpring, bind_margin_wanted, wire_rate, wire_solid_length
 
 

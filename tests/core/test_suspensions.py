@@ -8,20 +8,20 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 from pydantic import TypeAdapter, ValidationError
 
-from inclinum.core.alignment import align
-from inclinum.core.archetypes import ARCHETYPES, SIZES, Archetype
-from inclinum.core.archetypes.respring import SEATED, respring
-from inclinum.core.axle_sheet import AxleSheet, sweep, sweep_grid, sweep_steering
-from inclinum.core.bench import axle_bench
-from inclinum.core.linkage import AnyLinkage, Corner, axle_motion
-from inclinum.core.linkage.body import Body
-from inclinum.core.linkage.constraints import Adjustment, CrankRods, Link, LinkOnArm, turn_to_reach
-from inclinum.core.linkage.leaf import LeafBody
-from inclinum.core.linkage.rigid import about
-from inclinum.core.linkage.steered import ackermann_error, knuckle_motion
-from inclinum.core.prediction import predict
-from inclinum.core.ride.stance import inferred_load, ride_corner
-from inclinum.core.vehicle import Axle
+from inclinum.core.car.alignment import align
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES, Archetype
+from inclinum.core.car.archetypes.respring import SEATED, respring
+from inclinum.core.car.bench import axle_bench
+from inclinum.core.car.prediction import predict
+from inclinum.core.car.stance import inferred_load, ride_corner
+from inclinum.core.car.vehicle import Axle
+from inclinum.core.kinematics import AnyLinkage, Corner, axle_motion
+from inclinum.core.kinematics.body import Body
+from inclinum.core.kinematics.constraints import Adjustment, CrankRods, Link, LinkOnArm, turn_to_reach
+from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.kinematics.rigid import about
+from inclinum.core.kinematics.steered import ackermann_error, knuckle_motion
+from inclinum.core.part_sheets.axle import AxleSheet, sweep, sweep_grid, sweep_steering
 from inclinum.demo import demo_jobs
 
 LINKAGES: TypeAdapter[AnyLinkage] = TypeAdapter(AnyLinkage)

@@ -5,20 +5,22 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.archetypes import ARCHETYPES, SIZES
-from inclinum.core.fitted import SPRINGS, BumpStopData, StackCoil, StackData, TopOutData
-from inclinum.core.job import AxleAim, Brief, Job, Measurements, Plan, ScaleReading
-from inclinum.core.prediction import assess, predict
-from inclinum.core.procedure import card
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES
+from inclinum.core.car.card import card
+from inclinum.core.car.draws import sample_vehicle
+from inclinum.core.car.job import AxleAim, Brief, Job, Measurements, Plan, ScaleReading
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.stance import inferred_load, ride_corner, stand
+from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.document.known import Known
+from inclinum.core.document.names import AXLES, SIDES
+from inclinum.core.equilibrium.body import BarOffset, LinearCorner, SprungBody, centre_of
 from inclinum.core.quantity import Length, Mass
 from inclinum.core.quantity.constants import GRAVITY
-from inclinum.core.ride.body import BarOffset, LinearCorner, SprungBody, centre_of
-from inclinum.core.ride.stance import inferred_load, ride_corner, stand
-from inclinum.core.sampled import sample_vehicle
 from inclinum.core.springs import DualRateStack, LeafPack, StackSpring, TableStop, TopOut
 from inclinum.core.springs.air import AirBag
+from inclinum.core.springs.fitted import SPRINGS, BumpStopData, StackCoil, StackData, TopOutData
 from inclinum.core.springs.spring import PerSample, Toleranced
-from inclinum.core.vehicle import AXLES, SIDES, Known, Vehicle
 from inclinum.demo import demo_fleet
 from tests.conftest import plain_coil
 

@@ -3,12 +3,14 @@
 import numpy as np
 import pytest
 
-from inclinum.core.alignment import align
-from inclinum.core.correct import Clamp
-from inclinum.core.job import Align, Job, TorqueRecord
-from inclinum.core.prediction import assess
-from inclinum.core.procedure import LOOK_UP, card
-from inclinum.core.proof import outcome, prove
+from inclinum.core.car.alignment import align
+from inclinum.core.car.card import card
+from inclinum.core.car.job import Align, Job
+from inclinum.core.car.prediction import assess
+from inclinum.core.car.proof import outcome, prove
+from inclinum.core.card.record import TorqueRecord
+from inclinum.core.card.steps import LOOK_UP
+from inclinum.core.kinematics.adjusting import Clamp
 from inclinum.demo.van import van
 from tests.core.test_prediction import retaped
 

@@ -3,8 +3,8 @@
 import numpy as np
 import pytest
 
-from inclinum.core.correct import AlignmentProblem, LinkLength, Slot
-from inclinum.core.linkage import StrutLinkage
+from inclinum.core.kinematics import StrutLinkage
+from inclinum.core.kinematics.adjusting import AlignmentProblem, LinkLength, Slot
 from tests.reference.cases import assert_close, case
 
 

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from inclinum.core.linkage import SemiTrailingLinkage, StrutLinkage
+from inclinum.core.kinematics import SemiTrailingLinkage, StrutLinkage
 from tests.reference.cases import assert_close, case
 
 KINDS = {"macpherson": StrutLinkage, "semi_trailing_arm": SemiTrailingLinkage}

@@ -2,18 +2,18 @@
 
 import numpy as np
 
-from inclinum.core.angles import wheel
-from inclinum.core.learn import propagate, sample
-from inclinum.core.linkage.rigid import Array
-from inclinum.core.quantity.constants import GRAVITY
-from inclinum.core.ride import (
+from inclinum.core.equilibrium import (
     Damper,
     QuadraticLength,
     RideCorner,
     frequency,
     swap_estimate,
 )
+from inclinum.core.kinematics import wheel_angles
+from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import BumpStop, CoilSpring, bind_margin_wanted, wire_rate, wire_solid_length
+from inclinum.core.uncertainty import propagate, sample
 from tests.reference.cases import assert_close, case
 
 NO_DAMPER = Damper(extended=1e6, closed=0.0, stop_contact=0.0)
@@ -137,15 +137,15 @@ def test_stations() -> None:
     g, expect = data["given"], data["expect"]
     xf, base = g["front_axle_x_mm"], g["wheelbase_mm"]
     f, r = g["forward"]["front_axle_change_mm"], g["forward"]["rear_axle_change_mm"]
-    rises, spread = wheel.axle_rises(
+    rises, spread = wheel_angles.axle_rises(
         np.array([[s["x_mm"], s["height_change_mm"]] for s in g["inverse"]["readings"]]), xf, base
     )
     sigma = g["inverse"]["reading_sigma_mm"] * np.sqrt((spread**2).sum(axis=1))
     got = {
         "height_change_at_station_mm": {
-            s["label"]: wheel.rise_at(s["x_mm"], f, r, xf, base) for s in g["forward"]["stations"]
+            s["label"]: wheel_angles.rise_at(s["x_mm"], f, r, xf, base) for s in g["forward"]["stations"]
         },
-        "pitch_change_nose_down_positive_deg": np.degrees(wheel.pitch_nose_down(f, r, base)),
+        "pitch_change_nose_down_positive_deg": np.degrees(wheel_angles.pitch_nose_down(f, r, base)),
         "inverse_front_axle_change_mm": rises[0],
         "inverse_rear_axle_change_mm": rises[1],
         "inverse_front_axle_sigma_mm": sigma[0],

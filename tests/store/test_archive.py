@@ -10,7 +10,7 @@ from pathlib import Path
 import pytest
 from sqlalchemy import Engine, create_engine, text
 
-from inclinum.core.job import Brief
+from inclinum.core.car.job import Brief
 from inclinum.launch.cluster import Cluster
 from inclinum.store import jobs
 from inclinum.store.archive import ArchiveError, back_up, read_manifest, restore

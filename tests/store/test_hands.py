@@ -13,8 +13,10 @@ from hypothesis import strategies as st
 from sqlalchemy import Engine, text
 
 from inclinum.core.bike.job import BikeMeasurements
+from inclinum.core.car.job import Job
+from inclinum.core.card.record import SignOff
 from inclinum.core.document import Document
-from inclinum.core.job import STAGES, Job, SignOff, StageName
+from inclinum.core.document.names import STAGES, StageName
 from inclinum.demo import demo_bike_jobs, demo_jobs
 from inclinum.jobfile import BikeFile, JobFile
 from inclinum.store import jobs, vehicles

@@ -5,8 +5,8 @@ from alembic.autogenerate import compare_metadata
 from alembic.migration import MigrationContext
 from sqlalchemy import Engine, text
 
-from inclinum.core.changes import PlannedChange, SeatSpacer
-from inclinum.core.job import Job, Plan
+from inclinum.core.car.changes import PlannedChange, SeatSpacer
+from inclinum.core.car.job import Job, Plan
 from inclinum.jobfile import write
 from inclinum.launch.demo import load_demo
 from inclinum.store import jobs

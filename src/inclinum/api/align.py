@@ -7,8 +7,8 @@ from inclinum.api.answers import PDF, pdf
 from inclinum.api.computing import Computed, computer_of
 from inclinum.api.database import Database
 from inclinum.api.saving import JobId, add_save_route
-from inclinum.core.alignment import Alignment, align
-from inclinum.core.job import Align, Job
+from inclinum.core.car.alignment import Alignment, align
+from inclinum.core.car.job import Align, Job
 from inclinum.store import jobs
 
 router = APIRouter(tags=["align"])

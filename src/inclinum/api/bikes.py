@@ -18,8 +18,7 @@ from inclinum.api.prove import Sign, Withdraw, sign, withdraw
 from inclinum.api.saving import JobId, RowId, Saved, Version, act, add_save_route, conflicts
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.bench import BikeBenchView, bike_bench
-from inclinum.core.bike.bike import Bike, End, Use
-from inclinum.core.bike.card import BikeCard, bike_card
+from inclinum.core.bike.card import bike_card
 from inclinum.core.bike.changes import BIKE_CHANGES, PlannedBikeChange, begin
 from inclinum.core.bike.fit import STROKE, fitted
 from inclinum.core.bike.job import (
@@ -32,12 +31,15 @@ from inclinum.core.bike.job import (
     SagWindow,
 )
 from inclinum.core.bike.limits import BikeCure
+from inclinum.core.bike.machine import Bike, End, Use
 from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike
 from inclinum.core.bike.proof import BikeProof, prove_bike
 from inclinum.core.bike.setting import set_sag
 from inclinum.core.bike.windows import OURS
+from inclinum.core.card.record import Build
+from inclinum.core.card.steps import Card
 from inclinum.core.document import Document
-from inclinum.core.job import Build, StageName
+from inclinum.core.document.names import StageName
 from inclinum.core.quantity import Length
 from inclinum.jobfile import BikeFile, HistoryEntry
 from inclinum.jobfile.points_csv import read_rear_points, write_rear_points
@@ -271,7 +273,7 @@ def prove(job: BikeJob) -> BikeProof:
     return prove_bike(job)
 
 
-@router.get(f"/{WHERE}/{{job_id}}/card", operation_id="bike_card", response_model=BikeCard)
+@router.get(f"/{WHERE}/{{job_id}}/card", operation_id="bike_card", response_model=Card)
 async def card(request: Request, job_id: JobId, store: Database) -> Response:
     """The card of the saved plan."""
     stored = await store(jobs.two_wheels, job_id)

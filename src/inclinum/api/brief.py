@@ -3,7 +3,7 @@
 from fastapi import APIRouter
 
 from inclinum.api.saving import add_save_route
-from inclinum.core.job import Brief
+from inclinum.core.car.job import Brief
 
 router = APIRouter(tags=["brief"])
 add_save_route(router, "brief", Brief)

@@ -12,11 +12,12 @@ from inclinum.api.answers import PDF, answered, pdf
 from inclinum.api.computing import computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, conflicts
+from inclinum.core.car.card import Card, card
+from inclinum.core.car.job import Job
+from inclinum.core.card.record import Build, StepTick, TorqueRecord
 from inclinum.core.document import Document
-from inclinum.core.job import Build, Job, StepTick, TorqueRecord
-from inclinum.core.procedure import Card, card
+from inclinum.core.document.names import AxleName, Side
 from inclinum.core.quantity import Torque
-from inclinum.core.vehicle import AxleName, Side
 from inclinum.store import jobs
 
 router = APIRouter(tags=["build"])

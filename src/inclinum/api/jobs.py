@@ -12,7 +12,8 @@ from inclinum.api.answers import answered
 from inclinum.api.computing import computer_of
 from inclinum.api.database import Acting, By, Database, Store
 from inclinum.api.saving import LARGEST_ID, JobId
-from inclinum.core.job import AxleAim, Brief, Job, StageName
+from inclinum.core.car.job import AxleAim, Brief, Job
+from inclinum.core.document.names import StageName
 from inclinum.core.quantity import Length
 from inclinum.jobfile import AnyJobFile, BikeFile, HistoryEntry, JobFile, read_job, write
 from inclinum.store import jobs, vehicles

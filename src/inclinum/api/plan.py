@@ -7,12 +7,12 @@ from pydantic import BaseModel, Field
 
 from inclinum.api.computing import Computed
 from inclinum.api.saving import add_save_route
-from inclinum.core.changes import CHANGE_TYPES, PlannedChange, begin
-from inclinum.core.job import Job, Plan
-from inclinum.core.limits import Case
-from inclinum.core.options import Way, ways
-from inclinum.core.prediction import Prediction, assess, predict
-from inclinum.core.vehicle import AxleName
+from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
+from inclinum.core.car.job import Job, Plan
+from inclinum.core.car.limits import Case
+from inclinum.core.car.prediction import Prediction, assess, predict
+from inclinum.core.car.ways import Way, ways
+from inclinum.core.document.names import AxleName
 
 router = APIRouter(tags=["plan"])
 computed = APIRouter(route_class=Computed)

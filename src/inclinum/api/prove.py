@@ -11,9 +11,10 @@ from starlette.exceptions import HTTPException
 from inclinum.api.computing import Computed, computer_of
 from inclinum.api.database import Acting, By, Database, Store
 from inclinum.api.saving import JobId, Saved, Version, act, add_save_route, conflicts
+from inclinum.core.car.job import Job, Prove
+from inclinum.core.car.proof import Outcome, Proof, outcome, prove
+from inclinum.core.card.record import SignOff
 from inclinum.core.document import Document
-from inclinum.core.job import Job, Prove, SignOff
-from inclinum.core.proof import Outcome, Proof, outcome, prove
 from inclinum.store import jobs
 
 router = APIRouter(tags=["prove"])

@@ -9,7 +9,7 @@ from pydantic import BaseModel, Field
 from inclinum.api.database import Acting, By, Database, Store
 from inclinum.api.errors import ConflictBody
 from inclinum.core.document import Document
-from inclinum.core.job import StageName
+from inclinum.core.document.names import StageName
 from inclinum.store import jobs
 from inclinum.store.errors import Moved
 

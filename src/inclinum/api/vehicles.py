@@ -12,11 +12,12 @@ from inclinum.api.computing import Computed
 from inclinum.api.database import By, Database
 from inclinum.api.jobs import Limit, Offset, Words, download
 from inclinum.api.saving import RowId, Saved, Version, conflicts
-from inclinum.core.archetypes import ARCHETYPES, SIZES, vehicle_of
-from inclinum.core.archetypes.respring import respring
-from inclinum.core.bench import AxleBench, axle_bench
-from inclinum.core.fitted import SPRINGS
-from inclinum.core.vehicle import Axle, AxleName, Vehicle
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.car.archetypes.respring import respring
+from inclinum.core.car.bench import AxleBench, axle_bench
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.springs.fitted import SPRINGS
 from inclinum.jobfile.points_csv import read_points, write_points
 from inclinum.store import vehicles
 from inclinum.store.listing import Page

@@ -5,10 +5,10 @@ from functools import cache
 from typing import Any
 
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.rear_link import holes
 from inclinum.core.bike.fit import places
 from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
 
 SHELF = [

@@ -2,10 +2,12 @@
 
 from functools import cache
 
-from inclinum.core.archetypes import vehicle_of
-from inclinum.core.fitting import fit_axle, places
+from inclinum.core.car.archetypes import vehicle_of
+from inclinum.core.car.fitting import fit_axle
+from inclinum.core.car.vehicle import Axle, TapeReading, Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.fitting import places
 from inclinum.core.quantity import Angle, Length
-from inclinum.core.vehicle import Axle, AxleName, TapeReading, Vehicle
 
 FLEET: tuple[tuple[str, str, str, str, str, str, str], ...] = (
     ("Gorrel Cask, vineyard pick-up", "Q-0233", "Terrace Growers", "pick_up", "wishbones_torsion", "leaf_axle",

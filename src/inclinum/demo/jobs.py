@@ -3,25 +3,22 @@
 from datetime import UTC, date, datetime, timedelta
 from functools import cache
 
-from inclinum.core.changes import PlannedChange, SeatSpacer, SpringSwap
-from inclinum.core.fitted import Coil
-from inclinum.core.job import (
+from inclinum.core.car.card import card
+from inclinum.core.car.changes import PlannedChange, SeatSpacer, SpringSwap
+from inclinum.core.car.job import (
     AngleReading,
     AxleAim,
     Brief,
-    Build,
     CornerReading,
     Job,
     Measurements,
     Plan,
     Prove,
-    SignOff,
     StationReading,
-    StepTick,
-    TorqueRecord,
 )
-from inclinum.core.procedure import card
+from inclinum.core.card.record import Build, SignOff, StepTick, TorqueRecord
 from inclinum.core.quantity import Length, Torque
+from inclinum.core.springs.fitted import Coil
 from inclinum.demo.shop import LOCAL_LIMITS, PEOPLE
 from inclinum.demo.van import FRONT_COIL, REAR_COIL, van
 

@@ -1,6 +1,6 @@
 """The yard that keeps the island's service fleet at the right height."""
 
-from inclinum.core.job import LocalLimit
+from inclinum.core.car.job import LocalLimit
 
 SHOP_NAME = "Slipway Yard, Quillisay"
 PEOPLE = ("Ines Tarrow", "Bram Okkel", "Juno Veyle")

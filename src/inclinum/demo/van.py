@@ -2,8 +2,8 @@
 
 import math
 
-from inclinum.core.fitted import Coil
-from inclinum.core.vehicle import Vehicle
+from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.springs.fitted import Coil
 
 WHEELBASE = 2740.0
 HUB_Z = 312.0

@@ -9,11 +9,11 @@ from uuid import UUID
 
 from pydantic import Field, ValidationError
 
-from inclinum.core.axle_sheet import AxleSheet
 from inclinum.core.bike.job import BikeJob
+from inclinum.core.car.job import Job
 from inclinum.core.document import Document, Moment
-from inclinum.core.job import Job
-from inclinum.core.sheets import AnySheet
+from inclinum.core.part_sheets import AnySheet
+from inclinum.core.part_sheets.axle import AxleSheet
 from inclinum.jobfile.sentences import Complaint, complaints
 
 FORMAT = "inclinum-job"

@@ -6,9 +6,9 @@ import re
 from collections.abc import Iterable, Mapping
 
 from inclinum.core.bike.fit import point_title
-from inclinum.core.bike.rear import RearEnd
-from inclinum.core.linkage import AnyLinkage, point_name
-from inclinum.core.linkage.points import FARTHEST_MM
+from inclinum.core.kinematics import AnyLinkage, point_name
+from inclinum.core.kinematics.points import FARTHEST_MM
+from inclinum.core.kinematics.rear_end import RearEnd
 from inclinum.core.quantity import EntryError, parse
 from inclinum.jobfile.sentences import Complaint
 

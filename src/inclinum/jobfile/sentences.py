@@ -8,13 +8,13 @@ from typing import Any
 from pydantic_core import ErrorDetails
 
 from inclinum.core.bike.changes import BIKE_CHANGES
-from inclinum.core.bike.rear import REARS
-from inclinum.core.changes import CHANGE_TYPES
+from inclinum.core.car.changes import CHANGE_TYPES
+from inclinum.core.car.vehicle import ClampAdjuster, LinkAdjuster, SlotAdjuster
 from inclinum.core.document import Document
-from inclinum.core.fitted import SPRINGS
-from inclinum.core.linkage import LINKAGES
-from inclinum.core.sheets import SHEETS
-from inclinum.core.vehicle import ClampAdjuster, LinkAdjuster, SlotAdjuster
+from inclinum.core.kinematics import LINKAGES
+from inclinum.core.kinematics.rear_end import REARS
+from inclinum.core.part_sheets import SHEETS
+from inclinum.core.springs.fitted import SPRINGS
 
 MOST = 40
 """Complaints that are told one by one."""

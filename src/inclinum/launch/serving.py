@@ -47,10 +47,10 @@ def load_everything() -> None:
                 with suppress(Exception, SystemExit):  # some want what is not installed, or another system
                     importlib.import_module(module.name)
     from inclinum import demo, report
-    from inclinum.core.alignment import align
-    from inclinum.core.bench import axle_bench
     from inclinum.core.bike.bench import bike_bench
-    from inclinum.core.proof import prove
+    from inclinum.core.car.alignment import align
+    from inclinum.core.car.bench import axle_bench
+    from inclinum.core.car.proof import prove
 
     job, bike = demo.demo_jobs()[-1], demo.demo_bike_jobs()[-1]
     prove(job)

@@ -2,7 +2,7 @@
 
 from xml.sax.saxutils import escape
 
-from inclinum.core.drawing import Drawing, Polyline, StanceDrawing
+from inclinum.core.car.drawing import Drawing, Polyline, StanceDrawing
 
 # Looks stand on the shapes themselves: the page renderer does not carry the page's style into a drawing.
 BEFORE = 'fill="none" stroke="#7d8890" stroke-dasharray="5 3"'

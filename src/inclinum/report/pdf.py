@@ -5,13 +5,13 @@ from pathlib import Path
 from jinja2 import DictLoader, Environment, StrictUndefined
 from markupsafe import Markup
 
-from inclinum.core.alignment import Alignment, align
 from inclinum.core.bike.card import bike_card
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.prediction import predict_bike
-from inclinum.core.job import Job
-from inclinum.core.prediction import predict
-from inclinum.core.procedure import Card, card
+from inclinum.core.car.alignment import Alignment, align
+from inclinum.core.car.card import Card, card
+from inclinum.core.car.job import Job
+from inclinum.core.car.prediction import predict
 from inclinum.report.drawing import side_elevation
 
 HERE = Path(__file__).parent

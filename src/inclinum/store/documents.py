@@ -7,11 +7,13 @@ from functools import cache
 from typing import Any
 
 from inclinum import __version__
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeJob, BikeMeasurements, BikePlan, BikeProve
+from inclinum.core.bike.machine import Bike
+from inclinum.core.car.job import Align, Brief, Job, Measurements, Plan, Prove
+from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.card.record import Build
 from inclinum.core.document import Document
-from inclinum.core.job import STAGES, Align, Brief, Build, Job, Measurements, Plan, Prove, StageName
-from inclinum.core.vehicle import Vehicle
+from inclinum.core.document.names import STAGES, StageName
 from inclinum.jobfile import HistoryEntry
 
 STAGE_MODELS: dict[int, dict[StageName, type[Document]]] = {

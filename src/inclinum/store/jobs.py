@@ -17,9 +17,10 @@ from sqlalchemy.dialects.postgresql import insert as upsert
 from sqlalchemy.orm import Session
 
 from inclinum.core.bike.job import BikeBrief, BikeJob, BikeMeasurements, BikeProve
+from inclinum.core.car.job import Brief, Job, Prove
+from inclinum.core.car.proof import Outcome
 from inclinum.core.document import Document
-from inclinum.core.job import STAGES, Brief, Job, Prove, StageName
-from inclinum.core.proof import Outcome
+from inclinum.core.document.names import STAGES, StageName
 from inclinum.jobfile import (
     LARGEST_BYTES,
     LARGEST_SECTION,

@@ -9,12 +9,12 @@ from sqlalchemy import func, insert, select, update
 from sqlalchemy.dialects.postgresql import insert as upsert
 from sqlalchemy.orm import Session
 
-from inclinum.core.archetypes import ARCHETYPES
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.job import BikeBrief, SagWindow, ShelfSpring
+from inclinum.core.bike.machine import Bike
+from inclinum.core.car.archetypes import ARCHETYPES
+from inclinum.core.car.job import Brief, LocalLimit
+from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document import Document
-from inclinum.core.job import Brief, LocalLimit
-from inclinum.core.vehicle import Axle, Vehicle
 from inclinum.jobfile import LARGEST_SECTION, VERSION, complaints
 from inclinum.store import documents
 from inclinum.store.errors import Conflict, Missing, Refused, Taken, Unreadable

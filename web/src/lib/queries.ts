@@ -173,7 +173,5 @@ export const bikeCardQuery = (id: () => string, planVersion: () => unknown) =>
 	createQuery(() => ({
 		queryKey: ['bike-card', id(), planVersion()],
 		queryFn: () =>
-			whole<Schemas['BikeCard']>(
-				api.GET('/api/bike-jobs/{job_id}/card', { params: { path: { job_id: id() } } })
-			)
+			whole<Schemas['Card']>(api.GET('/api/bike-jobs/{job_id}/card', { params: { path: { job_id: id() } } }))
 	}));

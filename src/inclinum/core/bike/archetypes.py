@@ -9,10 +9,10 @@ from typing import Any
 
 import numpy as np
 
-from inclinum.core.bike.bike import Bike, Use
-from inclinum.core.bike.ends import RearCarrying
-from inclinum.core.bike.rear import REARS, Swing
+from inclinum.core.bike.machine import Bike, Use
 from inclinum.core.bike.windows import OURS
+from inclinum.core.equilibrium.ends import RearCarrying
+from inclinum.core.kinematics.rear_end import REARS, Swing
 from inclinum.core.quantity.constants import GRAVITY
 
 RIDER_KG, RIDER_SHARE_REAR = 78.0, 0.62

@@ -4,15 +4,15 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.drawing import BikePose, as_drawn, pose_of
 from inclinum.core.bike.fit import BikeFit, fitted
 from inclinum.core.bike.job import BikeMeasurements
-from inclinum.core.bike.rear import chain_slack_change
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.stance import Loads, Standing
-from inclinum.core.curve import Curve
 from inclinum.core.document import Document
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.document.curve import Curve
+from inclinum.core.kinematics.rear_end import chain_slack_change
+from inclinum.core.kinematics.rigid import Array
 
 FRAMES = 25
 """Positions it is drawn at from full extension to full bump of both ends."""

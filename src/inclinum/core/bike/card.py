@@ -2,7 +2,6 @@
 
 from collections.abc import Iterator
 
-from inclinum.core.bike.bike import Bike, End
 from inclinum.core.bike.changes import (
     BikeChange,
     ForkOil,
@@ -19,14 +18,13 @@ from inclinum.core.bike.changes import (
     at_their_place,
 )
 from inclinum.core.bike.changes.rear_preload import collar_step
-from inclinum.core.bike.fork import CoilForkSprings
 from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import BikePrediction, predict_bike
-from inclinum.core.document import Document
-from inclinum.core.procedure import cautions
-from inclinum.core.procedure.card import LOOK_UP, FastenerUse, Preflight, doubted
-from inclinum.core.quantity import newton_metres_to_pound_feet
-from inclinum.core.vehicle import Fastener
+from inclinum.core.card import cautions
+from inclinum.core.card.fastener import Fastener
+from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
+from inclinum.core.springs.fork import CoilForkSprings
 
 STAND = (
     "A stand that holds the frame, not the swing arm, and a strap forward from the bars: the machine must stay when a "
@@ -48,57 +46,17 @@ COLLAR = (RearPreload, RearSpringSwap, RearDamperSwap)
 INSIDE = (ForkSprings, ForkSpacer, ForkOil, ForkTravel)
 
 
-class BikeStep(Document):
-    """One step."""
-
-    id: str
-    phase: str
-    end: End | None = None
-    text: str
-    caution: str | None = None
-    hold: str | None = None
-    figure: str | None = None
-    fasteners: tuple[FastenerUse, ...] = ()
-    people: int = 1
-    minutes: tuple[float, float]
-
-
-class BikeCard(Document):
-    """The card of a job."""
-
-    title: str
-    vehicle: str
-    owner: str
-    preflight: Preflight
-    steps: list[BikeStep]
-    minutes: tuple[float, float]
-    stopped_by: list[str]
-    override: str
-    certificate: str
-
-
-def bike_card(job: BikeJob) -> BikeCard:
+def bike_card(job: BikeJob) -> Card:
     """The card of a job's plan. Raises as ``assess``."""
     prediction = predict_bike(job)
     planned = apply_all(job.machine, job.plan.changes)
-    steps = [
-        s.model_copy(update={"fasteners": doubted(s.fasteners, job.build.torques, s.end, None)})
-        for s in _steps(job, prediction, planned)
-    ]
-    order = {phase: n for n, phase in enumerate(PHASES)}
-    steps.sort(key=lambda s: order[s.phase])
-    return BikeCard(
-        title=job.title,
-        vehicle=job.vehicle.name,
-        owner=job.brief.owner,
-        preflight=_preflight(job),
-        steps=steps,
-        minutes=(sum(s.minutes[0] for s in steps), sum(s.minutes[1] for s in steps)),
+    return compose(
+        _steps(job, prediction, planned), PHASES, job.build.torques, title=job.title, vehicle=job.vehicle.name,
+        owner=job.brief.owner, preflight=_preflight(job),
         stopped_by=[f.what for f in prediction.findings if f.severity == "stops"],
         # What is refused is not built on anybody's word.
         override="" if prediction.refused else job.plan.override,
-        certificate=cautions.CERTIFICATE,
-    )
+    )  # fmt: skip
 
 
 Met = dict[str, tuple[BikeChange, Bike]]
@@ -151,28 +109,16 @@ def _uses(bike: Bike, *keys: str, settled: bool = False) -> tuple[FastenerUse, .
         if not settled and key in bike.fasteners and bike.fasteners[key].at_ride_height:
             continue
         f = bike.fasteners.get(key) or Fastener(name=key.replace("_", " "))
-        torque = f.torque_nm
-        found.append(
-            FastenerUse(
-                key=key,
-                name=f.name,
-                count=f.count_per_side,
-                torque_nm=torque,
-                torque_lbf_ft=None if torque is None else newton_metres_to_pound_feet(torque),
-                angle_deg=f.angle_deg,
-                source=f.source if torque is not None else LOOK_UP,
-                renew=f.renew,
-            )
-        )
+        found.append(FastenerUse.of(key, f))
     return tuple(found)
 
 
-def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeStep]:
+def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[Step]:
     changes, bike = _on(job), job.machine
     rear, front, other = ({i: m for i, m in changes.items() if m[0].end == end} for end in ("rear", "front", None))
 
-    def step(key: str, phase: str, text: str, minutes: tuple[float, float], **more: object) -> BikeStep:
-        return BikeStep(id=key, phase=phase, text=text, minutes=minutes, **more)  # type: ignore[arg-type]
+    def step(key: str, phase: str, text: str, minutes: tuple[float, float], **more: object) -> Step:
+        return Step(id=key, phase=phase, text=text, minutes=minutes, **more)  # type: ignore[arg-type]
 
     yield step(
         "ready.sag", "Before it goes up",
@@ -223,32 +169,32 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[BikeSt
     yield from _proof(told, planned)
 
 
-def _rear(job: BikeJob, rear: Met) -> Iterator[BikeStep]:
+def _rear(job: BikeJob, rear: Met) -> Iterator[Step]:
     bike, changes = job.machine, [c for c, _ in rear.values()]
     linked = any(isinstance(c, RearLink) for c in changes)
     springs = any(isinstance(c, RearSpringSwap) for c in changes)
     damper_out = springs or any(isinstance(c, RearDamperSwap) for c in changes)
-    yield BikeStep(
-        id="rear.support", phase="Rear apart", end="rear",
+    yield Step(
+        id="rear.support", phase="Rear apart", axle="rear",
         text="Block under the rear wheel so that the damper carries nothing: its bolt turns by hand.",
         caution="The wheel and swing arm drop when the last bolt leaves: support them, fingers clear.",
         hold="The bolt turns by hand before it is pulled.", minutes=(4, 8),
     )  # fmt: skip
     if linked:
-        yield BikeStep(
-            id="rear.link_out", phase="Rear apart", end="rear",
+        yield Step(
+            id="rear.link_out", phase="Rear apart", axle="rear",
             text="Rod off first, then the rocker from its pivot, then the damper's eye: each bolt marked with where it "
             "was. Needle rollers kept in their sleeves, seals set aside in order.", minutes=(10, 30),
         )  # fmt: skip
     if damper_out:
         each = " One side after the other, so that the other holds the arm." if bike.damper.count == 2 else ""
-        yield BikeStep(
-            id="rear.damper_out", phase="Rear apart", end="rear",
+        yield Step(
+            id="rear.damper_out", phase="Rear apart", axle="rear",
             text=f"Damper out: lower eye, then upper.{each} Reservoir and hose carried, never hung.", minutes=(6, 20),
         )  # fmt: skip
     if springs:
-        yield BikeStep(
-            id="rear.compress", phase="Rear swap", end="rear",
+        yield Step(
+            id="rear.compress", phase="Rear swap", axle="rear",
             text="Collar back, spring compressed until its seat is free.",
             caution=COMPRESSOR, hold="Spring loose on both seats before the seat clip is touched.", minutes=(6, 15),
         )  # fmt: skip
@@ -258,46 +204,46 @@ def _rear(job: BikeJob, rear: Met) -> Iterator[BikeStep]:
         for m, text in enumerate(change.steps(met)):
             if key in collars[:-1] and text == collar_step(change.apply(met)):
                 continue
-            yield BikeStep(
-                id=f"{key}.{m}", phase="Rear swap", end="rear", text=text, minutes=(3, 10),
+            yield Step(
+                id=f"{key}.{m}", phase="Rear swap", axle="rear", text=text, minutes=(3, 10),
                 figure=_figure(change, met, text),
             )  # fmt: skip
     for n, text in enumerate(bike.orientation):
-        yield BikeStep(id=f"way{n}", phase="Rear swap", end="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
+        yield Step(id=f"way{n}", phase="Rear swap", axle="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
     keys = (("rod_bolts", "rocker_pivot_bolt") if linked else ()) + (
         ("damper_upper_bolt", "damper_lower_bolt") if linked or damper_out else ()
     )
     if keys:
-        yield BikeStep(
-            id="rear.torque", phase="Rear together", end="rear",
+        yield Step(
+            id="rear.torque", phase="Rear together", axle="rear",
             text="Every bolt in loosely, bolt-head flats against the casting, then each to its figure with the swing "
             "arm where it carries the machine. Grease until it shows at every seal.",
             fasteners=_uses(bike, *keys), minutes=(8, 15),
         )  # fmt: skip
-    yield BikeStep(
-        id="rear.free", phase="Rear together", end="rear",
+    yield Step(
+        id="rear.free", phase="Rear together", axle="rear",
         text="Swing arm through its whole travel by hand, spring off or compressed by two: nothing touches, nothing "
         "binds.", people=2, minutes=(3, 8),
     )  # fmt: skip
 
 
-def _front(front: Met, bike: Bike) -> Iterator[BikeStep]:
+def _front(front: Met, bike: Bike) -> Iterator[Step]:
     inside = any(isinstance(c, INSIDE) for c, _ in front.values())
     if inside:
-        yield BikeStep(
-            id="fork.caps", phase="Fork", end="front",
+        yield Step(
+            id="fork.caps", phase="Fork", axle="front",
             text="Caps cracked while the lower clamp still holds the tubes, one leg at a time; pressure let out.",
             caution=FORK_CAP, hold="Pressure out and weight off before a cap is turned.", minutes=(5, 12),
         )  # fmt: skip
     for key, (change, met) in front.items():
         for m, text in enumerate(change.steps(met)):
-            yield BikeStep(
-                id=f"{key}.{m}", phase="Fork", end="front", text=text, minutes=(5, 20),
+            yield Step(
+                id=f"{key}.{m}", phase="Fork", axle="front", text=text, minutes=(5, 20),
                 figure=_figure(change, met, text),
                 fasteners=_uses(bike, "top_clamp_bolt", "lower_clamp_bolt") if isinstance(change, ForkRaise) else (),
             )  # fmt: skip
-    yield BikeStep(
-        id="fork.equal", phase="Fork", end="front",
+    yield Step(
+        id="fork.equal", phase="Fork", axle="front",
         text="Both legs compared: tube above the clamp, oil level, spacer. Axle slides in without force.",
         hold="Both legs equal before the axle is tightened.", fasteners=_uses(bike, "fork_cap") if inside else (),
         minutes=(4, 8),
@@ -332,34 +278,34 @@ def _number(change: BikeChange, planned: Bike) -> str | None:
             return None
 
 
-def _proof(told: BikePrediction, planned: Bike) -> Iterator[BikeStep]:
+def _proof(told: BikePrediction, planned: Bike) -> Iterator[Step]:
     for end in ("rear", "front"):
         bench = told.sags[end]
-        yield BikeStep(
-            id=f"prove.{end}", phase="Prove", end=end, people=2,
+        yield Step(
+            id=f"prove.{end}", phase="Prove", axle=end, people=2,
             text=f"{end.capitalize()} sag from its own full extension, axle to mark"
             + (" along the fork" if end == "front" else "")
             + f": unladen {bench.unladen_mm:.0f} mm, with the rider on {bench.laden_mm:.0f} mm.",
             figure=f"{bench.unladen_mm:.0f} / {bench.laden_mm:.0f} mm", minutes=(5, 10),
         )  # fmt: skip
     if told.stand is not None:
-        yield BikeStep(
+        yield Step(
             id="prove.stand", phase="Prove",
             text=f"On its side stand on level ground: it should lean {told.stand.lean_after_deg:.1f}°, on the yard's "
             f"slope {told.stand.lean_after_slope_deg:.1f}°. Push it at the bars: it must come back.",
             figure=f"{told.stand.lean_after_deg:.1f}°", minutes=(2, 4),
         )  # fmt: skip
-    yield BikeStep(
+    yield Step(
         id="prove.full", phase="Prove",
         text="Spring out or strapped down to full bump, slowly: tyre clear of guard, seat part and exhaust; fork "
         "bottomed clear of the lower clamp.", minutes=(5, 15), people=2,
         caution="Straps hold the machine's whole spring force: nobody in line.",
     )  # fmt: skip
-    yield BikeStep(
+    yield Step(
         id="hand.road", phase="Hand over", minutes=(15, 25),
         text="Ride it slowly, then on the road: straight running, braking, both locks. Headlamp aim set, rider on.",
     )  # fmt: skip
-    yield BikeStep(
+    yield Step(
         id="hand.tell", phase="Hand over", minutes=(5, 10), caution=cautions.CERTIFICATE,
         text="Tell the owner what changed, when to come back for the re-torque, and hand the sheet over.",
     )  # fmt: skip

@@ -10,10 +10,10 @@ from functools import lru_cache
 
 import numpy as np
 
-from inclinum.core.bike.bike import Bike
+from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.stance import Attitude, Condition, Standing
 from inclinum.core.document import Document
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.kinematics.rigid import Array
 
 Point = tuple[float, float]
 

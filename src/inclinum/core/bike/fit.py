@@ -9,13 +9,13 @@ from functools import lru_cache
 import numpy as np
 from scipy.optimize import least_squares
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.job import BikeMeasurements
-from inclinum.core.bike.rear import RearEnd, swing_of
+from inclinum.core.bike.machine import Bike
 from inclinum.core.document import Document
-from inclinum.core.learn import COVERAGE
-from inclinum.core.linkage.rigid import Array
-from inclinum.core.vehicle import Provenance
+from inclinum.core.document.known import Provenance
+from inclinum.core.kinematics.rear_end import RearEnd, swing_of
+from inclinum.core.kinematics.rigid import Array
+from inclinum.core.uncertainty import COVERAGE
 
 PRIOR_SIGMA_MM, CALLIPER_SIGMA_MM, HEIGHT_SIGMA_MM = 8.0, 0.3, 1.5
 """One standard deviation: of an archetype's point, of a calliper hole to hole, of a height from the ground."""

@@ -5,12 +5,12 @@ from typing import Literal
 
 from pydantic import Field, model_validator
 
-from inclinum.core.bike.bike import Bike, End, RearSpring, TapeAt, Use
 from inclinum.core.bike.changes import PlannedBikeChange
+from inclinum.core.bike.machine import Bike, End, RearSpring, TapeAt, Use
+from inclinum.core.card.record import Build, SignOff
 from inclinum.core.document import Document
-from inclinum.core.job import Build, JobId, SignOff
+from inclinum.core.document.names import JobId, Name, Text
 from inclinum.core.quantity import Length, Mass
-from inclinum.core.vehicle import Name, Text
 
 
 class Rides(Document):

@@ -10,18 +10,18 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.bike.bike import ENDS, Bike, End
 from inclinum.core.bike.changes import RearLink, apply_all
 from inclinum.core.bike.drawing import BikeDrawing, draw
 from inclinum.core.bike.fit import BikeFit, Fitted, fitted
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.limits import REFUSED, BikeCase, BikeFinding, findings, unmeasured
-from inclinum.core.bike.rear import chain_slack_change
+from inclinum.core.bike.machine import ENDS, Bike, End
 from inclinum.core.bike.sag import SagBench, sag_bench
 from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing, standing_of
 from inclinum.core.bike.standing_up import CentreStandTold, ReachTold, StandLean
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
+from inclinum.core.kinematics.rear_end import chain_slack_change
 
 CURVE_POINTS = 41
 

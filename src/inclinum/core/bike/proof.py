@@ -3,9 +3,9 @@
 import math
 from typing import Literal
 
-from inclinum.core.bike.bike import ENDS, End
 from inclinum.core.bike.changes import apply_all
 from inclinum.core.bike.job import BikeJob, BikeMeasurements
+from inclinum.core.bike.machine import ENDS, End
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.document import Document
 

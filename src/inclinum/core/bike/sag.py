@@ -10,13 +10,13 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.bike.bike import End, RearSpring
-from inclinum.core.bike.fork import CoilForkSprings
 from inclinum.core.bike.job import BikeJob, SagWindow, ShelfSpring
+from inclinum.core.bike.machine import End, RearSpring
 from inclinum.core.bike.stance import Standing
 from inclinum.core.bike.windows import window_of
 from inclinum.core.document import Document
 from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.springs.fork import CoilForkSprings
 
 Verdict = Literal["right", "too soft", "too stiff", "set the preload first", "air: set the pressure", "nobody rides it"]
 

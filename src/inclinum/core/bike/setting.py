@@ -1,8 +1,8 @@
 """A laden sag dragged to where it should be: the plan with the preload, or the spacers, that give it."""
 
-from inclinum.core.bike.bike import End
 from inclinum.core.bike.changes import ForkSpacer, RearPreload
 from inclinum.core.bike.limits import BikeCase, BikeCure
+from inclinum.core.bike.machine import End
 from inclinum.core.bike.sag import preload_for_sag
 
 

@@ -9,10 +9,10 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.bike import attitude
-from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.ends import EndAt, ForkCarrying, RearCarrying
-from inclinum.core.bike.rear import Swing, swing_of
+from inclinum.core.bike.machine import Bike
+from inclinum.core.equilibrium.ends import EndAt, ForkCarrying, RearCarrying
+from inclinum.core.kinematics import attitude
+from inclinum.core.kinematics.rear_end import Swing, swing_of
 from inclinum.core.quantity.constants import GRAVITY
 
 Condition = Literal["extended", "unladen", "laden", "full"]

@@ -2,10 +2,10 @@
 
 import numpy as np
 
-from inclinum.core.bike import attitude
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.stance import Standing
 from inclinum.core.document import Document
+from inclinum.core.kinematics import attitude
 
 
 class StandLean(Document):

@@ -2,9 +2,9 @@
 
 import numpy as np
 
-from inclinum.core.bike import attitude
 from inclinum.core.bike.stance import Standing
 from inclinum.core.document import Document
+from inclinum.core.kinematics import attitude
 
 
 class Steering(Document):

@@ -1,7 +1,7 @@
 """Sag windows by use: what the shop starts from until it writes its own. They are our judgement, not a maker's."""
 
-from inclinum.core.bike.bike import End, Use
 from inclinum.core.bike.job import BikeJob, SagWindow
+from inclinum.core.bike.machine import End, Use
 
 _ROWS: tuple[tuple[Use, End, float, float, float, float, float, str], ...] = (
     ("road", "rear", 0.24, 0.33, 0.05, 0.15, 2.0, "enough droop for a dip taken at speed"),

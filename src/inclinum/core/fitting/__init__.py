@@ -2,23 +2,6 @@
 
 from inclinum.core.fitting.consequence import LIFT_MM, consequence_names
 from inclinum.core.fitting.fit import Fit, Miss, Next, Reading, fit
-from inclinum.core.fitting.fitted_axle import AxleFit, Consequence, FitMiss, FitNext, SheetRow, fit_axle
 from inclinum.core.fitting.tape import Place, places
 
-__all__ = [
-    "LIFT_MM",
-    "AxleFit",
-    "Consequence",
-    "Fit",
-    "FitMiss",
-    "FitNext",
-    "Miss",
-    "Next",
-    "Place",
-    "Reading",
-    "SheetRow",
-    "consequence_names",
-    "fit",
-    "fit_axle",
-    "places",
-]
+__all__ = ["LIFT_MM", "Fit", "Miss", "Next", "Place", "Reading", "consequence_names", "fit", "places"]

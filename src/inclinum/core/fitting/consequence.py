@@ -6,10 +6,10 @@ from dataclasses import replace
 import numpy as np
 
 from inclinum.core.fitting.tape import with_followers
-from inclinum.core.linkage import AnyLinkage, Corner, axle_motion
-from inclinum.core.linkage.constraints import Adjustment
-from inclinum.core.linkage.leaf import LeafBody
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.kinematics import AnyLinkage, Corner, axle_motion
+from inclinum.core.kinematics.constraints import Adjustment
+from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.kinematics.rigid import Array
 
 LIFT_MM = 40.0
 """The change of height that consequences are told for."""

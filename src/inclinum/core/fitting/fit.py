@@ -22,9 +22,9 @@ from inclinum.core.fitting.tape import (
     places,
     with_followers,
 )
-from inclinum.core.learn import COVERAGE
-from inclinum.core.linkage import AnyLinkage
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.kinematics import AnyLinkage
+from inclinum.core.kinematics.rigid import Array
+from inclinum.core.uncertainty import COVERAGE
 
 PRIOR_SIGMA_MM = 22.0
 """How far off a coordinate of a scaled archetype usually is, one standard deviation."""

@@ -9,8 +9,8 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.linkage import AnyLinkage, point_name
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.kinematics import AnyLinkage, point_name
+from inclinum.core.kinematics.rigid import Array
 
 How = Literal["between", "height", "apart", "forward", "lean"]
 LENGTH_SIGMA_MM, LEAN_SIGMA_DEG = 1.5, 0.5

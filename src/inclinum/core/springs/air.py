@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.kinematics.rigid import Array
 from inclinum.core.springs.root import root
 
 ATMOSPHERE = 0.101325

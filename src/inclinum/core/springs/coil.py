@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.kinematics.rigid import Array
 
 STEEL_SHEAR_MODULUS = 79_300.0
 """G of spring steel, N/mm²."""

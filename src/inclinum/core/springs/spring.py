@@ -6,7 +6,7 @@ from typing import Protocol
 
 import numpy as np
 
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.kinematics.rigid import Array
 
 
 class Spring(Protocol):

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.kinematics.rigid import Array
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
 from inclinum.core.springs.root import root
 

@@ -2271,32 +2271,6 @@ export interface components {
             due?: string | null;
         };
         /**
-         * BikeCard
-         * @description The card of a job.
-         */
-        BikeCard: {
-            /** Title */
-            title: string;
-            /** Vehicle */
-            vehicle: string;
-            /** Owner */
-            owner: string;
-            preflight: components["schemas"]["Preflight"];
-            /** Steps */
-            steps: components["schemas"]["BikeStep"][];
-            /** Minutes */
-            minutes: [
-                number,
-                number
-            ];
-            /** Stopped by */
-            stopped_by: string[];
-            /** Override */
-            override: string;
-            /** Certificate */
-            certificate: string;
-        };
-        /**
          * BikeChangeKind
          * @description A kind of change, with the schema of its parameters for the form.
          */
@@ -2386,8 +2360,8 @@ export interface components {
         BikeFinding: {
             /** Id */
             id: string;
-            /** End */
-            end: ("front" | "rear") | null;
+            /** Axle */
+            axle: ("front" | "rear") | null;
             /**
              * Severity
              * @enum {string}
@@ -2415,6 +2389,8 @@ export interface components {
              * @default []
              */
             settled_by: string[];
+            /** Wanted rise */
+            wanted_rise?: number | null;
             /**
              * Cures
              * @default []
@@ -2768,41 +2744,6 @@ export interface components {
             front: number;
             /** Rear */
             rear: number;
-        };
-        /**
-         * BikeStep
-         * @description One step.
-         */
-        BikeStep: {
-            /** Id */
-            id: string;
-            /** Phase */
-            phase: string;
-            /** End */
-            end?: ("front" | "rear") | null;
-            /** Text */
-            text: string;
-            /** Caution */
-            caution?: string | null;
-            /** Hold */
-            hold?: string | null;
-            /** Figure */
-            figure?: string | null;
-            /**
-             * Fasteners
-             * @default []
-             */
-            fasteners: components["schemas"]["FastenerUse"][];
-            /**
-             * People
-             * @default 1
-             */
-            people: number;
-            /** Minutes */
-            minutes: [
-                number,
-                number
-            ];
         };
         /**
          * BikeView
@@ -3835,7 +3776,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "deg";
+            unit: "mm" | "deg" | "%" | "N/mm";
             /** Why */
             why: string;
             /** Source */
@@ -6930,11 +6871,8 @@ export interface components {
         Step: {
             /** Id */
             id: string;
-            /**
-             * Phase
-             * @enum {string}
-             */
-            phase: "Before it goes up" | "Loosen on the ground" | "Lift and support" | "Take apart" | "Swap" | "Refit loosely" | "To ride height" | "Wheels and down" | "Prove and align" | "Hand over";
+            /** Phase */
+            phase: string;
             /** Axle */
             axle?: ("front" | "rear") | null;
             /** Side */
@@ -14139,7 +14077,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["BikeCard"];
+                    "application/json": components["schemas"]["Card"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */

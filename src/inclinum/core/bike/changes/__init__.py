@@ -4,7 +4,7 @@ from typing import Annotated, get_args
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
+from inclinum.core import plan
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.clevis import ClevisOut
 from inclinum.core.bike.changes.fork_oil import ForkOil
@@ -19,7 +19,8 @@ from inclinum.core.bike.changes.rear_spring import RearSpringSwap
 from inclinum.core.bike.changes.seat_foam import SeatFoam
 from inclinum.core.bike.changes.side_stand import StandLeg
 from inclinum.core.bike.changes.tyres import Tyres
-from inclinum.core.document import Document
+from inclinum.core.bike.machine import Bike
+from inclinum.core.plan import Planned, apply_all, at_their_place, unused_id
 
 AnyBikeChange = Annotated[
     RearLink
@@ -40,30 +41,8 @@ AnyBikeChange = Annotated[
 BIKE_CHANGES: tuple[type[BikeChange], ...] = get_args(get_args(AnyBikeChange)[0])
 
 
-class PlannedBikeChange(Document):
+class PlannedBikeChange(Planned[AnyBikeChange]):
     """A change on the stack, which can be switched off to see what it does."""
-
-    id: str = Field(min_length=1, max_length=40)
-    on: bool = True
-    change: AnyBikeChange
-
-
-def apply_all(bike: Bike, changes: tuple[PlannedBikeChange, ...]) -> Bike:
-    """The machine with every change that is on, in order. Raises ValueError where one cannot be made."""
-    for planned in changes:
-        if planned.on:
-            bike = planned.change.apply(bike)
-    return bike
-
-
-def at_their_place(bike: Bike, changes: tuple[PlannedBikeChange, ...]) -> tuple[tuple[PlannedBikeChange, Bike], ...]:
-    """Every change that is on with the machine it meets: as those before it left it. Raises as ``apply_all``."""
-    found = []
-    for planned in changes:
-        if planned.on:
-            found.append((planned, bike))
-            bike = planned.change.apply(bike)
-    return tuple(found)
 
 
 def begin(kind: str, bike: Bike, stack: tuple[PlannedBikeChange, ...]) -> PlannedBikeChange:
@@ -72,16 +51,8 @@ def begin(kind: str, bike: Bike, stack: tuple[PlannedBikeChange, ...]) -> Planne
     Raises:
         ValueError: no such kind, or the machine cannot take it.
     """
-    found = next((k for k in BIKE_CHANGES if k.model_fields["type"].default == kind), None)
-    if found is None:
-        raise ValueError(f"There is no change “{kind}”.")
-    return PlannedBikeChange.model_validate({"id": unused_id(stack), "change": found.start(apply_all(bike, stack))})
-
-
-def unused_id(stack: tuple[PlannedBikeChange, ...]) -> str:
-    """An id no change of the stack has."""
-    taken = {p.id for p in stack}
-    return next(f"c{n}" for n in range(1, len(stack) + 2) if f"c{n}" not in taken)
+    now = apply_all(bike, stack)
+    return plan.begin(kind, BIKE_CHANGES, PlannedBikeChange, stack, lambda found: found.start(now))
 
 
 __all__ = [

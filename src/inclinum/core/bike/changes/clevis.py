@@ -4,8 +4,8 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
 
 
 class ClevisOut(BikeChange):
@@ -24,27 +24,27 @@ class ClevisOut(BikeChange):
             raise ValueError("This damper has no clevis on a thread.")
         return cls(out_mm=bike.damper.clevis.screwed_out_mm)
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Longer by how much further it is out than it was."""
-        clevis = bike.damper.clevis
+        clevis = machine.damper.clevis
         if clevis is None:
             raise ValueError("This damper has no clevis on a thread.")
         longer = self.out_mm - clevis.screwed_out_mm
-        damper = bike.damper.model_copy(
+        damper = machine.damper.model_copy(
             update={
-                "extended_mm": bike.damper.extended_mm + longer,
+                "extended_mm": machine.damper.extended_mm + longer,
                 "clevis": clevis.model_copy(update={"screwed_out_mm": self.out_mm}),
             }
         )
-        return bike.model_copy(update={"damper": damper})
+        return machine.model_copy(update={"damper": damper})
 
     def summary(self) -> str:
         """How far."""
         return f"{self.out_mm:g} mm out"
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Thread and lock nut."""
-        needed = bike.damper.clevis.least_thread_mm if bike.damper.clevis else 0
+        needed = machine.damper.clevis.least_thread_mm if machine.damper.clevis else 0
         return [
             f"Clevis {self.out_mm:g} mm out, at least {needed:g} mm of thread left in it; mark it, then the lock nut "
             "against the clevis to its maker's figure."

@@ -4,9 +4,9 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.fork_springs import coils_of, with_springs
+from inclinum.core.bike.machine import Bike
 
 
 class ForkOil(BikeChange):
@@ -27,18 +27,18 @@ class ForkOil(BikeChange):
         level = air.oil_level_mm or air.volume(bike.fork.stroke_mm) / air.area_mm2 - bike.fork.stroke_mm
         return cls(level_mm=round(max(level, 11.0), 1))
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Both legs."""
-        air = coils_of(bike).air
+        air = coils_of(machine).air
         if air is None:
             raise ValueError("Nothing is known of the air in this fork: give the tube's area and its oil level first.")
-        return with_springs(bike, air=air.model_copy(update={"oil_level_mm": self.level_mm, "volume_mm3": None}))
+        return with_springs(machine, air=air.model_copy(update={"oil_level_mm": self.level_mm, "volume_mm3": None}))
 
     def summary(self) -> str:
         """Level."""
         return f"{self.level_mm:g} mm of air, fork bottomed, springs out"
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Measure both."""
-        _ = bike
+        _ = machine
         return [f"Oil to {self.level_mm:g} mm below the tube's top, fork bottomed, springs out, both legs equal."]

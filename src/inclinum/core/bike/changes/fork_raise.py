@@ -4,8 +4,8 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
 
 
 class ForkRaise(BikeChange):
@@ -26,26 +26,26 @@ class ForkRaise(BikeChange):
             raise ValueError("A single-crown fork is pressed into its crown: it cannot be raised in clamps.")
         return cls(raised_mm=bike.fork.raised_mm)
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """The raise, and what it takes from the clearance when bottomed."""
-        if bike.fork.crown == "single":
+        if machine.fork.crown == "single":
             raise ValueError("A single-crown fork is pressed into its crown: it cannot be raised in clamps.")
-        more = self.raised_mm - bike.fork.raised_mm
-        fork = bike.fork.model_copy(
+        more = self.raised_mm - machine.fork.raised_mm
+        fork = machine.fork.model_copy(
             update={
                 "raised_mm": self.raised_mm,
-                "bottomed_clearance_mm": bike.fork.bottomed_clearance_mm - more,
+                "bottomed_clearance_mm": machine.fork.bottomed_clearance_mm - more,
             }
         )
-        return bike.model_copy(update={"fork": fork})
+        return machine.model_copy(update={"fork": fork})
 
     def summary(self) -> str:
         """How far."""
         return f"{self.raised_mm:g} mm of tube above the top clamp"
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """One clamp at a time."""
-        _ = bike
+        _ = machine
         return [
             f"Clamps loose one leg at a time, tubes up to {self.raised_mm:g} mm above the top clamp, both legs equal "
             "to half a millimetre; turn the bar lock to lock: nothing may touch."

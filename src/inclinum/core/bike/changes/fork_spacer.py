@@ -4,9 +4,9 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.fork_springs import coils_of, with_springs
+from inclinum.core.bike.machine import Bike
 
 
 class ForkSpacer(BikeChange):
@@ -23,21 +23,21 @@ class ForkSpacer(BikeChange):
         """As it is."""
         return cls(spacer_mm=coils_of(bike).spacer_mm)
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Both legs."""
-        return with_springs(bike, spacer_mm=self.spacer_mm, right_spacer_mm=None)
+        return with_springs(machine, spacer_mm=self.spacer_mm, right_spacer_mm=None)
 
     def summary(self) -> str:
         """Length."""
         return f"{self.spacer_mm:g} mm, both legs"
 
-    def parts(self, bike: Bike) -> list[str]:
+    def parts(self, machine: Bike) -> list[str]:
         """A pair."""
-        return [f"{coils_of(bike).legs} spacer(s) {self.spacer_mm:g} mm, ends square, with washers"]
+        return [f"{coils_of(machine).legs} spacer(s) {self.spacer_mm:g} mm, ends square, with washers"]
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Cut square."""
-        preload = coils_of(self.apply(bike)).preload() or 0.0
+        preload = coils_of(self.apply(machine)).preload() or 0.0
         return [
             f"Spacers cut square to {self.spacer_mm:g} mm and deburred: preload + room − spring, "
             f"{preload:.1f} mm of preload remains. Both legs equal."

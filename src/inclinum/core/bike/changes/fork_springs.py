@@ -4,9 +4,10 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.changes.base import BikeChange, named
-from inclinum.core.bike.fork import CoilForkSprings, LegSpring
+from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
+from inclinum.core.plan import named
+from inclinum.core.springs.fork import CoilForkSprings, LegSpring
 
 
 def coils_of(bike: Bike) -> CoilForkSprings:
@@ -43,25 +44,25 @@ class ForkSprings(BikeChange):
         """The fitted ones."""
         return cls(spring=coils_of(bike).left.model_copy(update={"part": ""}))
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Springs of both legs, and the spacer that keeps the preload or is stated."""
-        was = coils_of(bike)
+        was = coils_of(machine)
         kept = (was.preload() or 0.0) + was.available_mm - self.spring.free_length_mm
         spacer = max(kept, 0.0) if self.spacer_mm is None else self.spacer_mm
-        return with_springs(bike, left=self.spring, right=None, spacer_mm=spacer, right_spacer_mm=None)
+        return with_springs(machine, left=self.spring, right=None, spacer_mm=spacer, right_spacer_mm=None)
 
     def summary(self) -> str:
         """Rate and length of a leg."""
         s = self.spring
         return named(s.part, f"{s.rate_n_per_mm:g} N/mm a leg, free {s.free_length_mm:g} mm")
 
-    def parts(self, bike: Bike) -> list[str]:
+    def parts(self, machine: Bike) -> list[str]:
         """A pair, or one."""
-        return [f"{coils_of(bike).legs} fork spring(s), {self.summary()}"]
+        return [f"{coils_of(machine).legs} fork spring(s), {self.summary()}"]
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Which way up, cut spacer."""
-        after = coils_of(self.apply(bike))
+        after = coils_of(self.apply(machine))
         way = ""
         if self.spring.soft_closes_mm:
             end = "up" if self.spring.coils_up else "down"

@@ -4,8 +4,8 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
 
 
 class ForkTravel(BikeChange):
@@ -24,9 +24,9 @@ class ForkTravel(BikeChange):
         _ = bike
         return cls(shorter_mm=10)
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Stroke and room for the springs go; the front stands lower by it at full extension."""
-        fork = bike.fork
+        fork = machine.fork
         if self.shorter_mm >= fork.stroke_mm - 20:
             raise ValueError(
                 f"A fork with {fork.stroke_mm:g} mm of stroke cannot be made {self.shorter_mm:g} mm shorter."
@@ -40,19 +40,19 @@ class ForkTravel(BikeChange):
             fields["springs"] = fork.springs.model_copy(
                 update={"available_mm": fork.springs.available_mm - self.shorter_mm}
             )
-        return bike.model_copy(update={"fork": fork.model_copy(update=fields)})
+        return machine.model_copy(update={"fork": fork.model_copy(update=fields)})
 
     def summary(self) -> str:
         """How much."""
         left_out = "" if self.bottom_out_parts else ", bottom-out parts left out"
         return f"{self.shorter_mm:g} mm shorter{left_out}"
 
-    def parts(self, bike: Bike) -> list[str]:
+    def parts(self, machine: Bike) -> list[str]:
         """Spacers."""
-        _ = bike
+        _ = machine
         return [f"Internal travel spacers {self.shorter_mm:g} mm, both legs, from the fork's maker or supplier"]
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Inside."""
-        _ = bike
+        _ = machine
         return [f"Travel spacers of {self.shorter_mm:g} mm on both damper rods, bottom-out parts back in their places."]

@@ -4,9 +4,10 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.changes.base import BikeChange, named
+from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.rear_preload import collar_step
+from inclinum.core.bike.machine import Bike
+from inclinum.core.plan import named
 
 
 class RearDamperSwap(BikeChange):
@@ -25,28 +26,28 @@ class RearDamperSwap(BikeChange):
         """The lengths it has."""
         return cls(extended_mm=bike.damper.extended_mm, stroke_mm=bike.damper.stroke_mm)
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Extended length and stroke, the preload counted as before.
 
         Where another body's thread shows at zero is measured again once it is there.
         """
         lengths = {"extended_mm": self.extended_mm, "stroke_mm": self.stroke_mm}
-        data = bike.damper.model_dump() | lengths
-        if any(getattr(bike.damper, name) != value for name, value in lengths.items()):
+        data = machine.damper.model_dump() | lengths
+        if any(getattr(machine.damper, name) != value for name, value in lengths.items()):
             data["threads_at_zero_mm"] = None
-        return bike.model_copy(update={"damper": type(bike.damper).model_validate(data)})
+        return machine.model_copy(update={"damper": type(machine.damper).model_validate(data)})
 
     def summary(self) -> str:
         """Length and stroke."""
         return named(self.part, f"{self.extended_mm:g} mm eye to eye, stroke {self.stroke_mm:g} mm")
 
-    def parts(self, bike: Bike) -> list[str]:
+    def parts(self, machine: Bike) -> list[str]:
         """One or a pair."""
-        return [f"{bike.damper.count} damper{'s' if bike.damper.count > 1 else ''}, {self.summary()}"]
+        return [f"{machine.damper.count} damper{'s' if machine.damper.count > 1 else ''}, {self.summary()}"]
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Compare, and the collar as the plan has it after this damper."""
         return [
             "New damper beside the old one, both forced out: eye to eye, stroke, eye widths, which end is up.",
-            collar_step(self.apply(bike)),
+            collar_step(self.apply(machine)),
         ]

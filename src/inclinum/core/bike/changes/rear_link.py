@@ -5,10 +5,11 @@ from typing import ClassVar, Literal, Self
 import numpy as np
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
-from inclinum.core.bike.changes.base import BikeChange, named
-from inclinum.core.bike.rear import RearEnd, RockerOnArm, RockerOnFrame
-from inclinum.core.linkage.rigid import Array
+from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
+from inclinum.core.kinematics.rear_end import RearEnd, RockerOnArm, RockerOnFrame
+from inclinum.core.kinematics.rigid import Array
+from inclinum.core.plan import named
 
 LINKED = (RockerOnFrame, RockerOnArm)
 
@@ -45,9 +46,9 @@ class RearLink(BikeChange):
         hole, rod = holes(bike.rear)
         return cls(hole_mm=round(hole, 1), rod_mm=round(rod, 1))
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """The swing arm held where it is drawn: the rod turns the rocker to where both lengths are met."""
-        rear = bike.rear
+        rear = machine.rear
         holes(rear)
         p = rear.arrays()
         arm_end = p["rod_arm"] if isinstance(rear, RockerOnFrame) else p["rod_frame"]
@@ -58,20 +59,20 @@ class RearLink(BikeChange):
         # The damper's hole keeps its angle to the rod's hole: on the rocker it turns with it.
         c, s = np.cos(turn), np.sin(turn)
         moved["damper_rocker"] = pivot + np.array([[c, -s], [s, c]]) @ (p["damper_rocker"] - pivot)
-        return bike.model_copy(update={"rear": rear.with_points(moved)})
+        return machine.model_copy(update={"rear": rear.with_points(moved)})
 
     def summary(self) -> str:
         """Both distances."""
         return named(self.part, f"hole {self.hole_mm:g} mm, rod {self.rod_mm:g} mm")
 
-    def parts(self, bike: Bike) -> list[str]:
+    def parts(self, machine: Bike) -> list[str]:
         """The link."""
-        _ = bike
+        _ = machine
         return [f"Link, {self.summary()}, with its sleeves, seals and bolts"]
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Rollers, sleeves, seals."""
-        _ = bike
+        _ = machine
         return [
             "Push the sleeves out only as far as needed: the needle rollers stay in their sleeves. Count them.",
             f"Hole to hole of the new link against the order: {self.summary()}.",

@@ -4,8 +4,8 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
 
 
 def zero_of(bike: Bike) -> str:
@@ -77,9 +77,9 @@ class RearPreload(BikeChange):
             )
         return self.threads_mm - zero
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Counted preload."""
-        return bike.model_copy(update={"preload_mm": self.shortening(bike)})
+        return machine.model_copy(update={"preload_mm": self.shortening(machine)})
 
     def summary(self) -> str:
         """As it is told."""
@@ -89,6 +89,6 @@ class RearPreload(BikeChange):
             f"{self.preload_mm:g} mm of shortening" if self.threads_mm is None else f"{self.threads_mm:g} mm of thread"
         )
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Turns from zero, both sides alike where there are two."""
-        return [collar_step(self.apply(bike))]
+        return [collar_step(self.apply(machine))]

@@ -4,9 +4,10 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike, RearSpring
-from inclinum.core.bike.changes.base import BikeChange, named
+from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.rear_preload import collar_step, zero_of
+from inclinum.core.bike.machine import Bike, RearSpring
+from inclinum.core.plan import named
 
 
 class RearSpringSwap(BikeChange):
@@ -27,14 +28,14 @@ class RearSpringSwap(BikeChange):
         """The fitted spring itself: nothing changes until its numbers do."""
         return cls(spring=bike.spring.model_copy(update={"part": ""}))
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Spring and, where stated, its preload; a longer one with its washer finds zero further back on the thread."""
-        preload = bike.preload_mm if self.preload_mm is None else self.preload_mm
-        was, now, damper = bike.spring, self.spring, bike.damper
+        preload = machine.preload_mm if self.preload_mm is None else self.preload_mm
+        was, now, damper = machine.spring, self.spring, machine.damper
         if damper.threads_at_zero_mm is not None:
             longer = now.free_length_mm + now.seat_washer_mm - was.free_length_mm - was.seat_washer_mm
             damper = damper.model_copy(update={"threads_at_zero_mm": damper.threads_at_zero_mm - longer})
-        return bike.model_copy(update={"spring": self.spring, "preload_mm": preload, "damper": damper})
+        return machine.model_copy(update={"spring": self.spring, "preload_mm": preload, "damper": damper})
 
     def summary(self) -> str:
         """Rate, length and washer."""
@@ -42,13 +43,13 @@ class RearSpringSwap(BikeChange):
         washer = f", {s.seat_washer_mm:g} mm washer" if s.seat_washer_mm else ""
         return named(s.part, f"{s.rate_n_per_mm:g} N/mm, free {s.free_length_mm:g} mm, stroke {s.stroke_mm:g}{washer}")
 
-    def parts(self, bike: Bike) -> list[str]:
+    def parts(self, machine: Bike) -> list[str]:
         """One a damper, with its washer."""
-        return [f"{bike.damper.count} rear spring{'s' if bike.damper.count > 1 else ''}, {self.summary()}"]
+        return [f"{machine.damper.count} rear spring{'s' if machine.damper.count > 1 else ''}, {self.summary()}"]
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Compare, seat, and the collar where the plan has it after this spring."""
-        after = self.apply(bike)
+        after = self.apply(machine)
         return [
             "New spring beside the old one: check rate, free length and inner diameter against the order.",
             f"Seat the spring with its own washer, collar down until it touches: {zero_of(after)}.",

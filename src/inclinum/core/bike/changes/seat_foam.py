@@ -4,8 +4,8 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
 
 
 class SeatFoam(BikeChange):
@@ -23,20 +23,23 @@ class SeatFoam(BikeChange):
         """A centimetre."""
         return cls(lower_mm=min(10.0, bike.seat.foam_mm))
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Height and what foam is left."""
-        if self.lower_mm > bike.seat.foam_mm:
-            raise ValueError(f"The seat has {bike.seat.foam_mm:g} mm of foam to give, not {self.lower_mm:g}.")
-        seat = bike.seat.model_copy(
-            update={"height_mm": bike.seat.height_mm - self.lower_mm, "foam_mm": bike.seat.foam_mm - self.lower_mm}
+        if self.lower_mm > machine.seat.foam_mm:
+            raise ValueError(f"The seat has {machine.seat.foam_mm:g} mm of foam to give, not {self.lower_mm:g}.")
+        seat = machine.seat.model_copy(
+            update={
+                "height_mm": machine.seat.height_mm - self.lower_mm,
+                "foam_mm": machine.seat.foam_mm - self.lower_mm,
+            }
         )
-        return bike.model_copy(update={"seat": seat})
+        return machine.model_copy(update={"seat": seat})
 
     def summary(self) -> str:
         """How much."""
         return f"{self.lower_mm:g} mm {'off' if self.lower_mm >= 0 else 'on'}"
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Cover."""
-        _ = bike
+        _ = machine
         return [f"Seat foam: {self.summary()}, cover back without folds, seat latched."]

@@ -5,8 +5,8 @@ from typing import ClassVar, Literal, Self
 import numpy as np
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
 
 
 class StandLeg(BikeChange):
@@ -31,9 +31,9 @@ class StandLeg(BikeChange):
             raise ValueError("This machine has no side stand.")
         return cls(shorter_mm=0)
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """The foot up along the leg and in; a bend swings it about the stand's pivot."""
-        stand = bike.stand
+        stand = machine.stand
         if stand is None:
             raise ValueError("This machine has no side stand.")
         splay, bend = np.radians(stand.splay_deg), np.radians(self.bent_out_deg)
@@ -51,16 +51,16 @@ class StandLeg(BikeChange):
                 "splay_deg": stand.splay_deg + self.bent_out_deg,
             }
         )
-        return bike.model_copy(update={"stand": new})
+        return machine.model_copy(update={"stand": new})
 
     def summary(self) -> str:
         """Length and bend."""
         bend = f", bent out {self.bent_out_deg:g}°" if self.bent_out_deg else ""
         return f"{self.shorter_mm:g} mm shorter along its leg{bend}"
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Cut and weld, or a shorter one."""
-        _ = bike
+        _ = machine
         return [
             f"Side stand {self.summary()}: a shorter stand, or cut and welded by a qualified welder off the machine. "
             "Its switch and spring must work as before."

@@ -4,8 +4,8 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.machine import Bike
 
 
 class Tyres(BikeChange):
@@ -23,9 +23,9 @@ class Tyres(BikeChange):
         """As they are."""
         return cls(front_radius_mm=bike.front_tyre_radius_mm, rear_radius_mm=bike.rear_tyre_radius_mm)
 
-    def apply(self, bike: Bike) -> Bike:
+    def apply(self, machine: Bike) -> Bike:
         """Both radii."""
-        return bike.model_copy(
+        return machine.model_copy(
             update={"front_tyre_radius_mm": self.front_radius_mm, "rear_tyre_radius_mm": self.rear_radius_mm}
         )
 
@@ -33,12 +33,12 @@ class Tyres(BikeChange):
         """Radii."""
         return f"front {self.front_radius_mm:g} mm, rear {self.rear_radius_mm:g} mm loaded radius"
 
-    def parts(self, bike: Bike) -> list[str]:
+    def parts(self, machine: Bike) -> list[str]:
         """Tyres."""
-        _ = bike
+        _ = machine
         return [f"Tyres, {self.summary()}, of a size the rims and local rules allow"]
 
-    def steps(self, bike: Bike) -> list[str]:
+    def steps(self, machine: Bike) -> list[str]:
         """Clearances."""
-        _ = bike
+        _ = machine
         return ["Tyres on, to pressure; turn each wheel by hand at both ends of travel: guard, stay and chain clear."]

@@ -19,7 +19,7 @@ from inclinum.core.bike.limits import (
 )
 from inclinum.core.bike.limits.assumed import told_as_assumed, unmeasured
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
-from inclinum.core.limits.finding import WORST_FIRST
+from inclinum.core.plan import worst_first
 
 LIMITS: tuple[Callable[[BikeCase], list[BikeFinding]], ...] = (
     fork_inside.check,
@@ -44,9 +44,7 @@ REFUSED = ("fork.bottom_out",)
 
 def findings(case: BikeCase) -> list[BikeFinding]:
     """All findings, worst first."""
-    return sorted(
-        (told_as_assumed(case, f) for check in LIMITS for f in check(case)), key=lambda f: WORST_FIRST[f.severity]
-    )
+    return worst_first(told_as_assumed(case, f) for check in LIMITS for f in check(case))
 
 
 __all__ = [

@@ -24,7 +24,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     return [
         BikeFinding(
             id="aim.rear",
-            end="rear",
+            axle="rear",
             severity="fix",
             what=f"Rear comes out {abs(missed):.0f} mm too {'low' if missed > 0 else 'high'}",
             value=round(got, 2),

@@ -9,8 +9,9 @@ from functools import lru_cache
 from operator import attrgetter
 
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.bike import Bike
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
+from inclinum.core.bike.machine import Bike
+from inclinum.core.plan.finding import assumed
 
 
 @dataclass(frozen=True)
@@ -94,15 +95,4 @@ def told_as_assumed(case: BikeCase, finding: BikeFinding) -> BikeFinding:
     """The finding as it is; or, where a part it rests on is assumed, saying so and stopping nothing alone."""
     parts = next((p for start, p in RESTS_ON.items() if finding.id.startswith(start)), ())
     readings = tuple(p.reading for p in parts if p.assumed(case))
-    if not readings:
-        return finding
-    wanted = " and ".join(readings)
-    told = "Assumed with this kind of machine, not measured"
-    return finding.model_copy(
-        update={
-            "severity": "fix" if finding.severity == "stops" else finding.severity,
-            "why": f"{finding.why} {told}: {wanted}. Measure it and it is settled.",
-            "source": f"assumed: nobody gave {wanted}",
-            "settled_by": readings,
-        }
-    )
+    return assumed(finding, readings, "machine")

@@ -2,42 +2,23 @@
 
 from dataclasses import dataclass, replace
 from functools import cached_property
-from typing import Literal
 
-from inclinum.core.bike.bike import Bike, End
+from inclinum.core import plan
 from inclinum.core.bike.changes import BikeChange, PlannedBikeChange, apply_all, unused_id
 from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.machine import Bike, End
 from inclinum.core.bike.sag import SagBench
 from inclinum.core.bike.stance import Attitude, Standing
 from inclinum.core.bike.standing_up import CentreStandTold, ReachTold, StandLean, centre_stand_of, reach_of, stand_of
 from inclinum.core.bike.steering import Steering
-from inclinum.core.document import Document
-from inclinum.core.limits.finding import Severity
 
 
-class BikeCure(Document):
+class BikeCure(plan.Cure[PlannedBikeChange]):
     """A way out: the whole plan as it would be with one press."""
 
-    title: str
-    changes: tuple[PlannedBikeChange, ...]
 
-
-class BikeFinding(Document):
+class BikeFinding(plan.Finding[BikeCure]):
     """One landmark or margin."""
-
-    id: str
-    end: End | None
-    severity: Severity
-    what: str
-    value: float
-    limit: float
-    margin: float
-    unit: Literal["mm", "deg", "%", "N/mm"]
-    why: str
-    source: str
-    settled_by: tuple[str, ...] = ()
-    """Readings that nobody took and the number rests on: it is assumed then, and stops no plan alone."""
-    cures: tuple[BikeCure, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -17,7 +17,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     cures = (case.setting(f"Clevis {most:g} mm out", ClevisOut(out_mm=most)),) if most >= 0 else ()
     return [
         BikeFinding(
-            id="clevis.thread", end="rear", severity="stops", what="Too little thread left in the clevis",
+            id="clevis.thread", axle="rear", severity="stops", what="Too little thread left in the clevis",
             value=round(left, 1), limit=clevis.least_thread_mm, margin=round(left - clevis.least_thread_mm, 1),
             unit="mm", why="The rod pulls out of it, or its thread strips, at a landing.",
             source="the part supplier's figure", cures=cures,

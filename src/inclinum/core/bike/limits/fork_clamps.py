@@ -16,7 +16,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
         limit = fork.raise_most_mm if fork.raised_mm > fork.raise_most_mm else fork.raise_least_mm
         found.append(
             BikeFinding(
-                id="fork.zone", end="front", severity="stops", what="The clamps hold the tubes where they step",
+                id="fork.zone", axle="front", severity="stops", what="The clamps hold the tubes where they step",
                 value=fork.raised_mm, limit=limit, margin=-outside, unit="mm",
                 why="A clamp on a taper or step cuts into the tube or does not hold it.",
                 source="the tube's clamp zone, as measured", cures=cure,
@@ -26,7 +26,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     if short > 0:
         found.append(
             BikeFinding(
-                id="fork.bottomed", end="front", severity="stops",
+                id="fork.bottomed", axle="front", severity="stops",
                 what="Wheel or mudguard meets the lower clamp when the fork bottoms",
                 value=round(fork.bottomed_clearance_mm, 1), limit=fork.clearance_wanted_mm, margin=-round(short, 1),
                 unit="mm", why="Every millimetre the tubes go up is one less there.",

@@ -1,8 +1,8 @@
 """Inside the fork: both legs equal, coils that touch, and the parts that keep metal from metal."""
 
 from inclinum.core.bike.changes import ForkTravel
-from inclinum.core.bike.fork import CoilForkSprings
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
+from inclinum.core.springs.fork import CoilForkSprings
 
 ALIKE_MM, ALIKE_RATE = 0.5, 0.02
 
@@ -23,7 +23,7 @@ def _legs(case: BikeCase) -> list[BikeFinding]:
         return []
     return [
         BikeFinding(
-            id="fork.legs", end="front", severity="fix", what="The two fork legs are not alike",
+            id="fork.legs", axle="front", severity="fix", what="The two fork legs are not alike",
             value=round(apart, 1), limit=ALIKE_MM, margin=round(ALIKE_MM - apart, 1), unit="mm",
             why=f"Preload differs by {apart:.1f} mm and rate by {100 * rates:.0f} %: the fork twists and binds.",
             source="left against right",
@@ -41,7 +41,7 @@ def _coils(case: BikeCase) -> list[BikeFinding]:
     laden = springs.preload() + case.after.ends["laden"][0].sag >= room
     return [
         BikeFinding(
-            id="fork.coils", end="front", severity="stops",
+            id="fork.coils", axle="front", severity="stops",
             what=f"The fork springs go solid {'under the rider' if laden else 'before it bottoms'}",
             value=round(used, 1), limit=round(room, 1), margin=round(room - used, 1), unit="mm",
             why="Coils would be the stop; a shorter spacer or springs with more stroke.",
@@ -63,7 +63,7 @@ def _parts(case: BikeCase) -> list[BikeFinding]:
             cures.append(case.setting("Leave the bottom-out parts in", kept))
     return [
         BikeFinding(
-            id="fork.bottom_out", end="front", severity="stops",
+            id="fork.bottom_out", axle="front", severity="stops",
             what="Refused: the fork's bottom-out parts are left out",
             value=0.0, limit=1.0, margin=-1.0, unit="mm",
             why=f"They keep metal from metal: at full stroke the springs hold {force:.0f} N, a landing brings several "

@@ -2,9 +2,9 @@
 
 import numpy as np
 
-from inclinum.core.bike import attitude
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
-from inclinum.core.bike.rear import chain_slack_change
+from inclinum.core.kinematics import attitude
+from inclinum.core.kinematics.rear_end import chain_slack_change
 
 KEPT_SHARE = 0.85
 """Our rule: a machine that loses more than this much of its clearance grounds where it did not."""
@@ -23,7 +23,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
         if after < KEPT_SHARE * before:
             found.append(
                 BikeFinding(
-                    id=f"ground.{point.name}", end=None, severity="stops" if after <= 0 else "know",
+                    id=f"ground.{point.name}", axle=None, severity="stops" if after <= 0 else "know",
                     what=f"{point.name.capitalize()} comes close to the ground", value=round(after, 0),
                     limit=round(KEPT_SHARE * before, 0), margin=round(after - KEPT_SHARE * before, 0), unit="mm",
                     why=f"{before:.0f} mm with the rider on before, {after:.0f} mm as planned.",
@@ -43,7 +43,7 @@ def _chain(case: BikeCase) -> list[BikeFinding]:
     spare = abs(float(slack[list(points).index("unladen")]))
     return [
         BikeFinding(
-            id="chain", end="rear", severity="know", what=f"The chain is tightest {_WORDS[tightest]}",
+            id="chain", axle="rear", severity="know", what=f"The chain is tightest {_WORDS[tightest]}",
             value=round(spare, 1), limit=0.0, margin=round(spare, 1), unit="mm",
             why=f"Set its slack there; unladen the axle is then {spare:.1f} mm nearer the sprocket.",
             source="axle path and front sprocket",

@@ -1,10 +1,10 @@
 """Preload against its limits: loose springs, more than the spring's maker allows, a zero that cannot be believed."""
 
-from inclinum.core.bike.bike import End
 from inclinum.core.bike.changes import ForkSpacer, RearPreload
-from inclinum.core.bike.fork import CoilForkSprings
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
-from inclinum.core.limits.finding import Severity
+from inclinum.core.bike.machine import End
+from inclinum.core.plan.finding import Severity
+from inclinum.core.springs.fork import CoilForkSprings
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
@@ -77,6 +77,6 @@ def _said(
 ) -> BikeFinding:
     margin = value - limit if value < limit else limit - value
     return BikeFinding(
-        id=f"preload.{end}.{what[:12]}", end=end, severity=severity, what=what, value=round(value, 1), limit=limit,
+        id=f"preload.{end}.{what[:12]}", axle=end, severity=severity, what=what, value=round(value, 1), limit=limit,
         margin=round(margin, 1), unit="mm", why=why, source=source, cures=cures,
     )  # fmt: skip

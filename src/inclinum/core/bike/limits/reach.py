@@ -21,7 +21,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
         cures = ()
     return [
         BikeFinding(
-            id="reach", end=None, severity=severity,
+            id="reach", axle=None, severity=severity,
             what="The rider's feet do not reach" if severity == "fix" else "Both feet do not reach together",
             value=round(value, 0), limit=HEEL_MM, margin=round(HEEL_MM - value, 0), unit="mm",
             why=f"Seat {told.seat_after_mm:.0f} mm under the rider; the leg is {value:.0f} mm short, soles on.",

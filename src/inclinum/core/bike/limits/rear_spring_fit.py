@@ -1,7 +1,7 @@
 """The rear spring over its damper: its bore against the body it stands around."""
 
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
-from inclinum.core.limits.finding import Severity
+from inclinum.core.plan.finding import Severity
 
 RUBS_MM = 2.0
 """Our rule: a spring grows and bows as it closes; with less room than this across it rubs on the body."""
@@ -30,6 +30,6 @@ def check(case: BikeCase) -> list[BikeFinding]:
 def _said(severity: Severity, what: str, value: float, limit: float, why: str) -> BikeFinding:
     margin = limit - value if severity == "know" else value - limit
     return BikeFinding(
-        id="rear.bore", end="rear", severity=severity, what=f"The rear spring {what}", value=round(value, 1),
+        id="rear.bore", axle="rear", severity=severity, what=f"The rear spring {what}", value=round(value, 1),
         limit=round(limit, 1), margin=round(margin, 1), unit="mm", why=why, source="spring and damper by calliper",
     )  # fmt: skip

@@ -90,7 +90,7 @@ def _gaps(case: BikeCase) -> list[BikeFinding]:
         found.append(
             BikeFinding(
                 id=f"gap.{gap.name}",
-                end=gap.end,
+                axle=gap.end,
                 severity="stops" if left < 0 else "fix",
                 what=f"{gap.name.capitalize()}: {'they touch' if left < 0 else 'close'} at full bump",
                 value=round(left, 1),
@@ -108,7 +108,7 @@ def _gaps(case: BikeCase) -> list[BikeFinding]:
 def _finding(key: str, severity: str, what: str, value: float, limit: float, margin: float, why: str) -> BikeFinding:
     return BikeFinding(
         id=key,
-        end="rear",
+        axle="rear",
         severity=severity,  # type: ignore[arg-type]
         what=what,
         value=round(value, 1),

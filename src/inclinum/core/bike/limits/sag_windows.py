@@ -1,8 +1,8 @@
 """Sags against their windows, and the preload or spring that brings them there."""
 
-from inclinum.core.bike.bike import ENDS
 from inclinum.core.bike.changes import ForkSpacer, RearPreload, RearSpringSwap
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
+from inclinum.core.bike.machine import ENDS
 from inclinum.core.bike.sag import SagBench
 
 
@@ -11,7 +11,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     if not case.job.ridden:
         return [
             BikeFinding(
-                id="sag.nobody", end=None, severity="know", what="Nobody rides it yet", value=0.0, limit=1.0,
+                id="sag.nobody", axle=None, severity="know", what="Nobody rides it yet", value=0.0, limit=1.0,
                 margin=-1.0, unit="mm", source="the brief",
                 why="Sag with the rider on cannot be judged: add the rider and what else it carries to the brief.",
             )
@@ -39,7 +39,7 @@ def _end(case: BikeCase, bench: SagBench) -> list[BikeFinding]:
         name = "Rear" if bench.end == "rear" else "Fork"
         found.append(
             BikeFinding(
-                id=f"rate.{bench.end}", end=bench.end, severity="know",
+                id=f"rate.{bench.end}", axle=bench.end, severity="know",
                 what=f"{name} spring {bench.verdict} for this load",
                 value=round(bench.unladen_mm, 1), limit=round(limit, 1),
                 margin=round(-abs(bench.unladen_mm - limit), 1), unit="mm", why=bench.why,
@@ -55,7 +55,7 @@ def _said(
     name = "Rear" if bench.end == "rear" else "Fork"
     share = 100 * value / bench.travel_mm
     return BikeFinding(
-        id=f"sag.{bench.end}.{key}", end=bench.end, severity=severity, what=f"{name} {what}",  # type: ignore[arg-type]
+        id=f"sag.{bench.end}.{key}", axle=bench.end, severity=severity, what=f"{name} {what}",  # type: ignore[arg-type]
         value=round(value, 1), limit=round(limit, 1), margin=round(-abs(value - limit), 1), unit="mm",
         why=f"{share:.0f} % of {bench.travel_mm:.0f} mm; wanted {100 * bench.window.laden_low:.0f} to "
         f"{100 * bench.window.laden_high:.0f} %: {bench.window.reason or 'the shop’s window'}.",

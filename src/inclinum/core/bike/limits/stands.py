@@ -28,7 +28,7 @@ def _side(case: BikeCase) -> list[BikeFinding]:
     flat = told.lean_after_deg
     return [
         BikeFinding(
-            id="stand.lean", end=None, severity="stops" if flat < 2 else "fix",
+            id="stand.lean", axle=None, severity="stops" if flat < 2 else "fix",
             what="The machine stands too upright on its side stand", value=round(flat, 1),
             limit=round(told.lean_before_deg, 1), margin=round(flat - told.lean_before_deg, 1), unit="deg",
             why=f"It came down {told.drop_mm:.0f} mm at the stand; on the yard's slope it leans "
@@ -63,6 +63,6 @@ def _centre(case: BikeCase) -> list[BikeFinding]:
 
 def _on_centre(key: str, what: str, value: float, limit: float, margin: float, why: str) -> BikeFinding:
     return BikeFinding(
-        id=key, end=None, severity="fix", what=what, value=round(value, 1), limit=limit, margin=round(margin, 1),
+        id=key, axle=None, severity="fix", what=what, value=round(value, 1), limit=limit, margin=round(margin, 1),
         unit="mm", why=why, source="the stand as measured",
     )  # fmt: skip

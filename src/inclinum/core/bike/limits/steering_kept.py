@@ -26,7 +26,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     slower = "slower and heavier" if changed > 0 else "quicker and lighter"
     return [
         BikeFinding(
-            id="steering.trail", end="front", severity="fix" if cures else "know",
+            id="steering.trail", axle="front", severity="fix" if cures else "know",
             what=f"Trail {'grows' if changed > 0 else 'shrinks'} by {abs(changed):.1f} mm",
             value=round(s.trail_after_mm, 1), limit=round(s.trail_before_mm, 1), margin=round(-abs(changed), 1),
             unit="mm", why=f"The steering gets {slower}.{left}", source="the brief keeps the steering", cures=cures,

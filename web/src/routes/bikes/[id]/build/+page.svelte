@@ -7,7 +7,7 @@
 
 	const bench = theBike();
 	const queries = useQueryClient();
-	const query = bikeCardQuery(
+	const card = bikeCardQuery(
 		() => bench.job.id,
 		() => `${bench.versions.plan}.${bench.versions.measure}.${bench.versions.brief}`
 	);
@@ -16,22 +16,6 @@
 	$effect(() => {
 		void bench.flush().then(() => queries.invalidateQueries({ queryKey: ['bike-card', bench.job.id] }));
 	});
-	/** A step of two wheels as one of four: its end in place of an axle, and no side. */
-	const card = $derived({
-		isPending: query.isPending,
-		isError: query.isError,
-		error: query.error,
-		data: query.data && {
-			...query.data,
-			steps: query.data.steps.map((s) => ({ ...s, axle: s.end ?? null, side: null }))
-		}
-	}) as unknown as {
-		isPending: boolean;
-		isError: boolean;
-		error: Error | null;
-		data?: Schemas['Card'];
-	};
-
 	async function tick(step: string, done: boolean) {
 		trouble = await bench.stamp('build', (version) =>
 			api.POST('/api/bike-jobs/{job_id}/build/tick', {

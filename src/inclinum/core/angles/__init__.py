@@ -1,1 +1,0 @@
-"""Camber, toe, caster … roll centre, attitude and stations."""

@@ -1,0 +1,333 @@
+"""Alignment of a whole vehicle at its planned height: every wheel solved, then what both sides make together."""
+
+import math
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+from typing import Literal
+
+import numpy as np
+
+from inclinum.core.car.job import Job
+from inclinum.core.car.prediction import Assessed, assess
+from inclinum.core.car.rack import rack_offsets
+from inclinum.core.car.vehicle import ANGLES, AdjusterData, AngleName, AngleTarget, ClampAdjuster, LinkAdjuster
+from inclinum.core.document import Document
+from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
+from inclinum.core.kinematics.adjusting import Adjuster, AlignmentProblem, Clamp, LinkLength, Slot, Solution
+
+
+class AngleResult(Document):
+    """One angle of one wheel, degrees; toe is of one wheel."""
+
+    angle: AngleName
+    before: float
+    """At the measured baseline: the rack's reading where there is one, else the vehicle's data."""
+    planned: float
+    """At the planned height with the adjusters left as they are."""
+    achieved: float
+    target: float | None
+    """None where nobody has said what is wanted; then there is nothing to judge either."""
+    window: float | None
+    assumed: bool
+    """Whether the target is only usual for such an axle."""
+    remaining: float | None
+    within: bool | None
+    """None without a target, and with one that is only assumed."""
+    missed_by_steps: bool
+    """Whether the adjusters could get it within its window, and only the steps they are set in, or a choice, do not."""
+
+
+class Setting(Document):
+    """One adjuster of one wheel."""
+
+    key: str
+    name: str
+    solved_mm: float
+    set_mm: float
+    """What a hand can set: whole detents or parts of a turn, or what the shop chose."""
+    instruction: str
+    low_mm: float
+    high_mm: float
+    step_mm: float
+    at_stop: bool
+    needed_mm: float | None
+    """What would be needed without the stop, where the adjuster is at it."""
+    extra_part: str
+
+
+class WheelAlignment(Document):
+    """One wheel."""
+
+    axle: AxleName
+    side: Side
+    angles: list[AngleResult]
+    settings: list[Setting]
+    chosen: bool
+    """Whether the shop chose a setting in place of a solved one."""
+    toe_length_mm: float
+    """Toe of this wheel as a length across the tyre, D·sin(toe) at the tyre's diameter."""
+    within: bool | None
+    """None where no angle of this wheel has a target."""
+
+
+class AxleAlignment(Document):
+    """What both wheels make together, degrees; cross values are left less right."""
+
+    axle: AxleName
+    total_toe: float
+    cross_camber: float | None
+    cross_caster: float | None
+    thrust_angle: float | None
+    """(left toe − right toe)/2 of a rear axle: positive points the thrust line to the right."""
+
+
+class Alignment(Document):
+    """The specification for the rack."""
+
+    wheels: list[WheelAlignment]
+    axles: list[AxleAlignment]
+    within: bool | None
+    """Whether all that can be judged is within its window; None where nothing can be."""
+    not_judged: list[str]
+    """Sentences about what has no target."""
+    left_over: list[str]
+    """Sentences about what the adjusters cannot reach and what would."""
+
+
+def align(job: Job) -> Alignment:
+    """Every wheel at the planned height and attitude, solved where it has targets. Raises as ``assess``."""
+    assessed = assess(job)
+    wheels = [_wheel(assessed, axle, side) for axle in AXLES for side in SIDES]
+    judged = [w.within for w in wheels if w.within is not None]
+    return Alignment(
+        wheels=wheels,
+        axles=[_together(axle, [w for w in wheels if w.axle == axle]) for axle in AXLES],
+        within=all(judged) if judged else None,
+        not_judged=[s for axle in AXLES for s in _not_judged(axle, assessed.after.vehicle.axle(axle).targets)],
+        left_over=[sentence for w in wheels for sentence in _left_over(w)],
+    )
+
+
+def _not_judged(axle: AxleName, targets: Mapping[AngleName, AngleTarget]) -> list[str]:
+    make_known = "Type the maker's figures among the vehicle's targets."
+    if not targets:
+        return [
+            f"The {axle} axle has no targets, so nothing can be judged there: its angles are shown as they are. "
+            f"{make_known}"
+        ]
+    usual = " and ".join(name for name, target in targets.items() if target.assumed)
+    if not usual:
+        return []
+    return [f"The targets of the {axle} {usual} are only usual for such an axle: aimed at, not judged. {make_known}"]
+
+
+def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
+    job, stance = assessed.job, assessed.after.axle(axle).of_side(side)
+    data = stance.axle
+    offsets = rack_offsets(assessed.before, job.measure, axle, side)
+    problem = AlignmentProblem(
+        corner=stance.corner,
+        travel=stance.travel,
+        adjusters=[_adjuster(a) for a in data.adjusters],
+        targets={q: math.radians(t.target_deg) for q, t in data.targets.items()},
+        weights={q: t.weight for q, t in data.targets.items()},
+        pitch=assessed.after.pitch,
+        offsets=offsets,
+    )
+    # Without a target there is nothing to solve for: what the shop chose is shown, else the adjusters left alone.
+    alone = np.array([min(a.max_mm, max(a.min_mm, 0.0)) for a in data.adjusters])
+    solved = problem.solve() if data.targets else problem.evaluate(alone)
+    keys = [f"{axle}.{side}.{a.name}" for a in data.adjusters]
+    # What the shop chose stands. Of the rest the coarsest is set first, judged by what one step of it does to the
+    # targets: each finer one then takes up what rounding the coarser ones left.
+    held = {
+        a.name: min(a.max_mm, max(a.min_mm, job.align.chosen[key]))
+        for key, a in zip(keys, data.adjusters, strict=True)
+        if key in job.align.chosen
+    }
+    for adjuster in _coarsest_first(problem, solved, data.adjusters):
+        if adjuster.name not in held:
+            best = (replace(problem, held=held).solve() if data.targets else solved).values[adjuster.name]
+            value = round(best / adjuster.step_mm) * adjuster.step_mm
+            held[adjuster.name] = min(adjuster.max_mm, max(adjuster.min_mm, value))
+    chosen = [held[a.name] for a in data.adjusters]
+    stood = assessed.before.axle(axle).of_side(side)
+    was = stood.motion(stood.travel, assessed.before.pitch)
+    names: list[AngleName] = [q for q in ANGLES if getattr(was, q) is not None]
+    rows = problem.angles(np.array([chosen, np.zeros(len(chosen))]), names)
+    angles = [
+        _angle(
+            q,
+            before=math.degrees(float(getattr(was, q)[0]) + offsets.get(q, 0.0)),
+            planned=math.degrees(rows[q][1]),
+            achieved=math.degrees(rows[q][0]),
+            target=data.targets.get(q),
+            solved=math.degrees(solved.remaining.get(q, 0.0)),
+        )
+        for q in names
+    ]
+    toe = float(rows["toe"][0])
+    return WheelAlignment(
+        axle=axle,
+        side=side,
+        angles=angles,
+        settings=[
+            _setting(key, a, value, solved, problem, n)
+            for n, (key, a, value) in enumerate(zip(keys, data.adjusters, chosen, strict=True))
+        ],
+        chosen=any(key in job.align.chosen for key in keys),
+        toe_length_mm=2 * data.tyre_radius_mm * math.sin(toe),
+        within=all(judged) if (judged := [a.within for a in angles if a.within is not None]) else None,
+    )
+
+
+def _coarsest_first(
+    problem: AlignmentProblem, solved: Solution, adjusters: Sequence[AdjusterData]
+) -> list[AdjusterData]:
+    """Adjusters by the weighted change of angles that one settable step makes, largest first."""
+    if not adjusters or not problem.targets:
+        return list(adjusters)
+    at = np.array([solved.values[a.name] for a in adjusters])
+    misses = problem.misses(np.concatenate([at[None], at + np.diag([a.step_mm for a in adjusters])]))
+    effect = np.linalg.norm(misses[1:] - misses[0], axis=1)
+    return [adjusters[i] for i in np.argsort(-effect)]
+
+
+def _angle(
+    q: AngleName, *, before: float, planned: float, achieved: float, target: AngleTarget | None, solved: float
+) -> AngleResult:
+    remaining = None if target is None else achieved - target.target_deg
+    within = None
+    if target is not None and remaining is not None and not target.assumed:
+        within = abs(remaining) <= target.window_deg + 1e-9
+    return AngleResult(
+        angle=q,
+        before=before,
+        planned=planned,
+        achieved=achieved,
+        target=target and target.target_deg,
+        window=target and target.window_deg,
+        assumed=target is not None and target.assumed,
+        remaining=remaining,
+        within=within,
+        missed_by_steps=target is not None and within is False and abs(solved) <= target.window_deg + 1e-9,
+    )
+
+
+def _adjuster(data: AdjusterData) -> Adjuster:
+    if isinstance(data, LinkAdjuster):
+        return LinkLength(data.name, data.outer, data.min_mm, data.max_mm)
+    if isinstance(data, ClampAdjuster):
+        return Clamp(data.name, data.point, data.bolt_distance_mm, data.min_mm, data.max_mm)
+    return Slot(data.name, data.point, data.direction, data.min_mm, data.max_mm)
+
+
+WIDE = 5.0
+"""How many times its range an adjuster at its stop is let go, to tell what would be needed."""
+
+
+def _setting(
+    key: str, data: AdjusterData, value: float, solved: Solution, problem: AlignmentProblem, index: int
+) -> Setting:
+    stuck = bool(problem.targets) and data.name in solved.at_stop
+    needed = None
+    if stuck:
+        wide = list(problem.adjusters)
+        free = wide[index]
+        wide[index] = replace(free, low=WIDE * free.low, high=WIDE * free.high)
+        needed = replace(problem, adjusters=wide).solve().values[data.name]
+    return Setting(
+        key=key,
+        name=data.name,
+        solved_mm=solved.values[data.name],
+        set_mm=value,
+        instruction=_instruction(data, value),
+        low_mm=data.min_mm,
+        high_mm=data.max_mm,
+        step_mm=data.step_mm,
+        at_stop=stuck,
+        needed_mm=needed,
+        extra_part=data.extra_part,
+    )
+
+
+def _instruction(data: AdjusterData, value: float) -> str:
+    """A setting as it is done with a spanner."""
+    if abs(value) < 1e-9:
+        return "leave as it is"
+    if isinstance(data, LinkAdjuster):
+        turns = abs(value) / data.thread_pitch_mm
+        return f"{_turns(turns, data.turn_step)} {'longer' if value > 0 else 'shorter'}"
+    if isinstance(data, ClampAdjuster):
+        return f"top of the wheel {abs(value):.2g} mm {'out' if value > 0 else 'in'}"
+    x, y, z = (math.copysign(1.0, value) * c for c in data.direction)
+    words = [
+        ("out" if y > 0 else "in", abs(y)),
+        ("forward" if x > 0 else "back", abs(x)),
+        ("up" if z > 0 else "down", abs(z)),
+    ]
+    return f"{abs(value):.1f} mm {max(words, key=lambda w: w[1])[0]}"
+
+
+def _turns(turns: float, step: float) -> str:
+    """Turns with a vulgar fraction when the step is a half, quarter, eighth …"""
+    denominator = round(1 / step)
+    parts = round(turns * denominator)
+    whole, rest = divmod(parts, denominator)
+    if rest == 0:
+        text = f"{whole}"
+    else:
+        common = math.gcd(rest, denominator)
+        fraction = f"{rest // common}/{denominator // common}"
+        text = f"{whole} {fraction}" if whole else fraction
+    return f"{text} turn{'' if parts <= denominator else 's'}"
+
+
+def _together(axle: AxleName, pair: list[WheelAlignment]) -> AxleAlignment:
+    def value(side: Literal["left", "right"], angle: AngleName) -> float | None:
+        wheel = next((w for w in pair if w.side == side), None)
+        return next((a.achieved for a in wheel.angles if a.angle == angle), None) if wheel else None
+
+    def cross(angle: AngleName) -> float | None:
+        left, right = value("left", angle), value("right", angle)
+        return None if left is None or right is None else left - right
+
+    left, right = value("left", "toe") or 0.0, value("right", "toe") or 0.0
+    return AxleAlignment(
+        axle=axle,
+        total_toe=left + right,
+        cross_camber=cross("camber"),
+        cross_caster=cross("caster"),
+        thrust_angle=(left - right) / 2 if axle == "rear" else None,
+    )
+
+
+def _left_over(wheel: WheelAlignment) -> list[str]:
+    where = f"{wheel.axle} {wheel.side}"
+    said = []
+    for angle in wheel.angles:
+        if angle.within is not False:
+            continue
+        assert angle.remaining is not None
+        assert angle.target is not None
+        assert angle.window is not None
+        if not wheel.settings:
+            cause = "this axle has no adjuster for it"
+        elif angle.missed_by_steps and wheel.chosen:
+            cause = "the settings that were chosen leave it there; the adjusters can reach it"
+        elif angle.missed_by_steps:
+            cause = "the adjusters can reach it, but not in the steps they are set in"
+        else:
+            cause = "the adjusters together cannot reach it"
+        said.append(
+            f"{angle.angle.capitalize()} {where} stays {abs(angle.remaining):.2f}° "
+            f"{'above' if angle.remaining > 0 else 'below'} its target ({angle.achieved:+.2f}°, "
+            f"wanted {angle.target:+.2f}° ± {angle.window:.2f}°): {cause}."
+        )
+    for setting in wheel.settings:
+        if setting.at_stop and setting.needed_mm is not None:
+            said.append(
+                f"{setting.name.capitalize()} {where} is at its stop ({setting.set_mm:+.1f} mm); "
+                f"{setting.needed_mm:+.1f} mm would be needed. {setting.extra_part}".strip()
+            )
+    return said

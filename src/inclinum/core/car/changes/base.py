@@ -1,0 +1,45 @@
+"""What every change of an axle on four wheels is, beside what every change is."""
+
+from typing import ClassVar, Self
+
+from pydantic import Field
+
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.plan import Change as AnyMachines
+
+
+class Change(AnyMachines[Vehicle]):
+    """Base of all changes of one axle. A subclass adds a literal ``type``; its other
+    fields are its parameters."""
+
+    takes_apart: ClassVar[bool] = True
+    """Whether the spring comes out for it."""
+
+    axle: AxleName = Field(title="Axle")
+
+    @property
+    def where(self) -> AxleName:
+        """Its axle."""
+        return self.axle
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """A change of this kind to begin with on an axle: a neutral or small one, ready to be set.
+
+        Raises:
+            ValueError: the axle cannot take it.
+        """
+        raise ValueError(f"The change “{cls.title}” has no starting value for the {name} axle.")
+
+    def apply(self, machine: Vehicle) -> Vehicle:
+        """The vehicle with this change made. Never alters its argument."""
+        return machine.with_axle(self.axle, **self.changed(machine.axle(self.axle)))
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Fields of the axle that this change replaces."""
+        raise ValueError(f"The change “{self.title}” does not say what it changes on {axle.linkage.kind}.")
+
+    def room_tolerance(self) -> float:
+        """± of the room it takes from the spring, mm."""
+        return 0.0

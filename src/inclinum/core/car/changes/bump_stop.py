@@ -1,0 +1,61 @@
+"""A bump stop of another height: it is touched earlier or later, and ends the travel there."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.plan import millimetres, named
+
+
+class BumpStopSwap(Change):
+    """Both bump stops of an axle replaced by new ones of known height."""
+
+    title: ClassVar[str] = "Bump stops"
+
+    type: Literal["bump_stop_swap"] = "bump_stop_swap"
+    height_mm: float = Field(
+        gt=5, le=300, title="Height", json_schema_extra={"unit": "mm", "step": 1, "slider": [20, 140]}
+    )
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """The height it has."""
+        return cls(axle=name, height_mm=axle.bump_stop.height_mm)
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Contact moves by the difference in height; the same share of the stop can be squeezed.
+
+        The force of a taller stop of the same stuff at the same *share* of its height is taken as equal.
+        """
+        old = axle.bump_stop
+        scale = self.height_mm / old.height_mm
+        taller = self.height_mm - old.height_mm
+        new = old.model_copy(
+            update={
+                "height_mm": self.height_mm,
+                "contact_mm": None if old.contact_mm is None else old.contact_mm + taller,
+                "contact_travel_mm": None if old.contact_travel_mm is None else old.contact_travel_mm - taller,
+                "table": tuple((x * scale, f) for x, f in old.table),
+                "max_compression_mm": old.max_compression_mm * scale,
+                "coefficient": old.coefficient / scale**old.power,
+            }
+        )
+        return {"bump_stop": new}
+
+    def summary(self) -> str:
+        """Height."""
+        return named(self.part, f"{millimetres(self.height_mm)} high")
+
+    def parts(self, machine: Vehicle) -> list[str]:
+        """The pair."""
+        return [f"2 bump stops {self.summary()} ({self.axle})"]
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Over the rod."""
+        return [
+            f"Slide the new {millimetres(self.height_mm)} bump stop on the rod, narrow end down, dust boot over it."
+        ]

@@ -1,0 +1,54 @@
+"""Longer studs in the strut top mount: thread for the nut, nothing for the height."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.plan import millimetres, named
+
+
+class LongerStuds(Change):
+    """Studs of the top mount replaced, both sides."""
+
+    title: ClassVar[str] = "Longer studs"
+    reversible: ClassVar[bool] = False
+
+    type: Literal["longer_studs"] = "longer_studs"
+    stud_length_mm: float = Field(
+        gt=5,
+        le=200,
+        title="Thread above the bare tower",
+        json_schema_extra={"unit": "mm", "step": 1, "slider": [10, 70]},
+    )
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """The studs it has."""
+        if axle.strut_top is None:
+            raise ValueError(f"The {name} axle has no strut top with studs.")
+        return cls(axle=name, stud_length_mm=axle.strut_top.stud_length_mm)
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Stud length; a thread measured with the old studs no longer counts."""
+        if axle.strut_top is None:
+            raise ValueError(f"The {self.axle} axle has no strut top with studs.")
+        return {
+            "strut_top": axle.strut_top.model_copy(update={"stud_length_mm": self.stud_length_mm}),
+            "stud_left_mm": None,
+        }
+
+    def summary(self) -> str:
+        """Length."""
+        return named(self.part, f"{millimetres(self.stud_length_mm)} of thread above the tower")
+
+    def parts(self, machine: Vehicle) -> list[str]:
+        """The studs."""
+        return [f"Strut-top studs, {self.summary()}, all of both sides ({self.axle})"]
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Press out and in."""
+        return ["Renew the top-mount studs as their supplier says; press them square and check that none can turn."]

@@ -1,0 +1,66 @@
+"""A spacer at the spring seat: the ride point moves, the window of travel stays."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.plan import millimetres, named
+
+
+def _on_a_seat(name: AxleName, axle: Axle) -> None:
+    if not axle.spring.is_coil:
+        raise ValueError(f"The {name} axle has no seat for a ring: it is sprung by {axle.spring.in_a_sentence}.")
+
+
+class SeatSpacer(Change):
+    """A ring between the spring and its seat, both sides."""
+
+    title: ClassVar[str] = "Spring-seat spacer"
+
+    type: Literal["seat_spacer"] = "seat_spacer"
+    thickness_mm: float = Field(
+        ge=-60,
+        le=80,
+        title="Thickness",
+        description="negative for one taken out, or a thinner isolator",
+        json_schema_extra={"unit": "mm", "step": 1, "slider": [-20, 50]},
+    )
+    tolerance_mm: float = Field(default=0.5, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """A 10 mm ring."""
+        _on_a_seat(name, axle)
+        return cls(axle=name, thickness_mm=10)
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Less room for the spring."""
+        _on_a_seat(self.axle, axle)
+        return {"seat_spacer_mm": axle.seat_spacer_mm + self.thickness_mm}
+
+    def summary(self) -> str:
+        """Thickness."""
+        if self.thickness_mm < 0:
+            return named(self.part, f"{millimetres(-self.thickness_mm)} less under the spring")
+        return named(self.part, f"{millimetres(self.thickness_mm)} under the spring")
+
+    def parts(self, machine: Vehicle) -> list[str]:
+        """The pair of spacers; none where one is only taken out."""
+        if self.thickness_mm <= 0 and not self.part:
+            return []
+        return [f"2 spring-seat spacers {millimetres(self.thickness_mm)} {self.part} ({self.axle})".replace("  ", " ")]
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Where it goes, or what comes out."""
+        if self.thickness_mm < 0:
+            less = millimetres(-self.thickness_mm)
+            return [f"Take out {less} at the seat: the spacer, or a thinner isolator in. The spring still seats by it."]
+        return [f"Lay the {millimetres(self.thickness_mm)} spacer on the seat, chamfer to the seat, then the isolator."]
+
+    def room_tolerance(self) -> float:
+        """Thickness of the ring."""
+        return self.tolerance_mm

@@ -1,0 +1,144 @@
+"""A whole vehicle sampled: what tape, springs and hardpoints together do to heights and angles of all four wheels.
+
+First-order propagation tells one axle at a time; where the response bends, every input is drawn at once instead. All
+samples of an axle go through the linkage in one batch.
+"""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from inclinum.core.car.height_spread import scales_of, spacer_tolerance, tape_tolerance
+from inclinum.core.car.job import Job
+from inclinum.core.car.limits.case import stand_changed, stand_measured
+from inclinum.core.car.stance import Stance, ride_corner
+from inclinum.core.car.vehicle import Axle
+from inclinum.core.document.names import AXLES, SIDES, AxleName
+from inclinum.core.equilibrium import QuadraticLength
+from inclinum.core.fitting.tape import followers, with_followers
+from inclinum.core.kinematics.constraints import Adjustment
+from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.springs import Toleranced
+from inclinum.core.uncertainty import COVERAGE
+
+ASSUMED_POINT_MM = 44.0
+"""± of a hardpoint nobody has fitted: twice the prior's standard deviation."""
+KNOTS = 5
+"""Positions a sampled length curve is laid through."""
+
+
+@dataclass(frozen=True)
+class SampledWheel:
+    """One wheel: arrays (S,), mm and degrees."""
+
+    axle: AxleName
+    side: str
+    height: Array
+    """Hub to arch after the plan."""
+    camber: Array
+    toe: Array
+
+
+def sample_vehicle(job: Job, samples: int, seed: int = 0) -> list[SampledWheel]:
+    """Heights, camber and toe of all four wheels after the plan, for random draws of everything that is uncertain.
+
+    Args:
+        job: with vehicle, readings and plan.
+        samples: how many draws.
+        seed: of the draws.
+
+    Raises:
+        NoRidePoint: the springs carry their load nowhere as they are told.
+    """
+    rng = np.random.default_rng(seed)
+    before = stand_measured(job)
+    after = stand_changed(before, job.plan.changes)
+    found: list[SampledWheel] = []
+    for name in AXLES:
+        found += _axle(job, name, before.axle(name), after.axle(name), samples, rng)
+    return found
+
+
+def _axle(
+    job: Job, name: AxleName, before: Stance, after: Stance, samples: int, rng: np.random.Generator
+) -> list[SampledWheel]:
+    corner, axle = after.corner, after.axle
+    moved = Adjustment() if isinstance(corner.body, LeafBody) else _hardpoints(axle, samples, rng)
+    low, high = min(before.travel, after.travel) - 30, max(before.travel, after.travel) + 30
+    travel = np.linspace(low, high, KNOTS)
+    poses = corner.body.poses(travel, moved)
+    assert corner.spring is not None
+    length, _ = corner.coordinate(corner.spring, poses, moved)
+    # A quadratic through the knots per sample: its remainder is far below what a tape can tell.
+    b, a, at = np.polynomial.polynomial.polyfit(travel, np.atleast_2d(length).T, 2)[::-1]
+    nominal = float(after.ride.spring_length.length(before.travel))
+    drift = at + a * before.travel + b * before.travel**2 - nominal
+    # The spring is what it is: points that are further apart mean seats that stand differently, not another load.
+    curve = QuadraticLength(at - drift, -a, -b)
+    rate, longer = (
+        rng.normal(1.0, before.axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),
+        rng.normal(0.0, before.axle.spring.free_length_tolerance / COVERAGE, samples),
+    )
+    swapped = before.axle.spring != axle.spring
+    new_rate, new_longer = (
+        (
+            rng.normal(1.0, axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),
+            rng.normal(0.0, axle.spring.free_length_tolerance / COVERAGE, samples),
+        )
+        if swapped
+        else (rate, longer)
+    )
+    tape = {side: rng.normal(0.0, tape_tolerance(job, name, side) / COVERAGE, samples) for side in SIDES}
+    baseline = before.baseline - sum(tape.values()) / 2
+    span = (float(low - 60), float(high + 60))
+    base, fitted = ride_corner(before.axle), ride_corner(axle)
+    load = replace(base, spring=Toleranced(base.spring, rate, longer), spring_length=curve, search=span).wheel_force(
+        baseline
+    )
+    if scales := scales_of(job, name):
+        # As in the first-order spread: a side that was not weighed counts as its spring says.
+        without = replace(ride_corner(before.axle, 0.0), spring_length=curve, search=span).wheel_force(baseline)
+        read = sum(rng.normal(value, tolerance / COVERAGE, samples) for _, value, tolerance in scales)
+        weighed = (read - len(scales) * before.axle.unsprung_kg) * GRAVITY
+        by_spring, load = load, (weighed + (2 - len(scales)) * load) / 2
+        if not swapped:
+            new_rate = rate * (load - without) / (by_spring - without)
+    thicker = rng.normal(0.0, spacer_tolerance(job, name) / COVERAGE, samples)
+    planned = replace(
+        fitted,
+        spring=Toleranced(fitted.spring, new_rate, new_longer),
+        spring_length=curve,
+        search=span,
+        spring_room_taken=fitted.spring_room_taken + thicker,
+    )
+    ride = planned.ride_travel(load)
+    at_ride = np.where(np.isfinite(ride), ride, after.travel)
+    there = corner.body.poses(at_ride[:, None] if moved.samples else at_ride, moved)
+    motion = corner.motion(there, adjusted=moved)  # body level: pitch is a matter of both axles' heights
+    camber, toe = (np.degrees(v).reshape(samples) for v in (motion.camber, motion.toe))
+    return [
+        SampledWheel(name, side, _height(job, axle, name, side) + tape[side] + baseline - ride, camber, toe)
+        for side in SIDES
+    ]
+
+
+def _hardpoints(axle: Axle, samples: int, rng: np.random.Generator) -> Adjustment:
+    """Every hardpoint drawn within what it is known to; followers go with the points they follow."""
+    points = axle.linkage.named_points()
+    led = followers(points)
+    drawn = {}
+    for name in points:
+        if name == axle.linkage.wheel_name or name in led or "right" in name.split("_"):
+            continue
+        known = axle.known.get(name)
+        sigma = (ASSUMED_POINT_MM if known is None else known.tolerance_mm) / COVERAGE
+        # Three coordinates share the ± of a point.
+        drawn[name] = rng.normal(0.0, sigma / np.sqrt(3), (samples, 3))
+    return Adjustment(with_followers(drawn, points), placed_anew=True)
+
+
+def _height(job: Job, axle: Axle, name: AxleName, side: str) -> float:
+    reading = job.measure.corner(name, side, "hub_to_arch")  # type: ignore[arg-type]
+    return axle.hub_to_arch_mm if reading is None else reading.value

@@ -1,0 +1,131 @@
+"""What the tolerances of tape, springs and spacers do to a predicted height."""
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from inclinum.core.car.job import Job
+from inclinum.core.car.stance import Stance, ride_corner
+from inclinum.core.document import Document
+from inclinum.core.document.names import SIDES, AxleName, Side
+from inclinum.core.equilibrium import ScaledLength
+from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.springs import Toleranced
+from inclinum.core.uncertainty import COVERAGE, propagate
+
+ASSUMED_HEIGHT_MM = 15.0
+"""± of a height nobody measured."""
+
+
+class InputShare(Document):
+    """One input's part in the spread of the predicted height of an axle."""
+
+    label: str
+    share: float
+    plus_minus: float
+    """What this input alone spreads the height by, mm."""
+
+
+@dataclass(frozen=True)
+class HeightSpread:
+    """± (two standard deviations) of an axle's rise and of its predicted hub-to-arch height, mm."""
+
+    rise_plus_minus: float
+    height_plus_minus: dict[Side, float]
+    """Of each side, by its own reading."""
+    inputs: tuple[InputShare, ...]
+
+
+def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> HeightSpread:
+    """First-order spread of one axle's prediction.
+
+    Where no wheel was weighed the load is inferred from the fitted spring at the measured height, so the fitted
+    spring's tolerances reach the result too; a spring that stays fitted is one input, not two. Scales carry the load
+    themselves: the spring that leaves then has no part in it.
+    """
+    old, new = before.axle.spring, after.axle.spring
+    swapped = old != new
+    tape = [tape_tolerance(job, name, side) for side in SIDES]
+    inputs: list[tuple[str, float, float]] = [
+        ("tape, hub to arch left", 0.0, tape[0]),
+        ("tape, hub to arch right", 0.0, tape[1]),
+        ("rate of the fitted springs", 1.0, old.rate_tolerance_percent / 100),
+        ("free length of the fitted springs", 0.0, old.free_length_tolerance),
+        ("rate of the new springs", 1.0, new.rate_tolerance_percent / 100 if swapped else 0.0),
+        ("free length of the new springs", 0.0, new.free_length_tolerance if swapped else 0.0),
+        ("spacer thickness", 0.0, spacer_tolerance(job, name)),
+        ("installation ratio", 1.0, before.axle.ratio_tolerance_percent / 100),
+        *scales_of(job, name),
+    ]
+    base, fitted = ride_corner(before.axle), ride_corner(after.axle)
+    none = ride_corner(before.axle, 0.0)
+    weighed = [n for n, (label, _, _) in enumerate(inputs) if label.startswith("scale")]
+
+    def response(rows: Array) -> Array:
+        """Rows of inputs → (rise, left height error, right height error) per row, mm."""
+        left, right, k_old, l_old, k_new, l_new, spacer, ratio = rows.T[:8]
+        baseline = before.baseline - (left + right) / 2
+        curve = ScaledLength(base.spring_length, ratio, before.baseline)
+        load = replace(base, spring=Toleranced(base.spring, k_old, l_old), spring_length=curve).wheel_force(baseline)
+        if weighed:
+            # A side that was not weighed still counts as its spring says.
+            without = replace(none, spring_length=curve).wheel_force(baseline)
+            on_scales = (rows.T[weighed].sum(axis=0) - len(weighed) * before.axle.unsprung_kg) * GRAVITY
+            by_spring, load = load, (on_scales + (2 - len(weighed)) * load) / 2
+            k_old = k_old * (load - without) / (by_spring - without)
+        planned = replace(
+            fitted,
+            spring=Toleranced(fitted.spring, *((k_new, l_new) if swapped else (k_old, l_old))),
+            spring_length=ScaledLength(fitted.spring_length, ratio, before.baseline),
+            spring_room_taken=fitted.spring_room_taken + spacer,
+        )
+        rise = baseline - planned.ride_travel(load)
+        return np.stack([rise, rise + left, rise + right], axis=1)
+
+    values = np.array([v for _, v, _ in inputs])
+    sigmas = np.array([t / COVERAGE for _, _, t in inputs])
+    spread = propagate(response, values, sigmas)
+    order = np.argsort(-spread.share[1])
+    return HeightSpread(
+        rise_plus_minus=float(COVERAGE * spread.sigma[0]),
+        height_plus_minus={side: float(COVERAGE * spread.sigma[n]) for n, side in enumerate(SIDES, 1)},
+        inputs=tuple(
+            InputShare(
+                label=inputs[i][0],
+                share=float(spread.share[1, i]),
+                plus_minus=float(COVERAGE * spread.contribution[1, i]),
+            )
+            for i in order
+            if spread.share[1, i] > 1e-6
+        ),
+    )
+
+
+ASSUMED_SCALE_SHARE = 0.01
+"""± of a scale that says none, as a share of its reading."""
+
+
+def scales_of(job: Job, axle: AxleName) -> list[tuple[str, float, float]]:
+    """The wheels that were weighed: label, reading and ±, kg."""
+    found = []
+    for side in SIDES:
+        if (mass := job.measure.scale(axle, side)) is not None:
+            assumed = mass.tolerance is None
+            label = f"scale, {side} wheel" + (" (± assumed)" if assumed else "")
+            found.append((label, mass.value, ASSUMED_SCALE_SHARE * mass.value if assumed else mass.tolerance))
+    return found
+
+
+def tape_tolerance(job: Job, axle: AxleName, side: Side) -> float:
+    """± of a hub-to-arch reading, mm."""
+    reading = job.measure.corner(axle, side, "hub_to_arch")
+    if reading is None:
+        return ASSUMED_HEIGHT_MM
+    return job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
+
+
+def spacer_tolerance(job: Job, axle: AxleName) -> float:
+    """± of all spacers of the plan together, mm."""
+    on = [p.change.room_tolerance() for p in job.plan.changes if p.on and p.change.axle == axle]
+    return float(np.sqrt(sum(t**2 for t in on)))

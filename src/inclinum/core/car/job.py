@@ -1,0 +1,171 @@
+"""A job from brief to proof: what the shop writes down, stage by stage."""
+
+from datetime import date
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from inclinum.core.car.changes import PlannedChange
+from inclinum.core.car.vehicle import AngleName, Vehicle
+from inclinum.core.card.record import Build, SignOff
+from inclinum.core.document import Document, InOrder
+from inclinum.core.document.names import SIDES, AxleName, JobId, Key, Name, Side, Text
+from inclinum.core.quantity import Angle, Length, Mass
+
+
+class AxleAim(Document):
+    """How far one end is to rise (negative: drop)."""
+
+    rise: Length
+    tolerance_mm: float = Field(default=5, gt=0, le=100, description="how near counts as met")
+
+
+class LocalLimit(Document):
+    """A rule where the shop works, in its own words and with its own number."""
+
+    quantity: Literal["rise", "lamp_height_max", "lamp_height_min"]
+    value_mm: float = Field(ge=-500, le=3000)
+    text: Text = Field(min_length=1)
+
+
+class Cargo(Document):
+    """Something that is put in after the heights are taken, at its place in the vehicle."""
+
+    name: Name
+    mass_kg: float = Field(gt=0, le=20_000)
+    behind_front_axle_mm: float = Field(ge=-4000, le=12_000)
+    left_mm: float = Field(default=0, ge=-2000, le=2000, description="left of the centre line")
+
+
+class Brief(Document):
+    """What the owner wants."""
+
+    owner: Name
+    purpose: Text = ""
+    front: AxleAim
+    rear: AxleAim
+    rake_change_max_deg: float = Field(default=0.3, gt=0, le=10, description="how far the pitch may change")
+    reference: Name = "hub to arch"
+    load: Text = Field(default="", description="what is on board when heights are taken")
+    reversible: bool = True
+    due: date | None = None
+    local_limits: tuple[LocalLimit, ...] = Field(default=(), max_length=20)
+    cargo: tuple[Cargo, ...] = Field(default=(), max_length=20, description="looked at on top of the planned stance")
+
+    def aim(self, axle: AxleName) -> AxleAim:
+        """The aim of one axle."""
+        return self.front if axle == "front" else self.rear
+
+
+class CornerReading(Document):
+    """A reading at one corner."""
+
+    axle: AxleName
+    side: Side
+    quantity: Literal["hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod"]
+    reading: Length
+
+
+class StationReading(Document):
+    """A height above ground at a stated station."""
+
+    station: Name
+    side: Side
+    reading: Length
+
+
+class AngleReading(Document):
+    """What the rack read at one wheel."""
+
+    axle: AxleName
+    side: Side
+    angle: AngleName
+    reading: Angle
+
+
+class ScaleReading(Document):
+    """What the scale under one wheel read."""
+
+    axle: AxleName
+    side: Side
+    reading: Mass
+
+
+class Measurements(Document):
+    """One round of readings."""
+
+    corners: tuple[CornerReading, ...] = Field(default=(), max_length=16)
+    stations: tuple[StationReading, ...] = Field(default=(), max_length=120)
+    angles: tuple[AngleReading, ...] = Field(default=(), max_length=12)
+    scales: tuple[ScaleReading, ...] = Field(default=(), max_length=4)
+    default_tolerance_mm: float = Field(default=2, ge=0, le=50, description="± of a tape reading without its own")
+    note: Text = ""
+
+    @model_validator(mode="after")
+    def _each_once(self) -> "Measurements":
+        for label, keys in {
+            "corner": [(c.axle, c.side, c.quantity) for c in self.corners],
+            "station": [(s.station, s.side) for s in self.stations],
+            "angle": [(a.axle, a.side, a.angle) for a in self.angles],
+            "scale": [(s.axle, s.side) for s in self.scales],
+        }.items():
+            twice = {k for k in keys if keys.count(k) > 1}
+            if twice:
+                raise ValueError(f"the {label} reading {' '.join(sorted(twice)[0])} is there twice")
+        return self
+
+    def corner(self, axle: AxleName, side: Side, quantity: str) -> Length | None:
+        """A corner reading, when taken."""
+        return next((c.reading for c in self.corners if (c.axle, c.side, c.quantity) == (axle, side, quantity)), None)
+
+    def mean(self, axle: AxleName, quantity: str) -> float | None:
+        """Mean of both sides of a corner quantity, mm; None when neither was taken."""
+        found = [r.value for s in SIDES if (r := self.corner(axle, s, quantity))]
+        return sum(found) / len(found) if found else None
+
+    def station(self, station: str, side: Side) -> Length | None:
+        """A station reading, when taken."""
+        return next((s.reading for s in self.stations if (s.station, s.side) == (station, side)), None)
+
+    def scale(self, axle: AxleName, side: Side) -> Mass | None:
+        """A scale reading, when taken."""
+        return next((s.reading for s in self.scales if (s.axle, s.side) == (axle, side)), None)
+
+    def angle(self, axle: AxleName, side: Side, angle: AngleName) -> Angle | None:
+        """A rack reading, when taken."""
+        return next((a.reading for a in self.angles if (a.axle, a.side, a.angle) == (axle, side, angle)), None)
+
+
+class Plan(Document):
+    """The stack of changes, in order, and a written override when something stops it."""
+
+    changes: tuple[PlannedChange, ...] = Field(default=(), max_length=40)
+    override: Text = Field(default="", description="why it is built although a finding stops it")
+
+
+class Align(Document):
+    """The adjuster settings the shop decided to use, mm, per axle and side: solved ones when left out."""
+
+    chosen: Annotated[dict[Key, float], InOrder] = Field(default={}, max_length=60)
+    note: Text = ""
+
+
+class Prove(Document):
+    """Readings after, and the sign-off."""
+
+    after: Measurements = Measurements()
+    sign_off: SignOff | None = None
+
+
+class Job(Document):
+    """One job: the vehicle as it came, and the six stages."""
+
+    id: JobId
+    title: Name
+    vehicle: Vehicle
+    brief: Brief
+    measure: Measurements = Measurements()
+    plan: Plan = Plan()
+    align: Align = Align()
+    build: Build = Build()
+    prove: Prove = Prove()

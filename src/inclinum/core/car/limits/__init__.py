@@ -1,0 +1,58 @@
+"""Landmarks and margins, one a module. A limit joins the product by being listed in :data:`LIMITS`."""
+
+from collections.abc import Callable
+
+from inclinum.core.car.limits import (
+    aim,
+    bonnet,
+    bump_gap,
+    coil_bind,
+    damper_closed,
+    joint_angles,
+    local,
+    sight,
+    spring_loose,
+    stud_engagement,
+    undone,
+)
+from inclinum.core.car.limits.assumed import told_as_assumed, unmeasured
+from inclinum.core.car.limits.case import Case, Stood, rises, stand_changed, stand_measured
+from inclinum.core.car.limits.finding import Cure, Finding
+from inclinum.core.plan import Severity, worst_first
+
+Check = Callable[[Case], list[Finding]]
+
+HARDWARE: tuple[Check, ...] = (
+    stud_engagement.check,
+    bonnet.check,
+    joint_angles.check,
+    coil_bind.check,
+    damper_closed.check,
+    spring_loose.check,
+    bump_gap.check,
+    local.check,
+)
+"""Limits of parts and law: what a way to a height is judged by."""
+
+LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, undone.check, sight.check)
+
+
+def findings(case: Case, checks: tuple[Check, ...] = LIMITS) -> list[Finding]:
+    """All findings, worst first; within a severity the one furthest past its limit first."""
+    return worst_first(told_as_assumed(case, finding) for check in checks for finding in check(case))
+
+
+__all__ = [
+    "HARDWARE",
+    "LIMITS",
+    "Case",
+    "Cure",
+    "Finding",
+    "Severity",
+    "Stood",
+    "findings",
+    "rises",
+    "stand_changed",
+    "stand_measured",
+    "unmeasured",
+]

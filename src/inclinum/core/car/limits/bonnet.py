@@ -1,0 +1,37 @@
+"""Longer studs come nearer to the bonnet."""
+
+from inclinum.core.car.limits.case import Case, changed_axles
+from inclinum.core.car.limits.finding import Finding
+
+WANTED_MM = 5.0
+"""Our rule: a bonnet moves on its rubbers by a few millimetres."""
+
+
+def check(case: Case) -> list[Finding]:
+    """Where somebody measured the gap over the stud tips: studs grow up, a spacer under the tower takes them down."""
+    found = []
+    for name, axle, _ in changed_axles(case):
+        top, came = axle.strut_top, case.before.vehicle.axle(name)
+        was = came.strut_top
+        if top is None or was is None or was.bonnet_gap_mm is None:
+            continue
+        before, after = was.stud_length_mm - came.top_spacer_mm, top.stud_length_mm - axle.top_spacer_mm
+        left = was.bonnet_gap_mm - (after - before)
+        if left >= WANTED_MM or after <= before:
+            continue
+        found.append(
+            Finding(
+                id=f"bonnet.{name}",
+                axle=name,
+                severity="stops" if left < 0 else "fix",
+                what=f"The {name} strut-top studs {'meet' if left < 0 else 'come close to'} the bonnet",
+                value=left,
+                limit=WANTED_MM,
+                margin=left - WANTED_MM,
+                unit="mm",
+                why=f"They stand {after - before:.0f} mm higher than before, under {was.bonnet_gap_mm:g} mm of gap.",
+                source="gap over the stud tips, as measured",
+                cures=tuple(case.longer_studs(name, was.bonnet_gap_mm + before + axle.top_spacer_mm - WANTED_MM)),
+            )
+        )
+    return found

@@ -1,0 +1,228 @@
+"""The planned vehicle as the limits look at it, and the plan edits their cures are made of."""
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from pydantic import ValidationError
+
+from inclinum.core.car.changes import (
+    BumpStopSwap,
+    Change,
+    LongerStuds,
+    PlannedChange,
+    SeatSpacer,
+    StrutTopSpacer,
+    apply_all,
+    unused_id,
+)
+from inclinum.core.car.job import Job
+from inclinum.core.car.limits.finding import Cure
+from inclinum.core.car.measured import as_measured
+from inclinum.core.car.stance import (
+    NoRidePoint,
+    Stance,
+    baseline_travel,
+    factor_to_carry,
+    inferred_load,
+    ride_corner,
+    stand,
+)
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.names import AXLES, SIDES, AxleName
+from inclinum.core.equilibrium import stacked
+from inclinum.core.kinematics.wheel_angles import pitch_nose_down
+from inclinum.core.plan import millimetres
+from inclinum.core.quantity.constants import GRAVITY
+
+
+@dataclass(frozen=True)
+class Stood:
+    """A vehicle standing on both axles."""
+
+    vehicle: Vehicle
+    front: Stance
+    rear: Stance
+
+    def axle(self, name: AxleName) -> Stance:
+        """The stance of one axle."""
+        return self.front if name == "front" else self.rear
+
+    @property
+    def pitch(self) -> float:
+        """Body pitch against the reference stance of the hardpoints, nose-down positive, rad."""
+        return float(pitch_nose_down(-self.front.travel, -self.rear.travel, self.vehicle.wheelbase_mm))
+
+
+LEAST_LOAD_N = 20.0
+"""A wheel that carries less than this was not standing on its springs when it was measured."""
+
+
+def stand_measured(job: Job) -> Stood:
+    """The vehicle as it came and was measured, loads inferred from the fitted springs.
+
+    Raises:
+        NoRidePoint: a spring that cannot carry anything at the measured height.
+    """
+    vehicle = as_measured(job.vehicle, job.measure)
+    stances = []
+    for name in AXLES:
+        axle = vehicle.axle(name)
+        baseline = baseline_travel(axle, job.measure.mean(name, "hub_to_arch"))
+        load = inferred_load(axle, baseline)
+        weighed = weighed_load(job, axle, name, load)
+        if weighed is not None:
+            stances.append(_stand_weighed(axle, baseline, weighed, name))
+            continue
+        if load < LEAST_LOAD_N:
+            raise NoRidePoint(
+                f"The {name} springs carry nothing at the measured height: check the height, or the free length "
+                f"({_free(axle)}) of the fitted springs."
+            )
+        stances.append(stand(axle, baseline, load, name))
+    return Stood(vehicle, *stances)
+
+
+def weighed_load(job: Job, axle: Axle, name: AxleName, by_spring: float) -> float | None:
+    """Sprung load at one wheel by the scales, the mean of both sides, N; None where neither wheel was weighed.
+
+    A side that was not weighed counts as its spring says.
+    """
+    found = [job.measure.scale(name, side) for side in SIDES]
+    if found == [None, None]:
+        return None
+    loads = [by_spring if mass is None else (mass.value - axle.unsprung_kg) * GRAVITY for mass in found]
+    return sum(loads) / len(loads)
+
+
+def _stand_weighed(axle: Axle, baseline: float, load: float, name: AxleName) -> Stance:
+    factor = factor_to_carry(axle, baseline, load)
+    if load < LEAST_LOAD_N or factor is None or factor <= 0:
+        raise NoRidePoint(
+            f"The scales say that the {name} springs carry {load / GRAVITY:.0f} kg a wheel, which does not go with the "
+            f"measured height: check the scales, the unsprung mass ({axle.unsprung_kg:g} kg a wheel) and the height."
+        )
+    return stand(axle, baseline, load, name, factor)
+
+
+def _free(axle: Axle) -> str:
+    return millimetres(axle.coil.free_length_mm) if axle.coil else "or free arch or angle"
+
+
+def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood) -> Stood:
+    """The same vehicle and loads with changes made; an axle that is as in ``base`` or ``known`` stands as there."""
+    vehicle = apply_all(base.vehicle, changes)
+    stances = []
+    for name in AXLES:
+        axle, was = vehicle.axle(name), base.axle(name)
+        same = next((s.axle(name) for s in (base, *known) if s.axle(name).axle == axle), None)
+        stances.append(same or stand(axle, was.baseline, was.load, name, was.factor_for(axle)))
+    return Stood(vehicle, *stances)
+
+
+def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleName) -> np.ndarray:
+    """Rise of one axle for each of several plans, in one solve, mm; NaN where a plan finds no ride height."""
+    was = base.axle(name)
+    own = [tuple(p for p in changes if p.change.axle == name) for changes in plans]
+    axles = [apply_all(base.vehicle, changes).axle(name) for changes in own]
+    corners = [ride_corner(axle, was.factor_for(axle)) for axle in axles]
+    return was.baseline - stacked(corners).ride_travel(was.load)
+
+
+@dataclass(frozen=True)
+class Case:
+    """Before and after of one plan."""
+
+    job: Job
+    before: Stood
+    after: Stood
+
+    @property
+    def changes(self) -> tuple[PlannedChange, ...]:
+        """The stack."""
+        return self.job.plan.changes
+
+    def planned(self, axle: AxleName, kind: type[Change]) -> list[PlannedChange]:
+        """Changes of one kind on one axle that are on."""
+        return [p for p in self.changes if p.on and isinstance(p.change, kind) and p.change.axle == axle]
+
+    def adding(self, title: str, change: Change) -> Cure:
+        """The plan with a change added at the end."""
+        new = PlannedChange.model_construct(id=unused_id(self.changes), on=True, change=change)
+        return Cure.model_construct(title=title, changes=(*self.changes, new))
+
+    def trying(self, title: str, kind: type[Change], **parameters: object) -> list[Cure]:
+        """The plan with a change added, where its parameters are such as that change takes; else nothing."""
+        try:
+            change = kind.model_validate(parameters)
+        except ValidationError:
+            return []
+        return [self.adding(title, change)]
+
+    def taller_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
+        """The plan with a taller stop on the damper, where the axle does not come to ride on it; else nothing."""
+        stop, stance = self.after.vehicle.axle(axle).bump_stop, self.after.axle(axle)
+        assert stop.contact_mm is not None, "only a stop on the damper has a damper length"
+        contact = stop.contact_mm + height - stop.height_mm
+        if contact >= float(stance.ride.damper_at(stance.travel)):
+            return []
+        return self.trying(title, BumpStopSwap, axle=axle, height_mm=float(height))
+
+    def replacing(self, title: str, planned: PlannedChange, **fields: object) -> Cure:
+        """The plan with some parameters of one change replaced, each of its own type and within its limits.
+
+        Like the others it is put together without validating anew: a search makes dozens of them a second, from
+        parts that are valid already.
+        """
+        swapped = planned.model_copy(update={"change": planned.change.model_copy(update=fields)})
+        changes = tuple(swapped if p.id == planned.id else p for p in self.changes)
+        return Cure.model_construct(title=title, changes=changes)
+
+    def without(self, title: str, planned: PlannedChange) -> Cure:
+        """The plan without one change."""
+        return Cure(title=title, changes=tuple(p for p in self.changes if p.id != planned.id))
+
+    def longer_studs(self, axle: AxleName, length: float) -> list[Cure]:
+        """The plan with studs of another length, whole mm, in place of those it has, where there can be such."""
+        short = float(math.floor(length))
+        planned = self.planned(axle, LongerStuds)
+        if short <= 5 or not planned:
+            return []
+        title = f"{axle.capitalize()} studs {millimetres(short)} above the bare tower"
+        return [self.replacing(title, planned[-1], stud_length_mm=short)]
+
+    def thinner_spacers(
+        self, axle: AxleName, too_much: float, kinds: tuple[type[Change], ...] | None = None
+    ) -> list[Cure]:
+        """Cures that take ``too_much`` mm off a spacer of an axle, or take the spacer out."""
+        cures = []
+        for kind in kinds or (StrutTopSpacer, SeatSpacer):
+            for planned in self.planned(axle, kind):
+                assert isinstance(planned.change, StrutTopSpacer | SeatSpacer)
+                if planned.change.thickness_mm <= 0:
+                    continue
+                left = math.floor(planned.change.thickness_mm - too_much)
+                name = planned.change.title.lower()
+                if left >= 1:
+                    title = f"{axle.capitalize()} {name} {millimetres(left)} instead of {planned.change.thickness_mm:g}"
+                    cures.append(self.replacing(title, planned, thickness_mm=float(left)))
+                else:
+                    cures.append(self.without(f"Leave the {axle} {name} out", planned))
+        return cures
+
+    def stop_for(self, axle: AxleName, solid_length: float) -> float:
+        """Height of a bump stop of the same stuff that is solid at a damper length, whole mm, mm.
+
+        A stop of height h touches at contact − h0 + h and squeezes by the share s of its height, so it is solid
+        at contact − h0 + h·(1 − s).
+        """
+        stop = self.after.vehicle.axle(axle).bump_stop
+        assert stop.contact_mm is not None, "only a stop on the damper has a damper length"
+        hard_share = 1 - stop.max_compression_mm / stop.height_mm
+        return math.ceil((solid_length - stop.contact_mm + stop.height_mm) / hard_share)
+
+
+def changed_axles(case: Case) -> list[tuple[AxleName, Axle, Stance]]:
+    """Axles with their planned document and stance, front first."""
+    return [(name, case.after.vehicle.axle(name), case.after.axle(name)) for name in AXLES]

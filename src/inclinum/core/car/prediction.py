@@ -1,0 +1,437 @@
+"""The whole prediction of a job: heights with ±, what each change brings, travel, ride, angles and findings.
+
+A pure function of the job document. Everything is told relative to the measured baseline.
+"""
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from inclinum.core.car.changes import PlannedChange
+from inclinum.core.car.corner_weights import BodyPrediction, whole_body
+from inclinum.core.car.drawing import Drawing, draw
+from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
+from inclinum.core.car.job import Job
+from inclinum.core.car.limits import Case, Finding, Stood, findings, stand_changed, stand_measured, unmeasured
+from inclinum.core.car.limits.local import lamp_height
+from inclinum.core.car.measured import Question, questions
+from inclinum.core.car.rack import mean_offsets
+from inclinum.core.car.stance import NoRidePoint, Stance, motion_over_reach
+from inclinum.core.car.vehicle import ANGLES, AngleName
+from inclinum.core.car.ways import with_ways
+from inclinum.core.document import Document
+from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
+from inclinum.core.equilibrium import swap_estimate
+from inclinum.core.fitting.consequence import LIFT_MM
+from inclinum.core.kinematics import Motion, Poses
+from inclinum.core.kinematics.wheel_angles import pitch_nose_down, rise_at
+from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.springs import CoilSpring
+
+
+class Height(Document):
+    """One reference, before and after."""
+
+    label: str
+    kind: Literal["hub_to_arch", "arch_to_ground", "station"]
+    axle: AxleName | None
+    side: Side
+    x_mm: float
+    before: float
+    after: float
+    change: float
+    plus_minus: float
+    """Two standard deviations, mm."""
+    measured: bool
+    """Whether ``before`` was read off a tape, or stands in the vehicle's data."""
+
+
+class Travel(Document):
+    """Travel window of an axle, wheel travel from the measured baseline, bump positive, mm."""
+
+    droop: float
+    ride: float
+    stop_contact: float | None
+    gap: float | None
+    """From the ride point to the stop; negative when it rides on it, None where no stop is met in the travel."""
+    bump: float
+    damper_closed: float | None
+
+
+class Angles(Document):
+    """Angles of a left wheel against the ground, degrees and mm; where the rack was read, of the mean of both."""
+
+    camber_deg: float
+    toe_deg: float
+    caster_deg: float | None
+    kingpin_deg: float | None
+    scrub_mm: float | None
+    trail_mm: float | None
+    roll_centre_mm: float
+    half_track_change_mm: float
+    bump_steer_deg_per_10mm: float
+
+
+class AnglePlusMinus(Document):
+    """± of the planned angles that comes from badly known hardpoints alone, degrees."""
+
+    camber_deg: float
+    toe_deg: float
+
+
+class AngleCurves(Document):
+    """Angles over travel with the body level, from the measured baseline."""
+
+    travel: list[float]
+    camber_deg: list[float]
+    toe_deg: list[float]
+    caster_deg: list[float] | None
+
+
+class ForceCurve(Document):
+    """Force of one spring over its length, and where it stands at ride."""
+
+    label: str
+    axis: str
+    """What the length is, with its unit."""
+    force_axis: str
+    length: list[float]
+    force: list[float]
+    ride_length: float
+    ride_force: float
+
+
+class AxlePrediction(Document):
+    """One axle, before and after."""
+
+    rise: float
+    plus_minus: float
+    aim: float
+    aim_met: bool
+    load_n: float
+    sprung_mass_kg: float
+    wheel_rate_before: float
+    wheel_rate_after: float
+    frequency_before: float
+    frequency_after: float
+    ratio: float
+    swap_estimate: float | None
+    """The first-order rule people use for another spring, for comparison only."""
+    travel_before: Travel
+    travel_after: Travel
+    angles_before: Angles
+    angles_after: Angles
+    angle_plus_minus: AnglePlusMinus
+    angles_read: list[AngleName]
+    """Those a rack can read of such a wheel: caster needs something it steers about."""
+    curves: AngleCurves
+    springs: list[ForceCurve]
+    wind_up_deg: dict[str, float]
+    """Per arm: what its bushes would store if tightened at full droop."""
+    inputs: list[InputShare]
+
+
+class Share(Document):
+    """What one change of the stack brings, given those before it; zero when it is off."""
+
+    id: str
+    front: float
+    rear: float
+
+
+class Prediction(Document):
+    """Everything that follows from a job's vehicle, readings and plan."""
+
+    front: AxlePrediction
+    rear: AxlePrediction
+    heights: list[Height]
+    pitch_change_deg: float
+    """Nose-down positive."""
+    rake_within: bool
+    lamp_height_mm: float | None
+    shares: list[Share]
+    findings: list[Finding]
+    unmeasured: list[str]
+    """What the limits were checked against and nobody gave: without it nothing found is not all well."""
+    questions: list[Question]
+    stopped: bool
+    """Whether a finding stops the plan and no written override stands."""
+    drawing: Drawing
+    body: BodyPrediction
+
+    def axle(self, name: AxleName) -> AxlePrediction:
+        """One axle."""
+        return self.front if name == "front" else self.rear
+
+
+@dataclass(frozen=True)
+class Assessed:
+    """A job with both stances, for the parts of the core that go on from here."""
+
+    job: Job
+    before: Stood
+    after: Stood
+
+    @property
+    def pitch_change(self) -> float:
+        """Change of body pitch, nose-down positive, rad."""
+        return float(pitch_nose_down(self.after.front.rise, self.after.rear.rise, self.after.vehicle.wheelbase_mm))
+
+
+def assess(job: Job) -> Assessed:
+    """Stances before and after.
+
+    Raises:
+        NoRidePoint: a spring of the vehicle or the plan carries its load nowhere.
+        ValueError: a change that does not go on its axle.
+    """
+    before = stand_measured(job)
+    return Assessed(job, before, stand_changed(before, job.plan.changes))
+
+
+def predict(job: Job) -> Prediction:
+    """The whole prediction. Raises as :func:`assess`."""
+    assessed = assess(job)
+    before, after = assessed.before, assessed.after
+    case = Case(job, before, after)
+    found = with_ways(case, findings(case))
+    spread: dict[AxleName, HeightSpread] = {
+        name: height_spread(job, before.axle(name), after.axle(name), name) for name in AXLES
+    }
+    poses: dict[AxleName, Poses] = {name: _poses(before.axle(name), after.axle(name)) for name in AXLES}
+    return Prediction(
+        front=_axle(assessed, "front", poses["front"], spread["front"]),
+        rear=_axle(assessed, "rear", poses["rear"], spread["rear"]),
+        heights=_heights(assessed, spread),
+        pitch_change_deg=math.degrees(assessed.pitch_change),
+        rake_within=abs(math.degrees(assessed.pitch_change)) <= job.brief.rake_change_max_deg,
+        lamp_height_mm=lamp_height(case),
+        shares=_shares(before, after, job.plan.changes),
+        findings=found,
+        unmeasured=unmeasured(case),
+        questions=questions(job.vehicle, job.measure),
+        stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
+        drawing=draw(before, after, poses),
+        body=whole_body(job, before, after),
+    )
+
+
+CURVE_MARGIN_MM = 10.0
+"""How far the curves go on beyond the window of travel."""
+
+
+def _poses(before: Stance, after: Stance) -> Poses:
+    """One solve for everything asked of an axle at its own travels: before, after, and at full droop."""
+    travels = np.array([before.travel, after.travel, after.full_droop])
+    grid = motion_over_reach(after.corner, *after.ride.search)
+    nearest = [int(i) for i in np.abs(grid.travel[:, None] - travels).argmin(axis=0)]
+    return after.corner.body.poses(travels, near=grid.poses[nearest])
+
+
+def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread) -> AxlePrediction:
+    before, after = assessed.before.axle(name), assessed.after.axle(name)
+    # Before and after as they stand, and before with the body level, in one go.
+    seen = after.corner.motion(poses[[0, 1, 0]], np.array([assessed.before.pitch, assessed.after.pitch, 0.0]))
+    aim = assessed.job.brief.aim(name)
+    offsets = mean_offsets(assessed.before, assessed.job.measure, name)
+    return AxlePrediction(
+        rise=after.rise,
+        plus_minus=spread.rise_plus_minus,
+        aim=aim.rise.value,
+        aim_met=abs(after.rise - aim.rise.value) <= aim.tolerance_mm,
+        load_n=before.load,
+        sprung_mass_kg=2 * before.load / GRAVITY,
+        wheel_rate_before=before.wheel_rate,
+        wheel_rate_after=after.wheel_rate,
+        frequency_before=before.frequency,
+        frequency_after=after.frequency,
+        ratio=float(before.ride.spring_length.ratio(before.travel)),
+        swap_estimate=_estimate(before, after),
+        travel_before=_travel(before),
+        travel_after=_travel(after),
+        angles_before=_angles(seen, 0, offsets),
+        angles_after=_angles(seen, 1, offsets),
+        angle_plus_minus=AnglePlusMinus(
+            camber_deg=after.axle.camber_change_tolerance_deg * abs(after.rise) / LIFT_MM,
+            toe_deg=after.axle.toe_change_tolerance_deg * abs(after.rise) / LIFT_MM,
+        ),
+        curves=_curves(after, offsets),
+        springs=_springs(before, after),
+        angles_read=[name for name in ANGLES if getattr(seen, name) is not None],
+        wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses[1:3]).items()},
+        inputs=list(spread.inputs),
+    )
+
+
+def _estimate(before: Stance, after: Stance) -> float | None:
+    if before.axle.coil is None or after.axle.coil is None or before.axle.coil == after.axle.coil:
+        return None
+    old, new = before.axle.coil.spring(), after.axle.coil.spring()
+    assert isinstance(old, CoilSpring)
+    assert isinstance(new, CoilSpring)
+    old = CoilSpring(old.rate * before.force_factor, old.free_length)
+    force = float(before.ride.spring_force(before.baseline))
+    ratio = float(before.ride.spring_length.ratio(before.baseline))
+    return swap_estimate(old, new, force, ratio)
+
+
+def _travel(stance: Stance) -> Travel:
+    contact, closed = stance.window.stop_contact, stance.window.damper_closed
+    return Travel(
+        droop=stance.full_droop - stance.baseline,
+        ride=stance.travel - stance.baseline,
+        stop_contact=None if contact is None else contact - stance.baseline,
+        gap=None if contact is None else contact - stance.travel,
+        bump=stance.full_bump - stance.baseline,
+        damper_closed=None if closed is None else closed - stance.baseline,
+    )
+
+
+def _angles(motion: Motion, which: int, offsets: Mapping[AngleName, float]) -> Angles:
+    """Angles of one of the poses; the last one is the level baseline that the track is compared with."""
+
+    def deg(values: np.ndarray | None, read: float = 0.0) -> float | None:
+        return None if values is None else math.degrees(values[which] + read)
+
+    return Angles(
+        camber_deg=math.degrees(motion.camber[which] + offsets.get("camber", 0.0)),
+        toe_deg=math.degrees(motion.toe[which] + offsets.get("toe", 0.0)),
+        caster_deg=deg(motion.caster, offsets.get("caster", 0.0)),
+        kingpin_deg=deg(motion.kingpin_inclination),
+        scrub_mm=None if motion.scrub_radius is None else float(motion.scrub_radius[which]),
+        trail_mm=None if motion.mechanical_trail is None else float(motion.mechanical_trail[which]),
+        roll_centre_mm=float(motion.roll_centre_height[which]),
+        half_track_change_mm=float(motion.half_track_change(motion.contact[-1])[which]),
+        bump_steer_deg_per_10mm=math.degrees(motion.bump_steer[which]) * 10,
+    )
+
+
+def _curves(stance: Stance, offsets: Mapping[AngleName, float]) -> AngleCurves:
+    motion = motion_over_reach(stance.corner, *stance.ride.search)
+    low, high = stance.full_droop - CURVE_MARGIN_MM, stance.full_bump + CURVE_MARGIN_MM
+    keep = motion.reachable & (motion.travel >= low) & (motion.travel <= high)
+
+    def degrees(name: AngleName) -> list[float]:
+        return np.round(np.degrees(getattr(motion, name)[keep] + offsets.get(name, 0.0)), 5).tolist()
+
+    return AngleCurves(
+        travel=np.round(motion.travel[keep] - stance.baseline, 3).tolist(),
+        camber_deg=degrees("camber"),
+        toe_deg=degrees("toe"),
+        caster_deg=None if motion.caster is None else degrees("caster"),
+    )
+
+
+def _springs(before: Stance, after: Stance) -> list[ForceCurve]:
+    same = before.axle.spring == after.axle.spring
+    return [_force_curve("fitted", before)] + ([] if same else [_force_curve("planned", after)])
+
+
+_FORCE_AXES: dict[str, tuple[str, float, str, float]] = {
+    "torsion_bar": ("arm below horizontal, °", float(np.degrees(1.0)), "torque, N·m", 1e-3),
+    "leaf_pack": ("seat below reference, mm", 1.0, "force, N", 1.0),
+    "air_spring": ("bag height, mm", 1.0, "force, N", 1.0),
+}
+"""Per kind of spring: what its length and force are called, and what turns them into those units."""
+
+
+def _force_curve(label: str, stance: Stance) -> ForceCurve:
+    spring = stance.ride.spring
+    axis, per_length, force_axis, per_force = _FORCE_AXES.get(
+        stance.axle.spring.type, ("spring length, mm", 1.0, "force, N", 1.0)
+    )
+    at_ride, droop, bump = (
+        float(stance.ride.spring_at(z)) for z in (stance.travel, stance.full_droop, stance.full_bump)
+    )
+    ends = (float(spring.free_length), spring.solid_length) if stance.axle.spring.is_coil else (droop, bump)
+    length = np.linspace(*ends, 25)
+    return ForceCurve(
+        label=label,
+        axis=axis,
+        force_axis=force_axis,
+        length=np.round(length * per_length, 2).tolist(),
+        force=np.round(spring.force(length) * per_force, 1).tolist(),
+        ride_length=at_ride * per_length,
+        ride_force=float(spring.force(at_ride)) * per_force,
+    )
+
+
+def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[Height]:
+    job, vehicle = assessed.job, assessed.after.vehicle
+    rows = []
+    for axle in AXLES:
+        stance = assessed.after.axle(axle)
+        for side in SIDES:
+            reading = job.measure.corner(axle, side, "hub_to_arch")
+            before = reading.value if reading else stance.axle.hub_to_arch_mm - stance.baseline
+            common = {
+                "axle": axle,
+                "side": side,
+                "x_mm": vehicle.axle_x(axle),
+                "change": stance.rise,
+                "plus_minus": spread[axle].height_plus_minus[side],
+                "measured": reading is not None,
+            }
+            radius = stance.axle.tyre_radius_mm
+            for kind, label, base in (
+                ("hub_to_arch", "hub to arch", before),
+                ("arch_to_ground", "arch to ground", before + radius),
+            ):
+                rows.append(
+                    Height.model_validate(
+                        common | {"kind": kind, "label": label, "before": base, "after": base + stance.rise}
+                    )
+                )
+    rises = (assessed.after.front.rise, assessed.after.rear.rise)
+    for station in vehicle.stations:
+        change = float(rise_at(station.x_mm, *rises, 0.0, vehicle.wheelbase_mm))
+        at = -station.x_mm / vehicle.wheelbase_mm
+        for side in SIDES:
+            reading = job.measure.station(station.name, side)
+            if reading is None:
+                continue
+            tolerance = job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
+            moved = math.hypot((1 - at) * spread["front"].rise_plus_minus, at * spread["rear"].rise_plus_minus)
+            rows.append(
+                Height(
+                    label=station.name,
+                    kind="station",
+                    axle=None,
+                    side=side,
+                    x_mm=station.x_mm,
+                    before=reading.value,
+                    after=reading.value + change,
+                    change=change,
+                    plus_minus=math.hypot(moved, tolerance),
+                    measured=True,
+                )
+            )
+    return rows
+
+
+def _shares(before: Stood, after: Stood, changes: tuple[PlannedChange, ...]) -> list[Share]:
+    """Each change's own step of the rise, in the order of the stack."""
+    shares, reached = [], before
+    for n, planned in enumerate(changes):
+        last = not any(p.on for p in changes[n + 1 :])
+        try:
+            then = (
+                reached
+                if not planned.on
+                else after
+                if last
+                else stand_changed(before, changes[: n + 1], after, reached)
+            )
+        except NoRidePoint:  # half a plan need not stand; the whole one was checked
+            then = reached
+        shares.append(
+            Share(id=planned.id, front=then.front.rise - reached.front.rise, rear=then.rear.rise - reached.rear.rise)
+        )
+        reached = then
+    return shares
+
+
+__all__ = ["Assessed", "Prediction", "assess", "predict"]

@@ -1,0 +1,274 @@
+"""A vehicle is data: what hangs on its axles, what was measured of it, and what its maker says of it."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+
+from inclinum.core.card.fastener import Fastener
+from inclinum.core.document import Document, InOrder
+from inclinum.core.document.known import Known
+from inclinum.core.document.names import AxleName, Key, Millimetre, Name, Side, Text
+from inclinum.core.document.outline import Shape, Station
+from inclinum.core.kinematics import AnyLinkage, Raised, Twisted, corner_of
+from inclinum.core.part_sheets.axle import AxleSheet, JointAngle, StaticAngles
+from inclinum.core.quantity import Angle, Entry, Length
+from inclinum.core.springs.fitted import BumpStopData, Coil, DamperData, SpringData, TopOutData
+
+AngleName = Literal["camber", "toe", "caster"]
+ANGLES: tuple[AngleName, ...] = ("camber", "toe", "caster")
+
+
+class StrutTop(Document):
+    """The studs that hold the top mount under the strut tower."""
+
+    stud_length_mm: float = Field(gt=0, le=200, description="thread standing above the tower sheet, nothing between")
+    stud_diameter_mm: float = Field(gt=3, le=30)
+    nut_height_mm: float = Field(gt=1, le=40)
+    washer_mm: float = Field(default=0, ge=0, le=20)
+    bonnet_gap_mm: float | None = Field(default=None, ge=0, le=300, description="from the stud tips to the bonnet")
+
+
+class SlotAdjuster(Document):
+    """A joint that can be slid along a slot when its bolts are loose."""
+
+    type: Literal["slot"] = "slot"
+    name: Name
+    point: Name
+    direction: tuple[float, float, float]
+    min_mm: float = Field(ge=-60, le=0, title="Least")
+    max_mm: float = Field(ge=0, le=60, title="Most")
+    step_mm: float = Field(gt=0, le=10, description="the finest setting a hand can make")
+    extra_part: Text = Field(default="", description="what would give more range, in the shop's words")
+
+
+class LinkAdjuster(Document):
+    """A link that is screwed longer or shorter."""
+
+    type: Literal["link_length"] = "link_length"
+    name: Name
+    outer: Name = Field(title="Outer point", description="of the link")
+    min_mm: float = Field(ge=-60, le=0, title="Least")
+    max_mm: float = Field(ge=0, le=60, title="Most")
+    thread_pitch_mm: float = Field(gt=0.2, le=5)
+    turn_step: float = Field(default=0.125, gt=0, le=1, description="the finest part of a turn that is set")
+    extra_part: Text = ""
+
+    @property
+    def step_mm(self) -> float:
+        """Change of length of the finest part of a turn, mm."""
+        return self.thread_pitch_mm * self.turn_step
+
+
+class ClampAdjuster(Document):
+    """A strut clamp with a slot at its upper bolt: the upright leans about the lower one."""
+
+    type: Literal["clamp"] = "clamp"
+    name: Name
+    point: Name = Field(description="foot of the strut")
+    bolt_distance_mm: float = Field(gt=15, le=300, description="between the two clamp bolts")
+    min_mm: float = Field(ge=-20, le=0, title="Least", description="top of the wheel in, at the upper bolt")
+    max_mm: float = Field(ge=0, le=20, title="Most", description="top of the wheel out")
+    step_mm: float = Field(gt=0, le=5, description="the finest setting a hand can make")
+    extra_part: Text = ""
+
+
+AdjusterData = Annotated[SlotAdjuster | LinkAdjuster | ClampAdjuster, Field(discriminator="type")]
+
+
+class AngleTarget(Document):
+    """A wheel angle wanted, and how far off is still right. Toe is of one wheel."""
+
+    target_deg: float = Field(ge=-20, le=20)
+    window_deg: float = Field(gt=0, le=10, description="± allowed")
+    weight: float = Field(default=1, ge=0, le=1000)
+    assumed: bool = Field(
+        default=False,
+        description="only usual for its kind: settings aim at it, but nothing is judged by it",
+    )
+
+
+class TapeReading(Document):
+    """What the tape or the angle gauge read at a place the guided sheet names."""
+
+    key: Name
+    length: Length | None = None
+    angle: Angle | None = None
+
+    @model_validator(mode="after")
+    def _one_of_both(self) -> "TapeReading":
+        if (self.length is None) == (self.angle is None):
+            raise ValueError(f"the reading “{self.key}” is either a length or an angle")
+        return self
+
+    @property
+    def reading(self) -> Entry:
+        """The one that is there."""
+        found = self.length or self.angle
+        assert found is not None
+        return found
+
+
+class Axle(Document):
+    """One axle at the reference height: an independent pair given by its left wheel, or a coupled axle."""
+
+    linkage: AnyLinkage
+    right: AnyLinkage | None = Field(
+        default=None,
+        description="the right wheel's linkage where it is not the mirror image of the left one, drawn as a left one",
+    )
+    tyre_radius_mm: float = Field(gt=80, le=800, description="loaded")
+    camber_deg: float = Field(ge=-15, le=15, description="at the reference height, level")
+    toe_deg: float = Field(ge=-10, le=10)
+    hub_to_arch_mm: float = Field(gt=0, le=1500, description="at which the points hold")
+    spring: SpringData
+    spring_offset_mm: float = Field(
+        default=0, ge=-500, le=1000, description="distance of the spring's points less its seat-to-seat length"
+    )
+    damper: DamperData
+    bump_stop: BumpStopData
+    top_out: TopOutData | None = None
+    bush_rate_n_per_mm: float = Field(default=0, ge=0, le=100, description="of the rubber bushes, at the wheel")
+    anti_roll_n_per_mm: float = Field(
+        default=0, ge=0, le=500, description="force on a wheel per mm of travel difference to the other"
+    )
+    unsprung_kg: float = Field(default=38, ge=0, le=400, description="at one wheel, half of a coupled axle")
+    archetype: str = Field(default="", max_length=40, description="what the linkage was scaled from")
+    prior: AnyLinkage | None = Field(default=None, description="the linkage before the tape readings were fitted")
+    tape: tuple[TapeReading, ...] = Field(default=(), max_length=80)
+    known: Annotated[dict[Key, Known], InOrder] = Field(
+        default={},
+        max_length=300,
+        description="hardpoint or parameter → where it comes from; those left out are assumed",
+    )
+    seat_spacer_mm: float = Field(default=0, ge=-200, le=1000, description="negative where something was taken out")
+    top_spacer_mm: Millimetre = 0
+    stud_left_mm: float | None = Field(
+        default=None, ge=0, le=300, description="thread above the sheet with the spacer in; computed when left out"
+    )
+    strut_top: StrutTop | None = None
+    adjusters: tuple[AdjusterData, ...] = Field(default=(), max_length=12)
+    targets: Annotated[dict[AngleName, AngleTarget], InOrder] = Field(default={}, max_length=3)
+    fasteners: Annotated[dict[Key, Fastener], InOrder] = Field(default={}, max_length=100)
+    joint_limits_deg: Annotated[dict[Key, JointAngle], InOrder] = Field(
+        default={}, max_length=60, description="point → how far its joint may turn from the reference height"
+    )
+    ratio_tolerance_percent: float = Field(default=2, ge=0, le=50)
+    camber_change_tolerance_deg: float = Field(
+        default=0.1, ge=0, le=20, description="± of the camber change that 40 mm of height bring"
+    )
+    toe_change_tolerance_deg: float = Field(default=0.1, ge=0, le=20, description="the same of toe, one wheel")
+    orientation: tuple[Text, ...] = Field(
+        default=(), max_length=40, description="which way round things go, as the shop found it"
+    )
+
+    @property
+    def track_mm(self) -> float:
+        """Distance between the wheel centres, mm."""
+        return 2 * self.linkage.half_track
+
+    def of_side(self, side: Side) -> "Axle":
+        """The axle as one wheel sees it: with the right wheel's linkage in place of the left one's where they differ.
+
+        What the tape read was read on the left.
+        """
+        if side == "left":
+            return self
+        linkage = self.right or self.linkage.mirrored()
+        if linkage is self.linkage:
+            return self
+        return self.model_copy(update={"linkage": linkage, "right": None, "prior": None, "tape": ()})
+
+    def sheet(self) -> AxleSheet:
+        """The axle alone, as it can be shared and swept."""
+        return AxleSheet(
+            linkage=self.linkage,
+            tyre_radius_mm=self.tyre_radius_mm,
+            static=StaticAngles(camber_deg=self.camber_deg, toe_deg=self.toe_deg),
+            spring=self.spring,
+            spring_offset_mm=self.spring_offset_mm,
+            joint_limits_deg=self.joint_limits_deg,
+        )
+
+    @property
+    def coil(self) -> Coil | None:
+        """The fitted spring where it is a plain coil."""
+        return self.spring if isinstance(self.spring, Coil) else None
+
+    @model_validator(mode="after")
+    def _parts_belong(self) -> "Axle":
+        names = self.linkage.named_points()
+        corner = corner_of(self.linkage, self.tyre_radius_mm, 0.0, 0.0)
+        for part, what in ((corner.spring, "spring"), (corner.damper, "damper")):
+            if part is None:
+                raise ValueError(f"the linkage does not say between which points its {what} stands")
+        wanted = {Twisted: ("torsion_bar",), Raised: ("leaf_pack",)}.get(type(corner.spring))
+        if wanted and self.spring.type not in wanted:
+            raise ValueError(
+                f"this suspension is sprung by a {wanted[0].replace('_', ' ')}, not by {self.spring.in_a_sentence}"
+            )
+        if not wanted and self.spring.type in ("torsion_bar", "leaf_pack"):
+            raise ValueError(f"this suspension has two seats for a spring, but {self.spring.in_a_sentence} is fitted")
+        for adjuster in self.adjusters:
+            point = adjuster.outer if isinstance(adjuster, LinkAdjuster) else adjuster.point
+            if point not in names:
+                raise ValueError(f"the adjuster “{adjuster.name}” moves {point}, which this suspension does not have")
+        if self.right is not None:
+            if self.linkage.coupled:
+                raise ValueError("one body carries both wheels: its right points stand beside its left ones")
+            if self.right.kind != self.linkage.kind or set(self.right.named_points()) != set(names):
+                raise ValueError("the right wheel's linkage has to be of the left one's kind, with the same points")
+        if "caster" in self.targets and corner.steering_axis is None:
+            raise ValueError("a caster target needs a steering axis, which this suspension does not have")
+        return self
+
+
+class Outline(Document):
+    """Shapes for the side elevation, x forward of the front axle and z above ground, mm."""
+
+    body: Shape = Field(default=(), max_length=400)
+    glass: tuple[Annotated[Shape, Field(max_length=200)], ...] = Field(default=(), max_length=24)
+    arch_radius_mm: float = Field(default=380, ge=100, le=900)
+    width_mm: float = Field(default=1700, ge=500, le=3000)
+
+
+class Vehicle(Document):
+    """A four-wheeled vehicle as it stands before the job."""
+
+    name: Name
+    description: Text = ""
+    plate: str = Field(default="", max_length=30)
+    mass_kg: float | None = Field(default=None, gt=20, le=20_000)
+    wheelbase_mm: float = Field(gt=500, le=8000)
+    front: Axle
+    rear: Axle
+    stations: tuple[Station, ...] = Field(default=(), max_length=60)
+    headlamp: str | None = Field(
+        default=None, max_length=120, description="name of the station that is the lamp centre"
+    )
+    driver_assist: Text = Field(default="", description="what looks out of the vehicle and must be set again")
+    outline: Outline = Outline()
+
+    @model_validator(mode="after")
+    def _stations_named_once(self) -> "Vehicle":
+        names = [s.name for s in self.stations]
+        if len(set(names)) != len(names):
+            raise ValueError("two stations have the same name")
+        if self.headlamp is not None and self.headlamp not in names:
+            raise ValueError(f"the headlamp station “{self.headlamp}” is not among the stations")
+        return self
+
+    def axle(self, name: AxleName) -> Axle:
+        """The front or the rear axle."""
+        return self.front if name == "front" else self.rear
+
+    def with_axle(self, name: AxleName, **changed: object) -> "Vehicle":
+        """A vehicle with some fields of one axle replaced."""
+        return self.model_copy(update={name: self.axle(name).model_copy(update=changed)})
+
+    def station(self, name: str) -> Station | None:
+        """The station of a name."""
+        return next((s for s in self.stations if s.name == name), None)
+
+    def axle_x(self, name: AxleName) -> float:
+        """Station of an axle, mm."""
+        return 0.0 if name == "front" else -self.wheelbase_mm

@@ -1,0 +1,186 @@
+"""The two ends of a machine under load: how far each sinks from its own full extension.
+
+Sag of the rear is the axle's rise in the frame from full extension, vertical; sag of the fork is told along the fork.
+A damper pushes with count·(k·max(0, preload + extended − L) + gas) plus its bump rubber; force times installation
+ratio is the vertical load at the axle. No chain force, no friction.
+"""
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from inclinum.core.kinematics.rear_end import Swing
+from inclinum.core.kinematics.rigid import Array
+from inclinum.core.springs import BumpStop
+from inclinum.core.springs.fork import Fork, carried, sag
+
+
+@dataclass(frozen=True)
+class EndAt:
+    """One end at rest under a load."""
+
+    sag: float
+    """From its own full extension, at the axle (of a fork: along it), mm."""
+    height: float
+    """Of the rear axle in the frame, mm; of a fork, its slider travel."""
+    damper_length: float
+    ratio: float
+    topped_out: bool
+    bottomed: bool
+    """Whether the end of the travel carries part of the load."""
+
+
+@dataclass(frozen=True)
+class RearCarrying:
+    """A rear end with its spring and damper.
+
+    Args:
+        swing: the linkage in motion.
+        rate: of one spring, N/mm.
+        preload: shortening of the spring at full extension, mm.
+        extended, stroke: of the damper, mm.
+        gas: force of the damper's gas, N.
+        count: dampers side by side.
+        bumper: rubber on the damper rod, and its height, mm.
+    """
+
+    swing: Swing
+    rate: float
+    preload: float
+    extended: float
+    stroke: float
+    gas: float = 0.0
+    count: int = 1
+    bumper: BumpStop | None = None
+    bumper_height: float = 0.0
+
+    def on_spring(self, *, rate: float | None = None, preload: float | None = None) -> "RearCarrying":
+        """The same rear end on another spring or preload: its travel is as worked out already."""
+        other = replace(
+            self, rate=self.rate if rate is None else rate, preload=self.preload if preload is None else preload
+        )
+        known = ("extended_rise", "extended_height", "full_rise", "travel_at_full_stroke", "drawn_height", "_grid")
+        other.__dict__.update({k: v for k, v in self.__dict__.items() if k in known})
+        return other
+
+    @cached_property
+    def extended_rise(self) -> float:
+        """Axle rise from the drawn position at full extension, mm.
+
+        Raises:
+            ValueError: the linkage does not reach the damper's extended length.
+        """
+        rise = self.swing.rise_at(self.extended)
+        if rise is None:
+            lengths = self.swing.curve.lengths
+            raise ValueError(
+                f"The damper is {self.extended:g} mm long extended, but between its eyes the linkage only goes from "
+                f"{lengths[-1]:.0f} to {lengths[0]:.0f} mm: check the damper and its eyes."
+            )
+        return rise
+
+    @cached_property
+    def drawn_height(self) -> float:
+        """Of the axle as drawn, mm."""
+        return float(self.swing.rear.arrays()["axle"][1])
+
+    @cached_property
+    def extended_height(self) -> float:
+        """Of the axle in the frame at full extension, mm."""
+        return self.drawn_height + self.extended_rise
+
+    @cached_property
+    def full_rise(self) -> float:
+        """Axle rise at full stroke, or where the linkage ends if that comes first, mm."""
+        rise = self.swing.rise_at(self.extended - self.stroke)
+        return self.swing.reach[1] if rise is None else rise
+
+    @property
+    def linkage_ends_first(self) -> bool:
+        """Whether the linkage stops before the damper is closed."""
+        return self.swing.rise_at(self.extended - self.stroke) is None
+
+    @cached_property
+    def travel_at_full_stroke(self) -> float:
+        """Wheel travel, mm."""
+        return self.full_rise - self.extended_rise
+
+    def force(self, travel: Array | float) -> Array:
+        """Vertical load carried over travel from full extension, N."""
+        length, ratio, _ = self.swing.curve.at(self.extended_rise + np.asarray(travel, dtype=float))
+        return self._push(length) * ratio
+
+    def _push(self, length: Array) -> Array:
+        push = self.rate * np.maximum(0.0, self.preload + self.extended - length) + self.gas
+        if self.bumper is not None:
+            push = push + self.bumper.force(self.extended - self.stroke + self.bumper_height - length)
+        return self.count * push
+
+    def wheel_rate(self, travel: float) -> float:
+        """d(load)/d(travel): k·MR² + F·dMR/dz, N/mm."""
+        length, ratio, slope = self.swing.curve.at(self.extended_rise + travel)
+        loose = self.preload + self.extended - length <= 0
+        rate = 0.0 if loose else self.rate
+        if self.bumper is not None:
+            rate += float(self.bumper.stiffness(self.extended - self.stroke + self.bumper_height - length))
+        return float(self.count * rate * ratio**2 + self._push(length) * slope)
+
+    @cached_property
+    def _grid(self) -> tuple[Array, Array, Array]:
+        """Travel, damper length and ratio over the whole of it, to bracket an equilibrium in; whatever the spring."""
+        travel: Array = np.linspace(0.0, self.travel_at_full_stroke, 34)
+        length, ratio, _ = self.swing.curve.at(self.extended_rise + travel)
+        return travel, length, ratio
+
+    def at(self, load: float) -> EndAt:
+        """At rest under a vertical load at the axle, N."""
+        grid, lengths, ratios = self._grid
+        force: Array = self._push(lengths) * ratios
+        topped, bottomed = load <= float(force[0]), load > float(force[-1])
+        travel = 0.0 if topped else self.travel_at_full_stroke if bottomed else carried(self.force, grid, force, load)
+        length, ratio, _ = self.swing.curve.at(self.extended_rise + travel)
+        return EndAt(travel, self.extended_height + travel, float(length), float(ratio), topped, bottomed)
+
+    def preload_for(self, load: float, sag: float) -> float | None:
+        """Preload that gives a sag under a load, mm (negative: a loose spring); None where the sag is out of reach."""
+        if not 0 < sag < self.travel_at_full_stroke:
+            return None
+        length, ratio, _ = self.swing.curve.at(self.extended_rise + sag)
+        rubber = 0.0
+        if self.bumper is not None:
+            rubber = float(self.bumper.force(self.extended - self.stroke + self.bumper_height - length))
+        return (load / float(ratio) / self.count - self.gas - rubber) / self.rate - (self.extended - float(length))
+
+    def rate_for(self, load: float, sag: float, preload: float) -> float | None:
+        """Rate that gives a sag at a preload, N/mm; None where there is none."""
+        length, ratio, _ = self.swing.curve.at(self.extended_rise + sag)
+        pressed = preload + self.extended - float(length)
+        wanted = load / float(ratio) / self.count - self.gas
+        return wanted / pressed if pressed > 0 and wanted > 0 else None
+
+
+@dataclass(frozen=True)
+class ForkCarrying:
+    """A fork at a rake, rad."""
+
+    fork: Fork
+    rake: float
+
+    def at(self, load: float) -> EndAt:
+        """At rest under a vertical load at the axle, N; axial force is load·cos(rake)."""
+        axial = load * float(np.cos(self.rake))
+        travel = sag(self.fork, axial)
+        ends = self.fork.force(np.array([0.0, self.fork.stroke_mm]))
+        return EndAt(travel, travel, 0.0, 1.0, axial <= float(ends[0]), axial > float(ends[1]))
+
+    def vertical(self, travel: float) -> float:
+        """Of a slider travel, mm."""
+        return travel * float(np.cos(self.rake))
+
+    def wheel_rate(self, travel: float) -> float:
+        """Vertical, N/mm: d(axial)/dx over cos²(rake)."""
+        h = 0.5
+        low, high = max(travel - h, 0.0), min(travel + h, self.fork.stroke_mm)
+        slope = float(np.diff(self.fork.force(np.array([low, high])))[0]) / (high - low)
+        return slope / float(np.cos(self.rake)) ** 2

@@ -1,0 +1,64 @@
+"""Angles in the joints of links and arms, and the travel they allow."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+
+import numpy as np
+
+from inclinum.core.kinematics.body import Body, Poses, Reach
+from inclinum.core.kinematics.constraints import Link
+from inclinum.core.kinematics.corner import Corner
+from inclinum.core.kinematics.rigid import Array, dot, unit
+
+POSITIONS = 161
+
+
+def joint_angles(corner: Corner, poses: Poses) -> dict[str, Array]:
+    """How far every joint of a link has turned from the reference height, by the point it sits at, rad.
+
+    An outer joint is told against the body that carries it, an inner one against the chassis. Where several links meet
+    in one joint, the one that has turned most.
+    """
+    if not isinstance(corner.body, Body):
+        return {}
+    points, told = corner.body.points, {}
+    for link in (c for c in corner.body.constraints if isinstance(c, Link)):
+        was = unit(points[link.on_body] - points[link.on_chassis])
+        now = unit(poses.point(points[link.on_body]) - points[link.on_chassis])
+        carried = poses.direction(was)
+        for name, against in ((link.on_chassis, was), (link.on_body, carried)):
+            angle = np.arccos(np.clip(dot(now, np.broadcast_to(against, now.shape)), -1.0, 1.0))
+            told[name] = np.maximum(told.get(name, 0.0), angle)
+    return told
+
+
+def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float]) -> Reach:
+    """The reach, ended where a joint is at its limit.
+
+    Args:
+        corner: the suspension.
+        reach: what the linkage alone allows, mm.
+        limits: greatest turn of a joint from the reference height by the point it sits at, rad.
+
+    Raises:
+        ValueError: a limit is given for a point that is no joint of a link.
+    """
+    if not limits:
+        return reach
+    travel = np.linspace(reach.low, reach.high, POSITIONS)
+    angles = joint_angles(corner, corner.body.poses(travel))
+    for name in limits:
+        if name not in angles:
+            raise ValueError(f"the joint limit at {name} is at no joint of a link of this suspension")
+    middle = int(np.argmin(np.abs(travel)))
+    for side, order in (("low", range(middle, -1, -1)), ("high", range(middle, POSITIONS))):
+        for i in order:
+            over = [n for n, most in limits.items() if angles[n][i] > most]
+            if over:
+                # Between the last good position and this one the angle runs all but straight.
+                last = i + 1 if side == "low" else i - 1
+                a, b = angles[over[0]][last], angles[over[0]][i]
+                at = travel[last] + (travel[i] - travel[last]) * (limits[over[0]] - a) / (b - a)
+                reach = replace(reach, **{side: float(at), f"{side}_reason": f"joint limit: {over[0]}"})
+                break
+    return reach

@@ -1,0 +1,63 @@
+"""What heave and roll do to the wheels of a steered solid axle, and the Ackermann error of a steered pair."""
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+import numpy as np
+
+from inclinum.core.kinematics.body import Poses
+from inclinum.core.kinematics.constraints import turn_to_reach
+from inclinum.core.kinematics.corner import Corner
+from inclinum.core.kinematics.rigid import Array, about, unit
+
+if TYPE_CHECKING:
+    from inclinum.core.kinematics.axles import AxleSteering
+
+_FLIP = np.array([1.0, -1.0, 1.0])
+
+
+@dataclass(frozen=True)
+class KnuckleMotion:
+    """Turns of both knuckles on the axle with the steering box held; arrays of the batch shape, rad and mm."""
+
+    left: Array
+    """Counter-clockwise seen from above positive, from the reference height."""
+    right: Array
+    drag_link_short: Array
+    """By how much the drag link is too short (positive) to leave the left wheel straight, mm."""
+
+    def wheel_offset(self, box_arm: float, box_ratio: float) -> Array:
+        """Turn of the steering wheel that makes up for it, rad: ΔL / box arm × box ratio, for small turns."""
+        return self.drag_link_short / box_arm * box_ratio
+
+
+def knuckle_motion(corner: Corner, steering: "AxleSteering", poses: Poses) -> KnuckleMotion:
+    """Bump and roll steer of a solid axle steered by a drag link to its left knuckle and a track rod to the right one.
+
+    Each knuckle turns about its kingpin, which the axle carries, until its rod has its length; NaN where it cannot.
+    """
+    lower, upper = (np.array(p, dtype=float) for p in (steering.kingpin_left_lower, steering.kingpin_left_upper))
+    box, arm = (np.array(p, dtype=float) for p in (steering.drag_link_box, steering.drag_link_knuckle))
+    left_end, right_end = (np.array(p, dtype=float) for p in (steering.track_rod_left, steering.track_rod_right))
+    kingpin, hub = poses.direction(unit(upper - lower)), poses.point(lower)
+    reach, drag = poses.direction(arm - lower), float(np.linalg.norm(arm - box))
+    left = turn_to_reach(kingpin, reach, box - hub, np.asarray(drag))
+    rod_left = hub + about(kingpin, left, poses.direction(left_end - lower))
+    right_lower, right_upper = lower * _FLIP, upper * _FLIP
+    right_kingpin, right_hub = poses.direction(unit(right_upper - right_lower)), poses.point(right_lower)
+    track = float(np.linalg.norm(right_end - left_end))
+    right = turn_to_reach(
+        right_kingpin, poses.direction(right_end - right_lower), rod_left - right_hub, np.asarray(track)
+    )
+    straight = np.linalg.norm(poses.point(arm) - box, axis=-1)
+    return KnuckleMotion(left, right, straight - drag)
+
+
+def ackermann_error(inner: Array, outer: Array, track: float, wheelbase: float) -> Array:
+    """Outer wheel's angle less the one at which both turn about one point on the rear axle's line, rad.
+
+    cot(outer) − cot(inner) = track/wheelbase, angles as magnitudes; zero where the wheels are straight.
+    """
+    with np.errstate(divide="ignore"):
+        ideal = np.arctan2(1.0, 1.0 / np.tan(np.maximum(inner, 1e-9)) + track / wheelbase)
+    return np.where(inner < 1e-6, 0.0, outer - ideal)

@@ -1,5 +1,0 @@
-"""Uncertainty, residuals and what a job teaches about the next."""
-
-from inclinum.core.learn.spread import COVERAGE, Spread, propagate, sample
-
-__all__ = ["COVERAGE", "Spread", "propagate", "sample"]

@@ -1,0 +1,140 @@
+"""What every change is: parameters with titles, units and limits, and a pure function machine → machine."""
+
+from collections.abc import Callable, Sequence
+from typing import Any, ClassVar, Generic, Protocol, TypeVar
+
+from pydantic import Field
+
+from inclinum.core.document import Document
+
+MachineT = TypeVar("MachineT", bound=Document)
+
+
+class Change(Document, Generic[MachineT]):
+    """Base of all changes. A subclass adds a literal ``type``; its other fields are its parameters."""
+
+    title: ClassVar[str]
+    reversible: ClassVar[bool] = True
+    """Whether the machine can be put back as it came."""
+
+    @property
+    def where(self) -> str | None:
+        """The axle it is done on; None beside both."""
+        raise NotImplementedError
+
+    def apply(self, machine: MachineT) -> MachineT:
+        """The machine with this change made. Never alters its argument.
+
+        Raises:
+            ValueError: the machine cannot take it.
+        """
+        raise ValueError(f"The change “{self.title}” does not say what it changes.")
+
+    def summary(self) -> str:
+        """One line as it stands on the stack and on the card."""
+        raise ValueError(f"The change “{self.title}” has no summary.")
+
+    def parts(self, machine: MachineT) -> list[str]:
+        """Parts to have before the machine goes up.
+
+        Args:
+            machine: as the changes before this one leave it.
+        """
+        _ = machine
+        return []
+
+    def steps(self, machine: MachineT) -> list[str]:
+        """What to do when its place is open, in order; of a side, at each.
+
+        Args:
+            machine: as the changes before this one leave it.
+        """
+        _ = machine
+        return []
+
+
+ChangeT = TypeVar("ChangeT")
+
+
+class Planned(Document, Generic[ChangeT]):
+    """A change on the stack, which can be switched off to see what it does."""
+
+    id: str = Field(min_length=1, max_length=40)
+    on: bool = True
+    change: ChangeT
+
+
+class _OnStack(Protocol):
+    """What a stack holds, whatever machine it is for."""
+
+    @property
+    def id(self) -> str: ...
+    @property
+    def on(self) -> bool: ...
+    @property
+    def change(self) -> Any: ...
+
+
+PlannedT = TypeVar("PlannedT", bound=_OnStack)
+
+
+def apply_all(machine: MachineT, stack: Sequence[_OnStack]) -> MachineT:
+    """The machine with every change that is on, in order. Raises ValueError where one cannot be made."""
+    for planned in stack:
+        if planned.on:
+            machine = planned.change.apply(machine)
+    return machine
+
+
+def at_their_place(machine: MachineT, stack: Sequence[PlannedT]) -> tuple[tuple[PlannedT, MachineT], ...]:
+    """Every change that is on with the machine it meets: as those before it left it. Raises as ``apply_all``."""
+    found = []
+    for planned in stack:
+        if planned.on:
+            found.append((planned, machine))
+            machine = planned.change.apply(machine)
+    return tuple(found)
+
+
+def unused_id(stack: Sequence[_OnStack]) -> str:
+    """An id no change of the stack has."""
+    taken = {p.id for p in stack}
+    return next(f"c{n}" for n in range(1, len(stack) + 2) if f"c{n}" not in taken)
+
+
+KindT = TypeVar("KindT", bound=Change)
+
+
+def begin(
+    kind: str,
+    kinds: Sequence[type[KindT]],
+    planned: type[PlannedT],
+    stack: Sequence[_OnStack],
+    start: Callable[[type[KindT]], KindT],
+) -> PlannedT:
+    """A new change of a kind, with a free id, as it is put on the stack.
+
+    Args:
+        kind: its ``type``.
+        kinds: those there are.
+        planned: what the stack holds.
+        stack: so far.
+        start: makes one of a kind to begin with.
+
+    Raises:
+        ValueError: no such kind, or the machine cannot take it.
+    """
+    found = next((k for k in kinds if k.model_fields["type"].default == kind), None)
+    if found is None:
+        raise ValueError(f"There is no change “{kind}”.")
+    return planned.model_validate({"id": unused_id(stack), "change": start(found)})  # type: ignore[attr-defined]
+
+
+def millimetres(value: float) -> str:
+    """A length for a sentence, without a useless .0."""
+    return f"{value:g} mm"
+
+
+def named(part: str, text: str) -> str:
+    """A summary with its part number in front."""
+    return f"{part}: {text}" if part else text
