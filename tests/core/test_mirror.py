@@ -183,8 +183,8 @@ def test_a_heavier_car_rises_less_on_the_same_new_spring(in_hand: Job) -> None:
 def test_what_cannot_be_is_no_cure(in_hand: Job) -> None:
     assessed = assess(in_hand)
     case = Case(in_hand, assessed.before, assessed.after)
-    assert case.trying("ring", SeatSpacer, axle="front", thickness_mm=900) == []
-    assert len(case.trying("ring", SeatSpacer, axle="front", thickness_mm=9)) == 1
+    assert case.adding_more("ring", "front", "spring room", 900.0) == []
+    assert len(case.adding_more("ring", "front", "spring room", 9.0)) == 1
     assert case.taller_stop("stop", "front", 290.0) == [], "the car would ride on it"
 
 

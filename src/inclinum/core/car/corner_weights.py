@@ -112,13 +112,14 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     half = np.array([vehicle.front.track_mm, vehicle.front.track_mm, vehicle.rear.track_mm, vehicle.rear.track_mm]) / 2
     x = np.array([0.0, 0.0, -vehicle.wheelbase_mm, -vehicle.wheelbase_mm])
     y = half * np.array([1, -1, 1, -1])
-    corners = []
+    corners, shifted = [], np.zeros(4)
     for n, (axle, side) in enumerate(WHEELS):
         fitted, planned = before.axle(axle).of_side(side).axle, after.axle(axle).of_side(side).axle
         # Another spring is taken by its data; the one that was weighed carries what the scale said.
         kept = np.isfinite(scale[n]) and fitted.spring == planned.spring
         factor = factor_to_carry(fitted, float(baseline[n]), float(loads[n])) if kept else None
-        corners.append(_Corner(ride_corner(planned, 1.0 if factor is None else factor), float(baseline[n])))
+        shifted[n] = baseline[n] + planned.hub_to_arch_mm - fitted.hub_to_arch_mm
+        corners.append(_Corner(ride_corner(planned, 1.0 if factor is None else factor), float(shifted[n])))
     bars = (BarOffset(vehicle.front.anti_roll_n_per_mm), BarOffset(vehicle.rear.anti_roll_n_per_mm))
     weight, cx, cy = centre_of(loads, x, y)
     body = SprungBody(corners, x, y, bars)
@@ -126,7 +127,7 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     loaded, trouble = _loaded(job, body, rest, (float(weight), float(cx), float(cy)))
     if loaded is not None:
         down = [
-            f"{a} {s}" for n, (a, s) in enumerate(WHEELS) if baseline[n] + loaded.travel[n] > after.axle(a).full_bump
+            f"{a} {s}" for n, (a, s) in enumerate(WHEELS) if shifted[n] + loaded.travel[n] > after.axle(a).full_bump
         ]
         if down:
             trouble = f"With this cargo the {' and the '.join(down)} sits on its solid stop."

@@ -66,15 +66,16 @@ def _axle(
 ) -> list[SampledWheel]:
     corner, axle = after.corner, after.axle
     moved = Adjustment() if isinstance(corner.body, LeafBody) else _hardpoints(axle, samples, rng)
-    low, high = min(before.travel, after.travel) - 30, max(before.travel, after.travel) + 30
+    came = before.travel + after.baseline - before.baseline
+    low, high = min(came, after.travel) - 30, max(came, after.travel) + 30
     travel = np.linspace(low, high, KNOTS)
     poses = corner.body.poses(travel, moved)
     assert corner.spring is not None
     length, _ = corner.coordinate(corner.spring, poses, moved)
     # A quadratic through the knots per sample: its remainder is far below what a tape can tell.
     b, a, at = np.polynomial.polynomial.polyfit(travel, np.atleast_2d(length).T, 2)[::-1]
-    nominal = float(after.ride.spring_length.length(before.travel))
-    drift = at + a * before.travel + b * before.travel**2 - nominal
+    nominal = float(after.ride.spring_length.length(came))
+    drift = at + a * came + b * came**2 - nominal
     # The spring is what it is: points that are further apart mean seats that stand differently, not another load.
     curve = QuadraticLength(at - drift, -a, -b)
     rate, longer = (
@@ -91,7 +92,7 @@ def _axle(
         else (rate, longer)
     )
     tape = {side: rng.normal(0.0, tape_tolerance(job, name, side) / COVERAGE, samples) for side in SIDES}
-    baseline = before.baseline - sum(tape.values()) / 2
+    baseline = after.baseline - sum(tape.values()) / 2
     span = (float(low - 60), float(high + 60))
     base, fitted = ride_corner(before.axle), ride_corner(axle)
     load = replace(base, spring=Toleranced(base.spring, rate, longer), spring_length=curve, search=span).wheel_force(

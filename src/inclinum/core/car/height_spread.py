@@ -66,6 +66,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         """Rows of inputs → (rise, left height error, right height error) per row, mm."""
         left, right, k_old, l_old, k_new, l_new, spacer, ratio = rows.T[:8]
         baseline = before.baseline - (left + right) / 2
+        shifted = baseline + after.baseline - before.baseline
         curve = ScaledLength(base.spring_length, ratio, before.baseline)
         load = replace(base, spring=Toleranced(base.spring, k_old, l_old), spring_length=curve).wheel_force(baseline)
         if weighed:
@@ -77,10 +78,10 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         planned = replace(
             fitted,
             spring=Toleranced(fitted.spring, *((k_new, l_new) if swapped else (k_old, l_old))),
-            spring_length=ScaledLength(fitted.spring_length, ratio, before.baseline),
+            spring_length=ScaledLength(fitted.spring_length, ratio, after.baseline),
             spring_room_taken=fitted.spring_room_taken + spacer,
         )
-        rise = baseline - planned.ride_travel(load)
+        rise = shifted - planned.ride_travel(load)
         return np.stack([rise, rise + left, rise + right], axis=1)
 
     values = np.array([v for _, v, _ in inputs])

@@ -139,6 +139,13 @@ class Stance:
             return self
         return replace(self, axle=axle, corner=axle_corner(axle), ride=ride_corner(axle, self.factor_for(axle)))
 
+    def baseline_on(self, axle: Axle) -> float:
+        """Linkage travel of the measured baseline on the axle after changes, mm.
+
+        Where the points that a change moves hold at another height of the body, travel counts from there.
+        """
+        return self.baseline + axle.hub_to_arch_mm - self.axle.hub_to_arch_mm
+
     def factor_for(self, axle: Axle) -> float:
         """The force factor of an axle after changes: another spring is taken by its data."""
         return self.force_factor if axle.spring == self.axle.spring else 1.0

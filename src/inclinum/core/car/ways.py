@@ -6,11 +6,10 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.interpolate import PchipInterpolator
 
-from inclinum.core.car.changes import PlannedChange, SeatSpacer, SpringSwap, StrutTopSpacer
+from inclinum.core.car.changes import CHANGE_TYPES, Change, PlannedChange
 from inclinum.core.car.limits import HARDWARE, Case, Cure, Finding, findings, rises, stand_changed
 from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName
-from inclinum.core.plan import millimetres
 
 
 class Way(Document):
@@ -134,40 +133,23 @@ def with_ways(case: Case, found: list[Finding]) -> list[Finding]:
 
 
 def _candidates(case: Case, axle: AxleName) -> Iterator[Candidate]:
-    """Spacers of the stack made thicker or thinner, spacers added, and springs of another length."""
-    end, data = axle.capitalize(), case.after.vehicle.axle(axle)
-    takes = {SeatSpacer: data.spring.is_coil, StrutTopSpacer: data.strut_top is not None}
-    for kind in (SeatSpacer, StrutTopSpacer):
-        planned = case.planned(axle, kind)
-        if planned:
-            yield Candidate(
-                1,
-                60,
-                1,
-                lambda t, p=planned[-1], k=kind: case.replacing(
-                    f"{end} {k.title.lower()} {millimetres(round(t, 2))}", p, thickness_mm=t
-                ),
-            )
-        elif takes[kind]:
-            yield Candidate(
-                1,
-                60,
-                1,
-                lambda t, k=kind: case.adding(
-                    f"Add {axle} {k.title.lower()} {millimetres(round(t, 2))}", k(axle=axle, thickness_mm=t)
-                ),
-            )
-    coil = data.coil
-    if coil is None:
-        return
-    low = max(coil.solid_length_mm + 20, coil.free_length_mm - 80)
+    """Every change that is searched by one number: the one the plan has at another size, else one added."""
+    data = case.after.vehicle.axle(axle)
+    for kind in CHANGE_TYPES:
+        there = case.planned(axle, kind.provides) if kind.provides else []
+        try:
+            change = there[-1].change if there else kind.start(axle, data)
+        except ValueError:
+            continue
+        search = change.search(data)
+        if search is None:
+            continue
 
-    def with_spring(length: float) -> Cure:
-        fitted = coil.model_copy(update={"free_length_mm": length, "part": ""})
-        title = f"{end} springs {millimetres(round(length, 2))} free at {coil.rate_n_per_mm:g} N/mm"
-        planned = case.planned(axle, SpringSwap)
-        if planned:
-            return case.replacing(title, planned[-1], coil=fitted)
-        return case.adding(title, SpringSwap(axle=axle, coil=fitted))
+        def plan(size: float, change: Change = change, there: list[PlannedChange] = there) -> Cure:
+            sized = change.at(float(size))
+            if there:
+                return case.replacing(f"{axle.capitalize()} {sized.sized()}", there[-1], sized)
+            title = f"Add {axle} {sized.sized()}" if sized.adds else f"{axle.capitalize()} {sized.sized()}"
+            return case.adding(title, sized)
 
-    yield Candidate(low, coil.free_length_mm + 80, 1, with_spring)
+        yield Candidate(search.low, search.high, search.step, plan)

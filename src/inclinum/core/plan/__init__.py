@@ -1,6 +1,16 @@
 """What a shop plans, for any machine: a stack of changes, what stands against it, and ways out."""
 
-from inclinum.core.plan.change import Change, Planned, apply_all, at_their_place, begin, millimetres, named, unused_id
+from inclinum.core.plan.change import (
+    Change,
+    Planned,
+    Search,
+    apply_all,
+    at_their_place,
+    begin,
+    millimetres,
+    named,
+    unused_id,
+)
 from inclinum.core.plan.finding import WORST_FIRST, Cure, Finding, Severity, worst_first
 
 __all__ = [
@@ -9,6 +19,7 @@ __all__ = [
     "Cure",
     "Finding",
     "Planned",
+    "Search",
     "Severity",
     "apply_all",
     "at_their_place",

@@ -1,7 +1,8 @@
 """What every change is: parameters with titles, units and limits, and a pure function machine → machine."""
 
 from collections.abc import Callable, Sequence
-from typing import Any, ClassVar, Generic, Protocol, TypeVar
+from dataclasses import dataclass
+from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 
 from pydantic import Field
 
@@ -10,12 +11,37 @@ from inclinum.core.document import Document
 MachineT = TypeVar("MachineT", bound=Document)
 
 
+@dataclass(frozen=True)
+class Search:
+    """The one number of a change that it is searched by, where a height is wanted and the change asked for.
+
+    Args:
+        low, high: values it is searched between. The larger the value, the higher the body: a change for which that
+            is not so has no search.
+        step: it is sold, cut or set in steps of this.
+    """
+
+    low: float
+    high: float
+    step: float
+
+
 class Change(Document, Generic[MachineT]):
     """Base of all changes. A subclass adds a literal ``type``; its other fields are its parameters."""
 
     title: ClassVar[str]
     reversible: ClassVar[bool] = True
     """Whether the machine can be put back as it came."""
+    equation: ClassVar[str] = ""
+    """What it does to a height or a length, in one line."""
+    source: ClassVar[str] = ""
+    """Where the equation comes from."""
+    provides: ClassVar[str] = ""
+    """What :meth:`at` sets, in a word that limits ask for: their ways out name a need, and no kind of change."""
+    takes: ClassVar[frozenset[str]] = frozenset()
+    """What it uses up: ``room`` of the spring, ``thread`` of a stud. Ways out take less of it."""
+    adds: ClassVar[bool] = False
+    """Whether it comes on top of what is there, and does not replace it."""
 
     @property
     def where(self) -> str | None:
@@ -33,6 +59,31 @@ class Change(Document, Generic[MachineT]):
     def summary(self) -> str:
         """One line as it stands on the stack and on the card."""
         raise ValueError(f"The change “{self.title}” has no summary.")
+
+    @property
+    def size(self) -> float:
+        """The one number it is known and searched by."""
+        raise ValueError(f"The change “{self.title}” is not known by one number.")
+
+    def sized(self) -> str:
+        """Its name with that number, as a way to a height is offered."""
+        return f"{self.title.lower()}, {self.summary()}"
+
+    def at(self, value: Any) -> Self:
+        """The same with what it :attr:`provides` set so; put together without validating anew.
+
+        A search makes dozens of them a second, within limits it has asked for.
+        """
+        raise ValueError(f"The change “{self.title}” is not set by one number.")
+
+    def less(self, by: float) -> tuple[Self | None, ...]:
+        """Ways to take less of what it :attr:`takes`: itself smaller, or None for leaving it out; empty without one.
+
+        Args:
+            by: mm too much.
+        """
+        _ = by
+        return ()
 
     def parts(self, machine: MachineT) -> list[str]:
         """Parts to have before the machine goes up.

@@ -7,6 +7,7 @@ from pydantic import Field
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Change as AnyMachines
+from inclinum.core.plan import Search
 
 
 class Change(AnyMachines[Vehicle]):
@@ -39,6 +40,15 @@ class Change(AnyMachines[Vehicle]):
     def changed(self, axle: Axle) -> dict[str, object]:
         """Fields of the axle that this change replaces."""
         raise ValueError(f"The change “{self.title}” does not say what it changes on {axle.linkage.kind}.")
+
+    def search(self, axle: Axle) -> Search | None:
+        """What it is searched by on an axle; None where no one number of it raises or lowers the body.
+
+        Args:
+            axle: as the changes before this one leave it.
+        """
+        _ = axle
+        return None
 
     def room_tolerance(self) -> float:
         """± of the room it takes from the spring, mm."""

@@ -14,6 +14,9 @@ class BumpStopSwap(Change):
     """Both bump stops of an axle replaced by new ones of known height."""
 
     title: ClassVar[str] = "Bump stops"
+    equation: ClassVar[str] = "contact moves by h′ − h; F at the same share of its height stays: c′ = c·(h/h′)^p"
+    source: ClassVar[str] = "derived here for a stop of the same stuff and shape"
+    provides: ClassVar[str] = "stop height"
 
     type: Literal["bump_stop_swap"] = "bump_stop_swap"
     height_mm: float = Field(
@@ -49,6 +52,19 @@ class BumpStopSwap(Change):
     def summary(self) -> str:
         """Height."""
         return named(self.part, f"{millimetres(self.height_mm)} high")
+
+    @property
+    def size(self) -> float:
+        """mm."""
+        return self.height_mm
+
+    def sized(self) -> str:
+        """By its height."""
+        return f"bump stops {millimetres(self.height_mm)} high"
+
+    def at(self, value: float) -> Self:
+        """Of another height, mm."""
+        return self.model_copy(update={"height_mm": value})
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""

@@ -14,6 +14,9 @@ class LongerStuds(Change):
     """Studs of the top mount replaced, both sides."""
 
     title: ClassVar[str] = "Longer studs"
+    equation: ClassVar[str] = "thread left = stud above the tower − spacer − washer"
+    source: ClassVar[str] = "derived here: a sum of lengths"
+    provides: ClassVar[str] = "stud length"
     reversible: ClassVar[bool] = False
 
     type: Literal["longer_studs"] = "longer_studs"
@@ -44,6 +47,19 @@ class LongerStuds(Change):
     def summary(self) -> str:
         """Length."""
         return named(self.part, f"{millimetres(self.stud_length_mm)} of thread above the tower")
+
+    @property
+    def size(self) -> float:
+        """mm."""
+        return self.stud_length_mm
+
+    def sized(self) -> str:
+        """By what stands above the tower."""
+        return f"studs {millimetres(self.stud_length_mm)} above the bare tower"
+
+    def at(self, value: float) -> Self:
+        """Of another length, mm."""
+        return self.model_copy(update={"stud_length_mm": value})
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The studs."""

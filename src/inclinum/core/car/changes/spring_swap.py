@@ -5,7 +5,7 @@ from typing import ClassVar, Literal, Self
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName
-from inclinum.core.plan import millimetres
+from inclinum.core.plan import Search, millimetres
 from inclinum.core.springs.fitted import Coil
 
 
@@ -13,6 +13,9 @@ class SpringSwap(Change):
     """Both coils of an axle replaced."""
 
     title: ClassVar[str] = "Springs"
+    equation: ClassVar[str] = "k·(L₀ − L) = F/MR at the new rest: L is found on the length curve of the linkage"
+    source: ClassVar[str] = "Hooke's law; F is inferred at the measured height, or weighed"
+    provides: ClassVar[str] = "coil"
 
     type: Literal["spring_swap"] = "spring_swap"
     coil: Coil
@@ -34,6 +37,28 @@ class SpringSwap(Change):
         """Rate and free length."""
         name = f"{self.coil.part}: " if self.coil.part else ""
         return f"{name}{self.coil.rate_n_per_mm:g} N/mm, free {millimetres(self.coil.free_length_mm)}"
+
+    @property
+    def size(self) -> float:
+        """mm."""
+        return self.coil.free_length_mm
+
+    def sized(self) -> str:
+        """By free length and rate."""
+        length = millimetres(round(self.coil.free_length_mm, 2))
+        return f"springs {length} free at {self.coil.rate_n_per_mm:g} N/mm"
+
+    def at(self, value: Coil | float) -> Self:
+        """Another coil; or the same one of another free length, mm."""
+        coil = self.coil.model_copy(update={"free_length_mm": value, "part": ""}) if isinstance(value, float) else value
+        return self.model_copy(update={"coil": coil})
+
+    def search(self, axle: Axle) -> Search | None:
+        """Free lengths at the same rate, 80 mm either way, as long as it is no solid block."""
+        coil = axle.coil
+        if coil is None:
+            return None
+        return Search(max(coil.solid_length_mm + 20, coil.free_length_mm - 80), coil.free_length_mm + 80, 1)
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair of springs."""

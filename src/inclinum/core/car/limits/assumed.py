@@ -3,7 +3,6 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from inclinum.core.car.changes import SpringSwap
 from inclinum.core.car.fitting.retune import BUMP_STOP, DAMPER, SPRING
 from inclinum.core.car.limits.case import Case
 from inclinum.core.car.limits.finding import Finding
@@ -33,7 +32,7 @@ def _typed(axle: Axle, part: str) -> bool:
 def _solid_known(case: Case, name: AxleName, axle: Axle) -> bool:
     """A spring swapped in by the plan brings its own figure, unless it was copied from the assumed one."""
     fitted, planned = axle.coil, case.after.vehicle.axle(name).coil
-    if not case.planned(name, SpringSwap) or planned is None or fitted is None:
+    if not case.planned(name, "coil") or planned is None or fitted is None:
         return _typed(axle, SPRING)
     return _typed(axle, SPRING) or planned.solid_length_mm != fitted.solid_length_mm
 

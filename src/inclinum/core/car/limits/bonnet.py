@@ -1,7 +1,11 @@
 """Longer studs come nearer to the bonnet."""
 
+import math
+
 from inclinum.core.car.limits.case import Case, changed_axles
-from inclinum.core.car.limits.finding import Finding
+from inclinum.core.car.limits.finding import Cure, Finding
+from inclinum.core.document.names import AxleName
+from inclinum.core.plan import millimetres
 
 WANTED_MM = 5.0
 """Our rule: a bonnet moves on its rubbers by a few millimetres."""
@@ -31,7 +35,14 @@ def check(case: Case) -> list[Finding]:
                 unit="mm",
                 why=f"They stand {after - before:.0f} mm higher than before, under {was.bonnet_gap_mm:g} mm of gap.",
                 source="gap over the stud tips, as measured",
-                cures=tuple(case.longer_studs(name, was.bonnet_gap_mm + before + axle.top_spacer_mm - WANTED_MM)),
+                cures=_shorter_studs(case, name, was.bonnet_gap_mm + before + axle.top_spacer_mm - WANTED_MM),
             )
         )
     return found
+
+
+def _shorter_studs(case: Case, name: AxleName, length: float) -> tuple[Cure, ...]:
+    """Studs of another length, whole mm, in place of those the plan has, where there can be such."""
+    short = float(math.floor(length))
+    title = f"{name.capitalize()} studs {millimetres(short)} above the bare tower"
+    return tuple(case.providing(title, name, "stud length", short, anew=False))

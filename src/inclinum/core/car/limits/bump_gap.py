@@ -1,6 +1,5 @@
 """The body should not ride on its bump stops, and some droop should be left."""
 
-from inclinum.core.car.changes import BumpStopSwap
 from inclinum.core.car.limits.case import Case, changed_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.plan import millimetres
@@ -21,7 +20,7 @@ def check(case: Case) -> list[Finding]:
             cures = []
             if lower > axle.bump_stop.height_mm / 2:
                 title = f"{name.capitalize()} bump stops {millimetres(lower)} high"
-                cures = case.trying(title, BumpStopSwap, axle=name, height_mm=lower)
+                cures = case.adding_more(title, name, "stop height", lower)
             found.append(
                 Finding(
                     id=f"bump_gap.{name}",
@@ -51,7 +50,7 @@ def check(case: Case) -> list[Finding]:
                     unit="mm",
                     why="The damper tops out over every hollow, and the wheel leaves the ground.",
                     source="15 % of the travel, a shop's rule of thumb",
-                    cures=tuple(case.thinner_spacers(name, wanted - droop)),
+                    cures=tuple(case.taking_less(name, "room", wanted - droop)),
                 )
             )
     return found

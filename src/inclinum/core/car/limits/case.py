@@ -3,20 +3,11 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
-from pydantic import ValidationError
 
-from inclinum.core.car.changes import (
-    BumpStopSwap,
-    Change,
-    LongerStuds,
-    PlannedChange,
-    SeatSpacer,
-    StrutTopSpacer,
-    apply_all,
-    unused_id,
-)
+from inclinum.core.car.changes import CHANGE_TYPES, Change, PlannedChange, apply_all, unused_id
 from inclinum.core.car.job import Job
 from inclinum.core.car.limits.finding import Cure
 from inclinum.core.car.measured import as_measured
@@ -117,7 +108,7 @@ def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood
     for name in AXLES:
         axle, was = vehicle.axle(name), base.axle(name)
         same = next((s.axle(name) for s in (base, *known) if s.axle(name).axle == axle), None)
-        stances.append(same or stand(axle, was.baseline, was.load, name, was.factor_for(axle)))
+        stances.append(same or stand(axle, was.baseline_on(axle), was.load, name, was.factor_for(axle)))
     return Stood(vehicle, *stances)
 
 
@@ -127,7 +118,8 @@ def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleNam
     own = [tuple(p for p in changes if p.change.axle == name) for changes in plans]
     axles = [apply_all(base.vehicle, changes).axle(name) for changes in own]
     corners = [ride_corner(axle, was.factor_for(axle)) for axle in axles]
-    return was.baseline - stacked(corners).ride_travel(was.load)
+    baselines = np.array([was.baseline_on(axle) for axle in axles])
+    return baselines - stacked(corners).ride_travel(was.load)
 
 
 @dataclass(frozen=True)
@@ -143,22 +135,48 @@ class Case:
         """The stack."""
         return self.job.plan.changes
 
-    def planned(self, axle: AxleName, kind: type[Change]) -> list[PlannedChange]:
-        """Changes of one kind on one axle that are on."""
-        return [p for p in self.changes if p.on and isinstance(p.change, kind) and p.change.axle == axle]
+    def planned(self, axle: AxleName, provides: str) -> list[PlannedChange]:
+        """Changes on one axle that are on and provide something."""
+        return [p for p in self.changes if p.on and p.change.axle == axle and p.change.provides == provides]
 
     def adding(self, title: str, change: Change) -> Cure:
         """The plan with a change added at the end."""
         new = PlannedChange.model_construct(id=unused_id(self.changes), on=True, change=change)
         return Cure.model_construct(title=title, changes=(*self.changes, new))
 
-    def trying(self, title: str, kind: type[Change], **parameters: object) -> list[Cure]:
-        """The plan with a change added, where its parameters are such as that change takes; else nothing."""
+    def providing(self, title: str, axle: AxleName, what: str, value: Any, *, anew: bool = True) -> list[Cure]:
+        """The plan with a need of an axle met: by the change that does so already, else (``anew``) by one added.
+
+        Empty where the axle cannot take such a change, or the value is none it can have.
+
+        Args:
+            title: of the way out.
+            axle: which end.
+            what: the need, by the word the change :attr:`~inclinum.core.plan.Change.provides`.
+            value: what it is set to.
+            anew: whether a new change may be added for it.
+        """
+        there = self.planned(axle, what)
         try:
-            change = kind.model_validate(parameters)
-        except ValidationError:
+            if there:
+                changed = there[-1].change.at(value)
+                return [self.replacing(title, there[-1], type(changed).model_validate(changed.model_dump()))]
+            if not anew:
+                return []
+            kind = next(k for k in CHANGE_TYPES if k.provides == what)
+            new = kind.start(axle, self.after.vehicle.axle(axle)).at(value)
+            return [self.adding(title, kind.model_validate(new.model_dump()))]
+        except ValueError:
             return []
-        return [self.adding(title, change)]
+
+    def adding_more(self, title: str, axle: AxleName, what: str, value: Any) -> list[Cure]:
+        """The plan with one more change that provides something, whatever is there already; empty as above."""
+        kind = next(k for k in CHANGE_TYPES if k.provides == what)
+        try:
+            new = kind.start(axle, self.after.vehicle.axle(axle)).at(value)
+            return [self.adding(title, kind.model_validate(new.model_dump()))]
+        except ValueError:
+            return []
 
     def taller_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
         """The plan with a taller stop on the damper, where the axle does not come to ride on it; else nothing."""
@@ -167,15 +185,11 @@ class Case:
         contact = stop.contact_mm + height - stop.height_mm
         if contact >= float(stance.ride.damper_at(stance.travel)):
             return []
-        return self.trying(title, BumpStopSwap, axle=axle, height_mm=float(height))
+        return self.adding_more(title, axle, "stop height", float(height))
 
-    def replacing(self, title: str, planned: PlannedChange, **fields: object) -> Cure:
-        """The plan with some parameters of one change replaced, each of its own type and within its limits.
-
-        Like the others it is put together without validating anew: a search makes dozens of them a second, from
-        parts that are valid already.
-        """
-        swapped = planned.model_copy(update={"change": planned.change.model_copy(update=fields)})
+    def replacing(self, title: str, planned: PlannedChange, change: Change) -> Cure:
+        """The plan with one change put in another's place, not validated anew: a search makes dozens a second."""
+        swapped = planned.model_copy(update={"change": change})
         changes = tuple(swapped if p.id == planned.id else p for p in self.changes)
         return Cure.model_construct(title=title, changes=changes)
 
@@ -183,32 +197,19 @@ class Case:
         """The plan without one change."""
         return Cure(title=title, changes=tuple(p for p in self.changes if p.id != planned.id))
 
-    def longer_studs(self, axle: AxleName, length: float) -> list[Cure]:
-        """The plan with studs of another length, whole mm, in place of those it has, where there can be such."""
-        short = float(math.floor(length))
-        planned = self.planned(axle, LongerStuds)
-        if short <= 5 or not planned:
-            return []
-        title = f"{axle.capitalize()} studs {millimetres(short)} above the bare tower"
-        return [self.replacing(title, planned[-1], stud_length_mm=short)]
-
-    def thinner_spacers(
-        self, axle: AxleName, too_much: float, kinds: tuple[type[Change], ...] | None = None
-    ) -> list[Cure]:
-        """Cures that take ``too_much`` mm off a spacer of an axle, or take the spacer out."""
+    def taking_less(self, axle: AxleName, what: str, too_much: float) -> list[Cure]:
+        """Cures that take ``too_much`` mm less of what a change of an axle uses up, or leave that change out."""
         cures = []
-        for kind in kinds or (StrutTopSpacer, SeatSpacer):
-            for planned in self.planned(axle, kind):
-                assert isinstance(planned.change, StrutTopSpacer | SeatSpacer)
-                if planned.change.thickness_mm <= 0:
-                    continue
-                left = math.floor(planned.change.thickness_mm - too_much)
-                name = planned.change.title.lower()
-                if left >= 1:
-                    title = f"{axle.capitalize()} {name} {millimetres(left)} instead of {planned.change.thickness_mm:g}"
-                    cures.append(self.replacing(title, planned, thickness_mm=float(left)))
+        for planned in self.changes:
+            change = planned.change
+            if not planned.on or change.axle != axle or what not in change.takes:
+                continue
+            for smaller in change.less(too_much):
+                if smaller is None:
+                    cures.append(self.without(f"Leave the {axle} {change.title.lower()} out", planned))
                 else:
-                    cures.append(self.without(f"Leave the {axle} {name} out", planned))
+                    title = f"{axle.capitalize()} {smaller.sized()} instead of {change.size:g}"
+                    cures.append(self.replacing(title, planned, smaller))
         return cures
 
     def stop_for(self, axle: AxleName, solid_length: float) -> float:

@@ -19,7 +19,7 @@ def check(case: Case) -> list[Finding]:
             continue
         # The travel has to end where the spring still has the margin wanted.
         end = stance.ride.travel_of_spring(solid + wanted)
-        cures = case.thinner_spacers(name, wanted - room)
+        cures = case.taking_less(name, "room", wanted - room)
         if end is not None and axle.bump_stop.on_damper:
             height = case.stop_for(name, float(stance.ride.damper_at(end)))
             title = f"{name.capitalize()} bump stops {millimetres(height)} high end the travel first"

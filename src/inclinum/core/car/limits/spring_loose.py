@@ -4,7 +4,6 @@ import math
 
 from pydantic import ValidationError
 
-from inclinum.core.car.changes import SeatSpacer, SpringSwap
 from inclinum.core.car.limits.case import Case, changed_axles
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.document.names import AxleName
@@ -29,7 +28,7 @@ def check(case: Case) -> list[Finding]:
         spacer = float(max(1, math.ceil(WANTED_MM - held)))
         cures = []
         title = f"{name.capitalize()} spring-seat spacer {millimetres(spacer)} (raises that end)"
-        cures += case.trying(title, SeatSpacer, axle=name, thickness_mm=spacer)
+        cures += case.adding_more(title, name, "spring room", spacer)
         if axle.coil:
             cures += _longer_springs(case, name, axle.coil, WANTED_MM - held)
         found.append(
@@ -68,7 +67,4 @@ def _longer_springs(case: Case, name: AxleName, coil: Coil, short: float) -> lis
     except ValidationError:
         return []
     title = f"{name.capitalize()} springs {longer} mm free, {rate:g} N/mm: same height, held at droop"
-    planned = case.planned(name, SpringSwap)
-    if planned:
-        return [case.replacing(title, planned[-1], coil=swapped)]
-    return [case.adding(title, SpringSwap(axle=name, coil=swapped))]
+    return case.providing(title, name, "coil", swapped)

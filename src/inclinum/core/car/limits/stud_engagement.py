@@ -2,7 +2,6 @@
 
 import math
 
-from inclinum.core.car.changes import LongerStuds, StrutTopSpacer
 from inclinum.core.car.limits.case import Case, changed_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.plan import millimetres
@@ -35,13 +34,10 @@ def check(case: Case) -> list[Finding]:
                 why="A nut on half a thread strips or works off, and the strut leaves its tower.",
                 source=f"1.0 × stud diameter ({top.stud_diameter_mm:g}) and full nut height ({top.nut_height_mm:g})",
                 cures=(
-                    *case.trying(
-                        f"Longer studs: {millimetres(studs)} above the bare tower",
-                        LongerStuds,
-                        axle=name,
-                        stud_length_mm=studs,
+                    *case.adding_more(
+                        f"Longer studs: {millimetres(studs)} above the bare tower", name, "stud length", studs
                     ),
-                    *case.thinner_spacers(name, short, (StrutTopSpacer,)),
+                    *case.taking_less(name, "thread", short),
                 ),
             )
         )
