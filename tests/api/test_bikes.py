@@ -64,10 +64,11 @@ def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
     cure = client.post("/api/bike/sag", json={"job": view["job"], "end": "rear", "sag_mm": 60}).json()
     assert [c["change"]["type"] for c in cure["changes"]] == ["rear_link", "rear_preload"]
 
-    card = client.get(f"{AT}/{job_id}/card").json()
+    card = client.get(f"/api/jobs/{job_id}/card").json()
     step = card["steps"][0]["id"]
     version = view["versions"]["build"]
-    tick = client.post(f"{AT}/{job_id}/build/tick", json={"version": version, "step": step, "done": True}, headers=WHO)
+    body = {"version": version, "step": step, "done": True}
+    tick = client.post(f"/api/jobs/{job_id}/build/tick", json=body, headers=WHO)
     assert tick.status_code == 200, tick.text
     torque = {
         "version": tick.json()["version"],
@@ -76,16 +77,16 @@ def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
         "side": "left",
         "torque": "55",
     }
-    assert client.post(f"{AT}/{job_id}/build/torque", json=torque, headers=WHO).status_code == 200
-    assert client.get(f"{AT}/{job_id}/card.pdf").content.startswith(b"%PDF")
+    assert client.post(f"/api/jobs/{job_id}/build/torque", json=torque, headers=WHO).status_code == 200
+    assert client.get(f"/api/jobs/{job_id}/card.pdf").content.startswith(b"%PDF")
 
-    early = client.post(f"{AT}/{job_id}/sign-off", json={"version": view["versions"]["prove"]}, headers=WHO)
+    early = client.post(f"/api/jobs/{job_id}/sign-off", json={"version": view["versions"]["prove"]}, headers=WHO)
     assert early.status_code == 422
     assert "enter the sags" in early.json()["sentence"]
     after = {"sags": [{"end": "rear", "state": s, "reading": r} for s, r in (("extended", "588"), ("laden", "530"))]}
     view = saved(client, job_id, "prove", after=after)
     assert client.post("/api/bike/prove", json=view["job"]).json()["sags"][0]["after"] == 58
-    done = client.post(f"{AT}/{job_id}/sign-off", json={"version": view["versions"]["prove"]}, headers=WHO)
+    done = client.post(f"/api/jobs/{job_id}/sign-off", json={"version": view["versions"]["prove"]}, headers=WHO)
     assert done.status_code == 200
     view = client.get(f"{AT}/{job_id}").json()
     assert view["job"]["prove"]["sign_off"]["by"] == "Ines Tarrow"

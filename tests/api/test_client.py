@@ -6,6 +6,7 @@ import pytest
 from fastapi.testclient import TestClient
 
 from inclinum.api.app import create_app
+from inclinum.core.car.changes import CHANGE_TYPES
 from tests.api import OURS
 
 BUILD = Path(__file__).parents[2] / "web" / "build"
@@ -40,7 +41,7 @@ def test_built_files_are_kept_for_good_and_sent_compressed(client: TestClient) -
 
 def test_kinds_of_change_come_with_the_schema_of_their_form(client: TestClient) -> None:
     kinds = {k["type"]: k for k in client.get("/api/change-kinds").json()}
-    assert list(kinds) == ["spring_swap", "seat_spacer", "strut_top_spacer", "longer_studs", "bump_stop_swap"]
+    assert list(kinds) == [k.model_fields["type"].default for k in CHANGE_TYPES]
     thickness = kinds["seat_spacer"]["parameters"]["properties"]["thickness_mm"]
     assert (thickness["title"], thickness["unit"], thickness["minimum"]) == ("Thickness", "mm", -60)
 

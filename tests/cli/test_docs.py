@@ -6,6 +6,8 @@ import pytest
 from typer.testing import CliRunner
 
 from inclinum.cli import app
+from inclinum.core.machines import KINDS
+from inclinum.core.plan.catalogue import catalogue
 from inclinum.demo import demo_bike_jobs, demo_jobs
 from inclinum.jobfile import AxleFile, BikeFile, JobFile, SheetFile, read, read_any, read_job, write
 
@@ -39,3 +41,12 @@ def test_the_other_examples_are_read_and_answered(name: str) -> None:
     done = CliRunner().invoke(app, [command, str(DOCS / name)])
     assert done.exit_code == 0, done.output
     assert isinstance(read_any((DOCS / name).read_bytes()), AxleFile if "axle" in name else SheetFile)
+
+
+def test_the_catalogue_is_what_the_changes_say_of_themselves() -> None:
+    written = (DOCS / "catalogue.md").read_text()
+    assert written == catalogue({k.title: k.changes for k in KINDS.values()})
+    for kind in KINDS.values():
+        for change in kind.changes:
+            assert change.equation, change.title
+            assert change.source, change.title

@@ -3,22 +3,18 @@
 from typing import Any
 
 import numpy as np
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Response
 from pydantic import BaseModel, Field
 from sqlalchemy.orm import Session
 
-from inclinum import report
-from inclinum.api.answers import CSV, PDF, answered, pdf
-from inclinum.api.build import Tick, Tightened, ticked, tightened
-from inclinum.api.computing import Computed, computer_of
+from inclinum.api.answers import CSV, answered
+from inclinum.api.computing import Computed
 from inclinum.api.database import By, Database
 from inclinum.api.jobs import Created, VehicleId, with_free_id
 from inclinum.api.plan import Kind
-from inclinum.api.prove import Sign, Withdraw, sign, withdraw
-from inclinum.api.saving import JobId, RowId, Saved, Version, act, add_save_route, conflicts
+from inclinum.api.saving import JobId, RowId, Saved, Version, add_save_route, conflicts
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.bench import BikeBenchView, bike_bench
-from inclinum.core.bike.card import bike_card
 from inclinum.core.bike.changes import BIKE_CHANGES, PlannedBikeChange, begin
 from inclinum.core.bike.fit import STROKE, fitted
 from inclinum.core.bike.job import (
@@ -36,9 +32,6 @@ from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike
 from inclinum.core.bike.proof import BikeProof, prove_bike
 from inclinum.core.bike.setting import set_sag
 from inclinum.core.bike.windows import OURS
-from inclinum.core.card.record import Build
-from inclinum.core.card.steps import Card
-from inclinum.core.document import Document
 from inclinum.core.document.names import StageName
 from inclinum.core.quantity import Length
 from inclinum.jobfile import BikeFile, HistoryEntry
@@ -271,55 +264,6 @@ def sag_wanted(wanted: SagWanted) -> BikeCure:
 def prove(job: BikeJob) -> BikeProof:
     """Readings after against the prediction."""
     return prove_bike(job)
-
-
-@router.get(f"/{WHERE}/{{job_id}}/card", operation_id="bike_card", response_model=Card)
-async def card(request: Request, job_id: JobId, store: Database) -> Response:
-    """The card of the saved plan."""
-    stored = await store(jobs.two_wheels, job_id)
-    return answered(await computer_of(request).run(request, bike_card, stored.job))
-
-
-@router.get(f"/{WHERE}/{{job_id}}/card.pdf", operation_id="bike_card_pdf", response_model=None, responses=PDF)
-async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
-    """The card as pages."""
-    stored = await store(jobs.two_wheels, job_id)
-    return pdf(await computer_of(request).run(request, report.bike_card_pdf, stored.job))
-
-
-@router.post(f"/{WHERE}/{{job_id}}/build/tick", operation_id="tick_bike", responses=conflicts(Build))
-async def tick(request: Request, job_id: JobId, body: Tick, store: Database, by: By) -> Saved:
-    """Tick a step with the time and the acting person. A stopped plan needs its written override first."""
-
-    async def work(job: BikeJob) -> tuple[Document, None]:
-        made = await computer_of(request).run(request, bike_card, job)
-        return ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, made.override, by.name), None
-
-    return await act(store, jobs.two_wheels, job_id, "build", body.version, by, work)
-
-
-@router.post(f"/{WHERE}/{{job_id}}/build/torque", operation_id="record_bike_torque", responses=conflicts(Build))
-async def record_torque(job_id: JobId, body: Tightened, store: Database, by: By) -> Saved:
-    """Record a torque with the time."""
-
-    async def work(job: BikeJob) -> tuple[Document, None]:
-        return tightened(job.build, body, by.name), None
-
-    return await act(store, jobs.two_wheels, job_id, "build", body.version, by, work)
-
-
-@router.post(f"/{WHERE}/{{job_id}}/sign-off", operation_id="sign_bike_off", responses=conflicts(BikeProve))
-async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database, by: By) -> Saved:
-    """Sign the job off with the time and the acting person. Sags after come first."""
-    return await sign(request, store, jobs.two_wheels, prove_bike, job_id, body, by, "sags")
-
-
-@router.post(
-    f"/{WHERE}/{{job_id}}/sign-off/withdraw", operation_id="withdraw_bike_sign_off", responses=conflicts(BikeProve)
-)
-async def withdraw_sign_off(job_id: JobId, body: Withdraw, store: Database, by: By) -> Saved:
-    """Withdraw the signature; who and why stand in the history."""
-    return await withdraw(store, jobs.two_wheels, job_id, body, by)
 
 
 router.include_router(computed)

@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 from datetime import UTC, datetime
+from typing import Any
 
 from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Field
@@ -12,11 +13,11 @@ from inclinum.api.answers import PDF, answered, pdf
 from inclinum.api.computing import computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, conflicts
-from inclinum.core.car.card import Card, card
-from inclinum.core.car.job import Job
 from inclinum.core.card.record import Build, StepTick, TorqueRecord
+from inclinum.core.card.steps import Card
 from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName, Side
+from inclinum.core.machines import card_of
 from inclinum.core.quantity import Torque
 from inclinum.store import jobs
 
@@ -26,14 +27,14 @@ router = APIRouter(tags=["build"])
 @router.get("/jobs/{job_id}/card", operation_id="card", response_model=Card)
 async def job_card(request: Request, job_id: JobId, store: Database) -> Response:
     """The card of the saved plan."""
-    stored = await store(jobs.four_wheels, job_id)
-    return answered(await computer_of(request).run(request, card, stored.job))
+    stored = await store(jobs.load, job_id)
+    return answered(await computer_of(request).run(request, card_of, stored.job))
 
 
 @router.get("/jobs/{job_id}/card.pdf", operation_id="card_pdf", response_model=None, responses=PDF)
 async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
-    stored = await store(jobs.four_wheels, job_id)
+    stored = await store(jobs.load, job_id)
     return pdf(await computer_of(request).run(request, report.card_pdf, stored.job))
 
 
@@ -67,11 +68,11 @@ def ticked(build: Build, body: Tick, steps: set[str], stopped_by: Sequence[str],
 async def tick(request: Request, job_id: JobId, body: Tick, store: Database, by: By) -> Saved:
     """Tick a step with the time and the acting person. A stopped plan needs its written override first."""
 
-    async def work(job: Job) -> tuple[Document, None]:
-        made = await computer_of(request).run(request, card, job)
-        return ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, job.plan.override, by.name), None
+    async def work(job: Any) -> tuple[Document, None]:
+        made = await computer_of(request).run(request, card_of, job)
+        return ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, made.override, by.name), None
 
-    return await act(store, jobs.four_wheels, job_id, "build", body.version, by, work)
+    return await act(store, jobs.load, job_id, "build", body.version, by, work)
 
 
 class Tightened(BaseModel):
@@ -98,7 +99,7 @@ def tightened(build: Build, body: Tightened, by: str) -> Build:
 async def record_torque(job_id: JobId, body: Tightened, store: Database, by: By) -> Saved:
     """Record a torque with the time; a later one at the same place replaces it on the card, the history keeps both."""
 
-    async def work(job: Job) -> tuple[Document, None]:
+    async def work(job: Any) -> tuple[Document, None]:
         return tightened(job.build, body, by.name), None
 
-    return await act(store, jobs.four_wheels, job_id, "build", body.version, by, work)
+    return await act(store, jobs.load, job_id, "build", body.version, by, work)

@@ -1,6 +1,5 @@
 """Stage 6: readings after, against the prediction, and the sign-off."""
 
-from collections.abc import Callable
 from datetime import UTC, datetime
 from typing import Annotated, Any
 
@@ -9,12 +8,13 @@ from pydantic import BaseModel, Field, StringConstraints
 from starlette.exceptions import HTTPException
 
 from inclinum.api.computing import Computed, computer_of
-from inclinum.api.database import Acting, By, Database, Store
+from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, add_save_route, conflicts
 from inclinum.core.car.job import Job, Prove
 from inclinum.core.car.proof import Outcome, Proof, outcome, prove
 from inclinum.core.card.record import SignOff
 from inclinum.core.document import Document
+from inclinum.core.machines import kind_of, proof_of
 from inclinum.store import jobs
 
 router = APIRouter(tags=["prove"])
@@ -74,27 +74,27 @@ class Withdraw(BaseModel):
     reason: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=1000)]
 
 
-async def sign(
-    request: Request, store: Store, read: Callable[..., Any], prover: Callable[[Any], Any], job_id: str, body: Sign,
-    by: Acting, what: str,
-) -> Saved:  # fmt: skip
-    """Sign a job of either kind off, for what is measured at that moment."""
+@router.post("/jobs/{job_id}/sign-off", operation_id="sign_off", responses=conflicts(Prove))
+async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database, by: By) -> Saved:
+    """Sign a job off for what is measured at that moment, with the time and the acting person. Readings come first."""
 
     async def work(job: Any) -> tuple[Document, str]:
         if job.prove.sign_off is not None:
             raise HTTPException(422, f"The job is signed off already, by {job.prove.sign_off.by}.")
-        proof = await computer_of(request).run(request, prover, job)
+        proof = await computer_of(request).run(request, proof_of, job)
         if proof.verdict == "nothing measured":
+            what = kind_of(job).proven_by
             raise HTTPException(422, f"Nothing was measured after the job: enter the {what} before signing off.")
         signature = SignOff(by=by.name, at=datetime.now(UTC), note=body.note)
         told = f"signed off: {proof.verdict} the prediction" + (f"; {body.note}" if body.note else "")
         return job.prove.model_copy(update={"sign_off": signature}), told
 
-    return await act(store, read, job_id, "prove", body.version, by, work)
+    return await act(store, jobs.load, job_id, "prove", body.version, by, work)
 
 
-async def withdraw(store: Store, read: Callable[..., Any], job_id: str, body: Withdraw, by: Acting) -> Saved:
-    """Take a signature back, with the reason in the history."""
+@router.post("/jobs/{job_id}/sign-off/withdraw", operation_id="withdraw_sign_off", responses=conflicts(Prove))
+async def withdraw_sign_off(job_id: JobId, body: Withdraw, store: Database, by: By) -> Saved:
+    """Withdraw the signature; who and why stand in the history."""
 
     async def work(job: Any) -> tuple[Document, str]:
         if job.prove.sign_off is None:
@@ -102,19 +102,7 @@ async def withdraw(store: Store, read: Callable[..., Any], job_id: str, body: Wi
         told = f"withdrew the sign-off of {job.prove.sign_off.by}: {body.reason}"
         return job.prove.model_copy(update={"sign_off": None}), told
 
-    return await act(store, read, job_id, "prove", body.version, by, work)
-
-
-@router.post("/jobs/{job_id}/sign-off", operation_id="sign_off", responses=conflicts(Prove))
-async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database, by: By) -> Saved:
-    """Sign the job off with the time and the acting person. Heights after come first."""
-    return await sign(request, store, jobs.four_wheels, prove, job_id, body, by, "heights")
-
-
-@router.post("/jobs/{job_id}/sign-off/withdraw", operation_id="withdraw_sign_off", responses=conflicts(Prove))
-async def withdraw_sign_off(job_id: JobId, body: Withdraw, store: Database, by: By) -> Saved:
-    """Withdraw the signature; who and why stand in the history."""
-    return await withdraw(store, jobs.four_wheels, job_id, body, by)
+    return await act(store, jobs.load, job_id, "prove", body.version, by, work)
 
 
 router.include_router(computed)

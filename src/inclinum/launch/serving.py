@@ -58,7 +58,7 @@ def load_everything() -> None:
     axle_bench(job.vehicle.front)
     bike_bench(bike.vehicle)
     report.card_pdf(job)
-    report.bike_card_pdf(bike)
+    report.card_pdf(bike)
     description()
 
 

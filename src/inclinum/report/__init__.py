@@ -1,5 +1,5 @@
 """Paper: job card and alignment sheet."""
 
-from inclinum.report.pdf import alignment_html, alignment_pdf, bike_card_html, bike_card_pdf, card_html, card_pdf, pdf
+from inclinum.report.pdf import alignment_html, alignment_pdf, bike_card_html, card_html, card_pdf, pdf
 
-__all__ = ["alignment_html", "alignment_pdf", "bike_card_html", "bike_card_pdf", "card_html", "card_pdf", "pdf"]
+__all__ = ["alignment_html", "alignment_pdf", "bike_card_html", "card_html", "card_pdf", "pdf"]

@@ -66,14 +66,9 @@ def alignment_html(job: Job) -> str:
     )
 
 
-def card_pdf(job: Job) -> bytes:
-    """The job card as PDF. Raises as ``assess``."""
-    return pdf(card_html(job))
-
-
-def bike_card_pdf(job: BikeJob) -> bytes:
-    """The job card of a two-wheeler as PDF. Raises as ``assess``."""
-    return pdf(bike_card_html(job))
+def card_pdf(job: Job | BikeJob) -> bytes:
+    """The job card of any machine as PDF. Raises as ``assess``."""
+    return pdf(card_html(job) if isinstance(job, Job) else bike_card_html(job))
 
 
 def alignment_pdf(job: Job) -> bytes:

@@ -7,23 +7,20 @@ from functools import cache
 from typing import Any
 
 from inclinum import __version__
-from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeJob, BikeMeasurements, BikePlan, BikeProve
+from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeJob, BikeMeasurements, BikeProve
 from inclinum.core.bike.machine import Bike
-from inclinum.core.car.job import Align, Brief, Job, Measurements, Plan, Prove
+from inclinum.core.car.job import Align, Brief, Job, Measurements, Prove
 from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.card.record import Build
 from inclinum.core.document import Document
 from inclinum.core.document.names import STAGES, StageName
+from inclinum.core.machines import KINDS
 from inclinum.jobfile import HistoryEntry
 
-STAGE_MODELS: dict[int, dict[StageName, type[Document]]] = {
-    4: {"brief": Brief, "measure": Measurements, "plan": Plan, "align": Align, "build": Build, "prove": Prove},
-    2: {"brief": BikeBrief, "measure": BikeMeasurements, "plan": BikePlan, "align": BikeAlign, "build": Build,
-        "prove": BikeProve},
-}  # fmt: skip
+STAGE_MODELS = {k.wheels: k.stages for k in KINDS.values()}
 """Wheels → stage → its document."""
-JOB_MODELS: dict[int, type[Job | BikeJob]] = {4: Job, 2: BikeJob}
-VEHICLE_MODELS: dict[int, type[Vehicle | Bike]] = {4: Vehicle, 2: Bike}
+JOB_MODELS: dict[int, type[Job | BikeJob]] = {k.wheels: k.job for k in KINDS.values()}  # type: ignore[misc]
+VEHICLE_MODELS: dict[int, type[Vehicle | Bike]] = {k.wheels: k.machine for k in KINDS.values()}  # type: ignore[misc]
 
 ENTRY_FIELDS = ("text", "value", "tolerance", "unit")
 PLACES = {

@@ -168,10 +168,3 @@ export const bikeJobQuery = (id: () => string) =>
 				api.GET('/api/bike-jobs/{job_id}', { params: { path: { job_id: id() } } })
 			)
 	}));
-
-export const bikeCardQuery = (id: () => string, planVersion: () => unknown) =>
-	createQuery(() => ({
-		queryKey: ['bike-card', id(), planVersion()],
-		queryFn: () =>
-			whole<Schemas['Card']>(api.GET('/api/bike-jobs/{job_id}/card', { params: { path: { job_id: id() } } }))
-	}));

@@ -26,6 +26,8 @@ class Way(Document):
 
 GRID = 5
 """Parameters tried per way; between them the height is a smooth curve."""
+LEAST_RISE_MM = 1e-6
+"""Sizes that raise the body by less than this over the one before do nothing any more."""
 STEPS_WALKED = 8
 """How often a way may move on to the next size that is sold."""
 
@@ -90,11 +92,12 @@ def _rises(case: Case, axle: AxleName, tried: Sequence[tuple[Candidate, Sequence
 
 def _estimated(case: Case, axle: AxleName, rise: float) -> list[tuple[Candidate, float]]:
     """Candidates that span the rise, with the parameter that gives it."""
-    tried = [(c, np.linspace(c.low, c.high, GRID).tolist()) for c in _candidates(case, axle)]
+    tried = [(c, sorted({c.sold_near(p) for p in np.linspace(c.low, c.high, GRID)})) for c in _candidates(case, axle)]
     estimated = []
     for (candidate, parameters), reached in zip(tried, _rises(case, axle, tried), strict=True):
+        # All sizes raise the body the more the larger they are, until it tops out: the inverse is a function so far.
         known = np.isfinite(reached)
-        # All parameters raise the body the more the larger they are: the inverse of the curve is a function.
+        known[known] = np.diff(np.fmax.accumulate(reached[known]), prepend=-np.inf) > LEAST_RISE_MM
         if known.sum() >= 2 and reached[known][0] <= rise <= reached[known][-1]:
             estimated.append((candidate, float(PchipInterpolator(reached[known], np.array(parameters)[known])(rise))))
     return estimated

@@ -51,10 +51,13 @@ TORQUE_SHARE = 0.1
 def doubted(
     fasteners: tuple[FastenerUse, ...], torques: Sequence[TorqueRecord], axle: AxleName | None, side: Side | None
 ) -> tuple[FastenerUse, ...]:
-    """The fasteners of a step, those that were read far from their figure marked; a torque angle has no such figure."""
+    """The fasteners of a step, those that were read far from their figure marked; a torque angle has no such figure.
+
+    What is tightened on the whole machine stands in the book of its rear axle.
+    """
 
     def marked(use: FastenerUse) -> FastenerUse:
-        record = next((t for t in torques if (t.fastener, t.axle, t.side) == (use.key, axle, side)), None)
+        record = next((t for t in torques if (t.fastener, t.axle, t.side) == (use.key, axle or "rear", side)), None)
         if record is None or use.torque_nm is None or use.angle_deg:
             return use
         read = record.torque.value

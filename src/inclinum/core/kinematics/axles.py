@@ -6,7 +6,7 @@ Springs and dampers are given for the left side; the right one is its mirror ima
 from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
-from pydantic import Field, model_validator
+from pydantic import BaseModel, Field, model_validator
 
 from inclinum.core.document import Document
 from inclinum.core.kinematics.body import Body
@@ -313,6 +313,27 @@ class LeafAxle(Linkage):
     def wheel_name(self) -> str:
         """Given for the left side alone."""
         return "wheel_centre"
+
+    @property
+    def over_axle(self) -> bool:
+        """Whether the pack sits on top of the axle, and is not slung under it."""
+        return self.points.seat[2] > self.points.wheel_centre[2]
+
+    def axle_moved(self, up: float) -> "LeafAxle":
+        """The same packs with every point of the axle moved against them, mm up: the wheels, and what it carries."""
+
+        def moved(points: BaseModel, names: tuple[str, ...]) -> dict[str, tuple[float, float, float]]:
+            given = ((n, getattr(points, n)) for n in names)
+            return {n: (at[0], at[1], at[2] + up) for n, at in given if at is not None}
+
+        update: dict[str, object] = {
+            "points": self.points.model_copy(update=moved(self.points, ("wheel_centre", "damper_axle")))
+        }
+        if self.steering is not None:
+            carried = ("kingpin_left_lower", "kingpin_left_upper", "drag_link_knuckle", "track_rod_left",
+                       "track_rod_right")  # fmt: skip
+            update["steering"] = self.steering.model_copy(update=moved(self.steering, carried))
+        return self.model_copy(update=update)
 
     @model_validator(mode="after")
     def _eyes_on_both_sides(self) -> "LeafAxle":

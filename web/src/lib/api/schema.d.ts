@@ -682,7 +682,7 @@ export interface paths {
         put?: never;
         /**
          * Sign Off
-         * @description Sign the job off with the time and the acting person. Heights after come first.
+         * @description Sign a job off for what is measured at that moment, with the time and the acting person. Readings come first.
          */
         post: operations["sign_off"];
         delete?: never;
@@ -914,126 +914,6 @@ export interface paths {
         get: operations["get_bike_job"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/card": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Card
-         * @description The card of the saved plan.
-         */
-        get: operations["bike_card"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/card.pdf": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Card Pdf
-         * @description The card as pages.
-         */
-        get: operations["bike_card_pdf"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/build/tick": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Tick
-         * @description Tick a step with the time and the acting person. A stopped plan needs its written override first.
-         */
-        post: operations["tick_bike"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/build/torque": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Record Torque
-         * @description Record a torque with the time.
-         */
-        post: operations["record_bike_torque"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/sign-off": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Sign Off
-         * @description Sign the job off with the time and the acting person. Sags after come first.
-         */
-        post: operations["sign_bike_off"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/sign-off/withdraw": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Withdraw Sign Off
-         * @description Withdraw the signature; who and why stand in the history.
-         */
-        post: operations["withdraw_bike_sign_off"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2757,6 +2637,37 @@ export interface components {
             version: number;
         };
         /**
+         * Block
+         * @description A pair of blocks with longer U-bolts.
+         */
+        Block: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "block";
+            /**
+             * Height
+             * @description at the centre bolt
+             */
+            height_mm: number;
+            /**
+             * Height ±
+             * @default 0.5
+             */
+            tolerance_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * BodyPrediction
          * @description How the body stands on all four corners.
          */
@@ -3586,6 +3497,36 @@ export interface components {
              * @default 0
              */
             rod_hidden_mm: number;
+        };
+        /**
+         * DamperSwap
+         * @description Both dampers (or strut inserts) of an axle replaced.
+         */
+        DamperSwap: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "damper_swap";
+            /** Extended length */
+            extended_mm: number;
+            /** Closed length */
+            closed_mm: number;
+            /**
+             * Stop touched at
+             * @description damper length at which the stop on it is touched; as far before closed as now when left empty
+             */
+            contact_mm?: number | null;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
         /**
          * DirectRear
@@ -5338,7 +5279,7 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["BumpStopSwap"];
+            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["Block"] | components["schemas"]["TorsionReindex"] | components["schemas"]["DamperSwap"];
         };
         /**
          * Prediction
@@ -7412,6 +7353,44 @@ export interface components {
              * @default 79300
              */
             shear_modulus_n_per_mm2: number;
+        };
+        /**
+         * TorsionReindex
+         * @description Both bars of an axle turned by teeth at one end, or at both: the difference of two divisions is a fine step.
+         */
+        TorsionReindex: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "torsion_reindex";
+            /**
+             * Teeth at the inner end
+             * @default 30
+             */
+            inner_teeth: number;
+            /**
+             * Teeth at the outer end
+             * @default 32
+             */
+            outer_teeth: number;
+            /**
+             * Inner end by
+             * @description teeth; positive raises the body
+             * @default 0
+             */
+            inner_by: number;
+            /**
+             * Outer end by
+             * @description teeth, the same way round; positive lowers it
+             * @default 0
+             */
+            outer_by: number;
         };
         /**
          * TrailingLinkage
@@ -14010,713 +13989,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    bike_card: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Card"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    bike_card_pdf: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Pages */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": unknown;
-                    "application/pdf": string;
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    tick_bike: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Tick"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_Build_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    record_bike_torque: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Tightened"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_Build_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    sign_bike_off: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Sign"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_BikeProve_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    withdraw_bike_sign_off: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Withdraw"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_BikeProve_"];
                 };
             };
             /** @description Larger than anything that is kept */

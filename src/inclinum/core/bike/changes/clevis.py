@@ -12,6 +12,8 @@ class ClevisOut(BikeChange):
     """The damper made longer at its clevis; the lock nut follows."""
 
     title: ClassVar[str] = "Clevis"
+    equation: ClassVar[str] = "eye to eye grows by what is screwed out; the axle drops by that over the ratio"
+    source: ClassVar[str] = "derived here: a sum of lengths, then the linkage's own curve"
     end: ClassVar = "rear"
 
     type: Literal["clevis"] = "clevis"

@@ -13,6 +13,8 @@ class ForkOil(BikeChange):
     """Air height from the tube's top to the oil, fork bottomed, spring out."""
 
     title: ClassVar[str] = "Fork oil level"
+    equation: ClassVar[str] = "P·V^n = const over the oil: V = A·(level − travel)"
+    source: ClassVar[str] = "the gas law for a trapped volume, n by how fast it is squeezed"
     end: ClassVar = "front"
 
     type: Literal["fork_oil"] = "fork_oil"

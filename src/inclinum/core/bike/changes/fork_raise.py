@@ -12,6 +12,8 @@ class ForkRaise(BikeChange):
     """Tubes above the top clamp."""
 
     title: ClassVar[str] = "Fork raise"
+    equation: ClassVar[str] = "front drops by r·cos(rake)"
+    source: ClassVar[str] = "derived here: the clamps slide down the tube along the steering axis"
     end: ClassVar = "front"
 
     type: Literal["fork_raise"] = "fork_raise"

@@ -13,6 +13,8 @@ class ForkSpacer(BikeChange):
     """Spacers of both legs."""
 
     title: ClassVar[str] = "Fork spacer"
+    equation: ClassVar[str] = "preload = spacer + free length − room; sag follows from k·(preload + x)"
+    source: ClassVar[str] = "Hooke's law in each leg"
     end: ClassVar = "front"
 
     type: Literal["fork_spacer"] = "fork_spacer"

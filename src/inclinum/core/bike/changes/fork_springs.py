@@ -31,6 +31,8 @@ class ForkSprings(BikeChange):
     """Both fork springs replaced; with the spacer as cut unless stated."""
 
     title: ClassVar[str] = "Fork springs"
+    equation: ClassVar[str] = "k·(preload + x) + air = load·cos(rake)/legs"
+    source: ClassVar[str] = "Hooke's law in each leg; load along the legs"
     end: ClassVar = "front"
 
     type: Literal["fork_springs"] = "fork_springs"

@@ -12,6 +12,8 @@ class ForkTravel(BikeChange):
     """Internal spacers that keep the fork from extending as far."""
 
     title: ClassVar[str] = "Shorter fork inside"
+    equation: ClassVar[str] = "full extension shortens by s, and the front drops by s·cos(rake)"
+    source: ClassVar[str] = "derived here: the legs' own length"
     end: ClassVar = "front"
 
     type: Literal["fork_travel"] = "fork_travel"

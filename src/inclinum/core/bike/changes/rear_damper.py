@@ -14,6 +14,8 @@ class RearDamperSwap(BikeChange):
     """Shorter or longer dampers."""
 
     title: ClassVar[str] = "Damper"
+    equation: ClassVar[str] = "eye to eye and stroke replaced; the axle follows the linkage's curve"
+    source: ClassVar[str] = "derived here: virtual work on the plane linkage"
     end: ClassVar = "rear"
 
     type: Literal["rear_damper"] = "rear_damper"

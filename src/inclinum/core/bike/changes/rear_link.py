@@ -31,6 +31,8 @@ class RearLink(BikeChange):
     """A lowering or raising link by its hole distance and rod length."""
 
     title: ClassVar[str] = "Link"
+    equation: ClassVar[str] = "two circles: hole about the rocker's pivot, rod about its other end"
+    source: ClassVar[str] = "derived here: plane geometry of a four-bar"
     end: ClassVar = "rear"
 
     type: Literal["rear_link"] = "rear_link"

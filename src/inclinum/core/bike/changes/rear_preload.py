@@ -36,6 +36,8 @@ class RearPreload(BikeChange):
     """The collar set to a shortening of the spring at full extension."""
 
     title: ClassVar[str] = "Rear preload"
+    equation: ClassVar[str] = "k·(preload + x) = F/MR per damper"
+    source: ClassVar[str] = "Hooke's law; virtual work for the installation ratio"
     end: ClassVar = "rear"
 
     type: Literal["rear_preload"] = "rear_preload"

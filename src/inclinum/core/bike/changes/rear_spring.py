@@ -14,6 +14,8 @@ class RearSpringSwap(BikeChange):
     """The spring of the damper, or of both, replaced."""
 
     title: ClassVar[str] = "Rear spring"
+    equation: ClassVar[str] = "k·(preload + x) = F/MR per damper, collar zero moved by the lengths"
+    source: ClassVar[str] = "Hooke's law; virtual work for the installation ratio"
     end: ClassVar = "rear"
 
     type: Literal["rear_spring"] = "rear_spring"

@@ -12,6 +12,8 @@ class SeatFoam(BikeChange):
     """The seat lower by so much foam."""
 
     title: ClassVar[str] = "Seat foam"
+    equation: ClassVar[str] = "seat height less by what is taken off"
+    source: ClassVar[str] = "derived here: a sum of lengths"
     end: ClassVar = None
     reversible: ClassVar[bool] = False
 

@@ -13,6 +13,8 @@ class StandLeg(BikeChange):
     """Another length of the leg, and a bend."""
 
     title: ClassVar[str] = "Side stand"
+    equation: ClassVar[str] = "lean = atan2(foot height, foot beside the tyre line), the foot swung about its pivot"
+    source: ClassVar[str] = "derived here: a right triangle under the stand"
     end: ClassVar = None
     reversible: ClassVar[bool] = False
 

@@ -12,6 +12,8 @@ class Tyres(BikeChange):
     """Loaded radii of both wheels."""
 
     title: ClassVar[str] = "Tyres and wheels"
+    equation: ClassVar[str] = "axle height follows the loaded radius"
+    source: ClassVar[str] = "derived here: a sum of lengths"
     end: ClassVar = None
 
     type: Literal["tyres"] = "tyres"

@@ -6,17 +6,21 @@ from pydantic import Field
 
 from inclinum.core import plan
 from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.block import Block
 from inclinum.core.car.changes.bump_stop import BumpStopSwap
+from inclinum.core.car.changes.damper_swap import DamperSwap
 from inclinum.core.car.changes.longer_studs import LongerStuds
 from inclinum.core.car.changes.seat_spacer import SeatSpacer
 from inclinum.core.car.changes.spring_swap import SpringSwap
 from inclinum.core.car.changes.strut_top_spacer import StrutTopSpacer
+from inclinum.core.car.changes.torsion_reindex import TorsionReindex
 from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Planned, apply_all, unused_id
 
 AnyChange = Annotated[
-    SpringSwap | SeatSpacer | StrutTopSpacer | LongerStuds | BumpStopSwap, Field(discriminator="type")
+    SpringSwap | SeatSpacer | StrutTopSpacer | LongerStuds | BumpStopSwap | Block | TorsionReindex | DamperSwap,
+    Field(discriminator="type"),
 ]
 CHANGE_TYPES: tuple[type[Change], ...] = get_args(get_args(AnyChange)[0])
 

@@ -33,14 +33,14 @@
 	}
 	const withdraw = (reason: string) =>
 		bench.stamp('prove', (version) =>
-			api.POST('/api/bike-jobs/{job_id}/sign-off/withdraw', {
+			api.POST('/api/jobs/{job_id}/sign-off/withdraw', {
 				params: { path: { job_id: bench.job.id } },
 				body: { version, reason }
 			})
 		);
 	async function sign() {
 		trouble = await bench.stamp('prove', (version) =>
-			api.POST('/api/bike-jobs/{job_id}/sign-off', {
+			api.POST('/api/jobs/{job_id}/sign-off', {
 				params: { path: { job_id: bench.job.id } },
 				body: { version, note }
 			})

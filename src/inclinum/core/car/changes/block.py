@@ -1,0 +1,105 @@
+"""A block between leaf pack and axle: the axle hangs that much lower in the body, under an underslung pack higher."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.kinematics.axles import LeafAxle
+from inclinum.core.plan import Search, millimetres, named
+from inclinum.core.springs.leaf import block_rise
+
+
+def _packs(name: AxleName, axle: Axle) -> LeafAxle:
+    if not isinstance(axle.linkage, LeafAxle):
+        raise ValueError(f"The {name} axle has no leaf packs to put a block under: {axle.linkage.title.lower()}.")
+    return axle.linkage
+
+
+class Block(Change):
+    """A pair of blocks with longer U-bolts."""
+
+    title: ClassVar[str] = "Block"
+    equation: ClassVar[str] = "Δz = h over the axle, −h under it: the pack carries what it carried, at the same arch"
+    source: ClassVar[str] = "derived here: every point of the axle moves by h against the pack's seat"
+    provides: ClassVar[str] = "block"
+    adds: ClassVar[bool] = True
+
+    type: Literal["block"] = "block"
+    height_mm: float = Field(
+        ge=5,
+        le=120,
+        title="Height",
+        description="at the centre bolt",
+        json_schema_extra={"unit": "mm", "step": 1, "slider": [10, 80]},
+    )
+    tolerance_mm: float = Field(default=0.5, ge=0, le=10, title="Height ±", json_schema_extra={"unit": "mm"})
+    part: str = Field(default="", max_length=60, title="Part number")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """A 25 mm block."""
+        _packs(name, axle)
+        return cls(axle=name, height_mm=25)
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """Points of the axle moved against the packs; they hold where the body stands as much higher.
+
+        A stop between frame and axle is met as much later.
+        """
+        leaf = _packs(self.axle, axle)
+        rise = block_rise(self.height_mm, spring_over_axle=leaf.over_axle)
+        stop = axle.bump_stop
+        if stop.contact_travel_mm is not None:
+            stop = stop.model_copy(update={"contact_travel_mm": stop.contact_travel_mm + rise})
+        return {
+            "linkage": leaf.axle_moved(-rise),
+            "right": None if axle.right is None else _packs(self.axle, axle).axle_moved(-rise),
+            "hub_to_arch_mm": axle.hub_to_arch_mm + rise,
+            "bump_stop": stop,
+        }
+
+    @property
+    def size(self) -> float:
+        """mm."""
+        return self.height_mm
+
+    def sized(self) -> str:
+        """By its height."""
+        return f"block {millimetres(round(self.height_mm, 2))}"
+
+    def at(self, value: float) -> Self:
+        """Of another height, mm."""
+        return self.model_copy(update={"height_mm": value})
+
+    def search(self, axle: Axle) -> Search | None:
+        """Sold from 10 to 100 mm in steps of 5; one under the axle lowers, which is not searched so."""
+        return Search(10, 100, 5) if _packs(self.axle, axle).over_axle else None
+
+    def summary(self) -> str:
+        """Height."""
+        return named(self.part, f"{millimetres(self.height_mm)} between pack and axle")
+
+    def parts(self, machine: Vehicle) -> list[str]:
+        """Blocks, and the U-bolts they need: these are never used twice."""
+        _ = machine
+        return [
+            named(self.part, f"2 blocks {millimetres(self.height_mm)} ({self.axle})"),
+            f"4 U-bolts {millimetres(self.height_mm)} longer than those that come off, with nuts ({self.axle})",
+        ]
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """One side at a time, pin in its hole."""
+        _ = machine
+        return [
+            "U-bolts off; let the axle down until the block goes in. Never a block on top of another one.",
+            f"Set the {millimetres(self.height_mm)} block, its pin in the axle's seat, the centre bolt's head in the "
+            "block.",
+            "New U-bolts crosswise, hand tight; to torque with the axle loaded.",
+        ]
+
+    def room_tolerance(self) -> float:
+        """± of its height: on a leaf pack it works as one of the pack's own place."""
+        return self.tolerance_mm

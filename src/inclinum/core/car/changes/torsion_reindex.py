@@ -1,0 +1,107 @@
+"""A torsion bar turned in its splines: the arm's free angle changes by whole teeth, and the body with it."""
+
+import math
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.names import AxleName
+from inclinum.core.plan import Search
+from inclinum.core.springs.fitted import TorsionBarData
+from inclinum.core.springs.torsion import Splines
+
+
+def _bar(name: AxleName, axle: Axle) -> TorsionBarData:
+    if not isinstance(axle.spring, TorsionBarData):
+        raise ValueError(
+            f"The {name} axle has no torsion bars to turn in their splines, but {axle.spring.in_a_sentence}."
+        )
+    return axle.spring
+
+
+class TorsionReindex(Change):
+    """Both bars of an axle turned by teeth at one end, or at both: the difference of two divisions is a fine step."""
+
+    title: ClassVar[str] = "Torsion bars re-indexed"
+    equation: ClassVar[str] = "Δα = 360°·(i/nᵢ − o/nₒ), the body rises where the arm hangs lower with nothing on it"
+    source: ClassVar[str] = "derived here: a tooth is 1/n of a turn; the ends turn the bar against each other"
+    provides: ClassVar[str] = "free angle"
+
+    type: Literal["torsion_reindex"] = "torsion_reindex"
+    inner_teeth: int = Field(default=30, ge=8, le=90, title="Teeth at the inner end")
+    outer_teeth: int = Field(default=32, ge=8, le=90, title="Teeth at the outer end")
+    inner_by: int = Field(
+        default=0,
+        ge=-45,
+        le=45,
+        title="Inner end by",
+        description="teeth; positive raises the body",
+        json_schema_extra={"unit": "teeth", "step": 1},
+    )
+    outer_by: int = Field(
+        default=0, ge=-45, le=45, title="Outer end by", description="teeth, the same way round; positive lowers it",
+        json_schema_extra={"unit": "teeth", "step": 1},
+    )  # fmt: skip
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """Nothing turned yet: the teeth are counted first."""
+        _bar(name, axle)
+        return cls(axle=name)
+
+    @property
+    def angle(self) -> float:
+        """Change of the free angle, rad; positive raises the body."""
+        return Splines(self.inner_teeth, self.outer_teeth).change(self.inner_by, self.outer_by)
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """The free angle."""
+        bar = _bar(self.axle, axle)
+        free = bar.free_angle_deg + math.degrees(self.angle)
+        low, high = -60, 85
+        if not low < free < high:
+            raise ValueError(
+                f"Turned so, the {self.axle} arms would hang {free:.0f}° below horizontal with nothing on them: "
+                f"between {low}° and {high}° an arm can be. Fewer teeth."
+            )
+        return {"spring": bar.model_copy(update={"free_angle_deg": free})}
+
+    @property
+    def size(self) -> float:
+        """Teeth at the inner end."""
+        return float(self.inner_by)
+
+    def sized(self) -> str:
+        """By the teeth at the inner end."""
+        return f"torsion bars {self.inner_by:+d} teeth at the inner end"
+
+    def at(self, value: float) -> Self:
+        """With other teeth at the inner end."""
+        return self.model_copy(update={"inner_by": round(value)})
+
+    def search(self, axle: Axle) -> Search | None:
+        """Whole teeth as far as the arm can hang, 6 either way."""
+        bar, tooth = _bar(self.axle, axle), 360 / self.inner_teeth
+        own = math.degrees(self.angle) - self.inner_by * tooth
+        most = int(min(6, (84 - bar.free_angle_deg - own) // tooth))
+        least = int(max(-6, -((bar.free_angle_deg + own + 59) // tooth)))
+        return Search(least, most, 1) if least < most else None
+
+    def summary(self) -> str:
+        """Teeth and angle."""
+        return (
+            f"{self.inner_by:+d} of {self.inner_teeth} teeth inside, {self.outer_by:+d} of {self.outer_teeth} outside: "
+            f"{math.degrees(self.angle):+.2f}°"
+        )
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Marks first; the bar is drawn with no load left on it."""
+        _ = machine
+        return [
+            "Scribe bar, arm and frame at both ends, and count the teeth of both: left and right are marked apart.",
+            "Let the arm down until the bar carries nothing: it turns by hand. Only then draw it.",
+            f"Turn it {self.inner_by:+d} teeth at the inner end and {self.outer_by:+d} at the outer one, plus the way "
+            "that lets the arm hang lower; the other side as a mirror image. Check how far the scribed marks moved.",
+        ]

@@ -1,0 +1,116 @@
+"""Blocks, torsion bars and dampers: each against numbers worked by hand, on axles as they are set up."""
+
+import math
+
+import numpy as np
+import pytest
+
+from inclinum.core.car.archetypes import vehicle_of
+from inclinum.core.car.changes import Block, DamperSwap, TorsionReindex
+from inclinum.core.car.job import Job
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.kinematics.axles import LeafAxle
+from tests.core.test_prediction import with_changes
+from tests.core.test_whole import bare_job
+
+PICK_UP = vehicle_of("leaf_axle_front", "leaf_axle", "pick_up", "x")
+BARS = vehicle_of("wishbones_torsion", "trailing_torsion", "car", "x")
+
+
+def read(job: Job, end: AxleName, height: float) -> Job:
+    from tests.core.test_assumed import read as reading
+
+    return reading(job, "hub_to_arch", end, height)
+
+
+@pytest.mark.parametrize("end", AXLES)
+@pytest.mark.parametrize("lower", [0, 23])
+def test_a_block_raises_by_its_own_height_wherever_it_was_measured(end: AxleName, lower: float) -> None:
+    job = read(bare_job(PICK_UP), end, PICK_UP.axle(end).hub_to_arch_mm - lower)
+    plain, told = predict(with_changes(job)), predict(with_changes(job, Block(axle=end, height_mm=40)))
+    axle, was = told.axle(end), plain.axle(end)
+    # Both length curves are splines through their own 41 positions: a thousandth of a millimetre apart.
+    assert axle.rise == pytest.approx(40, abs=2e-3)
+    assert axle.load_n == pytest.approx(was.load_n), "the pack carries what it carried, at the same arch"
+    assert axle.wheel_rate_after == pytest.approx(was.wheel_rate_after, rel=1e-4)
+    other = "rear" if end == "front" else "front"
+    assert told.axle(other).rise == pytest.approx(0, abs=1e-6)
+    # The stop between frame and axle is met 40 mm later; the damper has 40 mm more to reach, at its own ratio.
+    assert axle.travel_after.gap == pytest.approx((was.travel_after.gap or 0) + 40, abs=2e-3)
+    droop = (x.ride - x.droop for x in (axle.travel_after, was.travel_after))
+    assert next(droop) < next(droop) - 30
+    corners = [c.rise_mm for c in told.body.corners if c.axle == end]
+    assert np.mean(corners) == pytest.approx(40, abs=0.6)
+    heights = [h for h in told.heights if h.kind == "hub_to_arch" and h.axle == end]
+    assert [h.change for h in heights] == pytest.approx([40, 40], abs=2e-3)
+
+
+def test_a_block_under_an_underslung_pack_lowers() -> None:
+    leaf = PICK_UP.rear.linkage
+    assert isinstance(leaf, LeafAxle)
+    up = 2 * (leaf.points.seat[2] - leaf.points.wheel_centre[2])
+    slung = leaf.axle_moved(up)
+    assert not slung.over_axle
+    axle = PICK_UP.rear.model_copy(update={"linkage": slung})
+    changed = Block(axle="rear", height_mm=30).changed(axle)
+    assert changed["hub_to_arch_mm"] == pytest.approx(PICK_UP.rear.hub_to_arch_mm - 30)
+    assert Block(axle="rear", height_mm=30).search(axle) is None
+
+
+def test_the_spread_of_a_block_is_its_own_thickness() -> None:
+    job = read(bare_job(PICK_UP), "rear", PICK_UP.rear.hub_to_arch_mm)
+    exact, rough = (
+        predict(with_changes(job, Block(axle="rear", height_mm=40, tolerance_mm=t))).rear.plus_minus for t in (0, 2)
+    )
+    assert rough == pytest.approx(math.hypot(exact, 2), rel=1e-3)
+
+
+@pytest.mark.parametrize("end", AXLES)
+def test_a_bar_turned_by_teeth_raises_as_its_angle_does(end: AxleName) -> None:
+    job = bare_job(BARS)
+    turned = TorsionReindex(axle=end, inner_teeth=36, outer_teeth=40, inner_by=1, outer_by=1)
+    # 10° at the inner end less 9° at the outer one.
+    assert math.degrees(turned.angle) == pytest.approx(1.0)
+    told = predict(with_changes(job, turned)).axle(end)
+    before = assess(job).before.axle(end)
+    # To first order the arm's end comes down by 1° times its reach, which is what the motion ratio is, mm/rad.
+    reach = 1 / float(before.ride.spring_length.ratio(before.travel))
+    assert told.rise > 0
+    assert told.rise == pytest.approx(math.radians(1) * reach, rel=0.12)
+    back = predict(with_changes(job, turned.model_copy(update={"inner_by": -1, "outer_by": -1}))).axle(end)
+    assert back.rise < 0
+    with pytest.raises(ValueError, match="Fewer teeth"):
+        TorsionReindex(axle=end, inner_teeth=20, inner_by=5).changed(BARS.axle(end))
+
+
+def test_a_longer_damper_gives_its_length_back_at_droop_and_takes_it_at_bump(in_hand: Job) -> None:
+    job = with_changes(in_hand)
+    end: AxleName = "rear"
+    was = assess(job).after.axle(end)
+    old = was.axle.damper
+    new = DamperSwap(axle=end, extended_mm=old.extended_mm + 20, closed_mm=old.closed_mm + 12)
+    now = assess(with_changes(in_hand, new)).after.axle(end)
+    assert now.rise == pytest.approx(was.rise, abs=1e-9), "a damper holds nothing up"
+    ratio = float(was.ride.damper_at(was.full_droop) - was.ride.damper_at(was.full_droop - 1))
+    assert was.full_droop - now.full_droop == pytest.approx(20 / abs(ratio), rel=0.1)
+    # The stop on the rod goes with the closed length, 12 mm earlier.
+    assert now.axle.bump_stop.contact_mm == pytest.approx((was.axle.bump_stop.contact_mm or 0) + 12)
+    closing = float(was.ride.damper_at(was.full_bump - 1) - was.ride.damper_at(was.full_bump))
+    assert was.full_bump - now.full_bump == pytest.approx(12 / closing, rel=0.05)
+    own = new.model_copy(update={"contact_mm": old.closed_mm + 60})
+    assert assess(with_changes(in_hand, own)).after.axle(end).axle.bump_stop.contact_mm == old.closed_mm + 60
+    with pytest.raises(ValueError, match="sit over the axle"):
+        DamperSwap(axle="rear", extended_mm=600, closed_mm=300, contact_mm=400).changed(PICK_UP.rear)
+    with pytest.raises(ValueError, match="between the closed and the extended"):
+        DamperSwap(axle="rear", extended_mm=600, closed_mm=300, contact_mm=200)
+
+
+def test_what_reaches_a_height_now_has_blocks_and_teeth_among_its_ways() -> None:
+    from inclinum.core.car.limits import Case
+    from inclinum.core.car.ways import ways
+
+    for vehicle, wanted in ((PICK_UP, "Add rear block 40 mm"), (BARS, "teeth at the inner end")):
+        assessed = assess(bare_job(vehicle))
+        found = ways(Case(assessed.job, assessed.before, assessed.after), "rear", 38)
+        assert any(wanted in w.title for w in found), [w.title for w in found]
