@@ -18,9 +18,11 @@ from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
 from inclinum.core.car.changes import SeatSpacer
 from inclinum.core.car.prediction import assess, predict
 from inclinum.core.document.names import AXLES
+from inclinum.core.equilibrium import Damper, RideCorner
 from inclinum.core.fitting.tape import places
-from inclinum.core.kinematics.length_curve import SampledLength
+from inclinum.core.kinematics.length_curve import QuadraticLength, SampledLength
 from inclinum.core.part_sheets.axle import AxleSheet, sweep
+from inclinum.core.springs import BumpStop, CoilSpring, TopOut
 from tests.core.test_bike import job_on
 from tests.core.test_bike_by_hand import RIDER, machine
 from tests.core.test_bike_limits import deep
@@ -245,3 +247,39 @@ def test_the_spread_of_a_rears_ratio_and_what_would_narrow_it_most(key: str) -> 
     spreads = {r.key: after(r.key) for r in took.fit.rows if r.key != STROKE}
     assert spreads[took.fit.next[0]] == pytest.approx(min(spreads.values()), rel=0.02)
     assert [spreads[k] for k in took.fit.next] == pytest.approx(sorted(spreads[k] for k in took.fit.next), rel=0.02)
+
+
+@pytest.mark.parametrize("at", [-60.0, -20.0, 0.0, 35.0, 70.0])
+def test_a_wheels_rate_is_the_slope_of_its_force_with_every_part_at_work(at: float) -> None:
+    corner = RideCorner(
+        spring_length=QuadraticLength(250.0, 0.8, 0.0005), damper_length=QuadraticLength(330.0, 0.9, -0.0004),
+        spring=CoilSpring(40.0, 320.0, 100.0), damper=Damper(400.0, 230.0, 300.0), stop=BumpStop(40.0, 0.8, 2.3),
+        spring_room_taken=4.0, damper_room_taken=2.0, search=(-90.0, 110.0), top_out=TopOut(60.0, 370.0),
+        bush_rate=1.5,
+    )  # fmt: skip
+    h = 0.01
+    slope = (float(corner.wheel_force(at + h)) - float(corner.wheel_force(at - h))) / (2 * h)
+    assert float(corner.wheel_rate(at)) == pytest.approx(slope, rel=1e-4)
+
+
+def test_riding_on_the_stop_stops_the_plan_and_a_lower_stop_is_offered_by_what_is_missing(in_hand: Any) -> None:
+    plain = with_changes(in_hand)
+    stance = assess(plain).after.front
+    stop = stance.axle.bump_stop
+    wanted = 0.15 * (stance.full_bump - stance.full_droop)
+    for gap, severity in ((0.4, "fix"), (-0.4, "stops")):
+        contact = float(stance.ride.damper_at(stance.travel + gap))
+        near = stop.model_copy(update={"contact_mm": contact})
+        vehicle = plain.vehicle.with_axle("front", bump_stop=near)
+        bare = plain.measure.model_copy(update={"corners": tuple(
+            c for c in plain.measure.corners if c.quantity != "bump_stop_gap")})  # fmt: skip
+        told = predict(plain.model_copy(update={"vehicle": vehicle, "measure": bare}))
+        found = next(f for f in told.findings if f.id == "bump_gap.front")
+        assert found.value == pytest.approx(gap, abs=0.05)
+        assert found.severity == severity
+        again = assess(plain.model_copy(update={"vehicle": vehicle, "measure": bare})).after.front
+        wanted = 0.15 * (again.full_bump - again.full_droop)
+        assert found.limit == pytest.approx(wanted)
+        lower = int(stop.height_mm - (wanted - found.value))
+        titles = [c.title for c in found.cures]
+        assert titles == ([f"Front bump stops {lower} mm high"] if lower > stop.height_mm / 2 else [])

@@ -1,6 +1,6 @@
 """What every change of an axle on four wheels is, beside what every change is."""
 
-from typing import ClassVar, Self
+from typing import Self
 
 from pydantic import Field
 
@@ -13,9 +13,6 @@ from inclinum.core.plan import Search
 class Change(AnyMachines[Vehicle]):
     """Base of all changes of one axle. A subclass adds a literal ``type``; its other
     fields are its parameters."""
-
-    takes_apart: ClassVar[bool] = True
-    """Whether the spring comes out for it."""
 
     axle: AxleName = Field(title="Axle")
 

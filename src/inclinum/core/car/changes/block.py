@@ -94,9 +94,8 @@ class Block(Change):
         """One side at a time, pin in its hole."""
         _ = machine
         return [
-            "U-bolts off; let the axle down until the block goes in. Never a block on top of another one.",
             f"Set the {millimetres(self.height_mm)} block, its pin in the axle's seat, the centre bolt's head in the "
-            "block.",
+            "block. Never a block on top of another one.",
             "New U-bolts crosswise, hand tight; to torque with the axle loaded.",
         ]
 

@@ -100,8 +100,7 @@ class TorsionReindex(Change):
         """Marks first; the bar is drawn with no load left on it."""
         _ = machine
         return [
-            "Scribe bar, arm and frame at both ends, and count the teeth of both: left and right are marked apart.",
-            "Let the arm down until the bar carries nothing: it turns by hand. Only then draw it.",
+            "Count the teeth of both ends. The bar turns by hand before it is drawn; left and right are marked apart.",
             f"Turn it {self.inner_by:+d} teeth at the inner end and {self.outer_by:+d} at the outer one, plus the way "
             "that lets the arm hang lower; the other side as a mirror image. Check how far the scribed marks moved.",
         ]
