@@ -110,7 +110,30 @@ def test_what_reaches_a_height_now_has_blocks_and_teeth_among_its_ways() -> None
     from inclinum.core.car.limits import Case
     from inclinum.core.car.ways import ways
 
-    for vehicle, wanted in ((PICK_UP, "Add rear block 40 mm"), (BARS, "teeth at the inner end")):
+    for vehicle, wanted in ((PICK_UP, "Add rear block 40 mm"), (BARS, "Rear torsion bars")):
         assessed = assess(bare_job(vehicle))
         found = ways(Case(assessed.job, assessed.before, assessed.after), "rear", 38)
-        assert any(wanted in w.title for w in found), [w.title for w in found]
+        way = next(w for w in found if wanted in w.title)
+        assert way.rise == pytest.approx(38, abs=3), "to the nearest block, or the nearest pair of teeth"
+
+
+def test_a_raised_axle_is_drawn_on_the_ground_and_lamps_and_pitch_follow_it(in_hand: Job) -> None:
+    _ = in_hand
+    for end in AXLES:
+        job = bare_job(PICK_UP)
+        told = predict(with_changes(job, Block(axle=end, height_mm=50)))
+        was, now = told.drawing.before, told.drawing.after
+        for axle in AXLES:
+            assert getattr(now, axle).centre[2] == pytest.approx(getattr(was, axle).centre[2], abs=0.3), "on the ground"
+        raised = [getattr(now, e).arch_top[1] - getattr(was, e).arch_top[1] for e in AXLES]
+        assert raised == pytest.approx([50.0 if e == end else 0.0 for e in AXLES], abs=0.5)
+        down = math.degrees(math.atan(50 / PICK_UP.wheelbase_mm)) * (1 if end == "rear" else -1)
+        assert told.pitch_change_deg == pytest.approx(down, abs=0.01)
+
+
+def test_a_lamp_nobody_measured_rises_with_the_block() -> None:
+    lamp = PICK_UP.model_copy(update={"headlamp": "front bumper"})
+    job = bare_job(lamp)
+    plain, told = predict(with_changes(job)), predict(with_changes(job, Block(axle="front", height_mm=40)))
+    at = -lamp.stations[0].x_mm / lamp.wheelbase_mm
+    assert (told.lamp_height_mm or 0) - (plain.lamp_height_mm or 0) == pytest.approx((1 - at) * 40, abs=0.01)

@@ -84,8 +84,8 @@ class _Ground:
     def __init__(self, stood: Stood):
         self.turn = rotation(np.array([0.0, stood.pitch, 0.0]))
         front = stood.front
-        self.pivot = np.array([0.0, 0.0, front.axle.linkage.hub_height])
-        self.lift = np.array([0.0, 0.0, -front.travel])
+        self.pivot = np.array([0.0, 0.0, front.axle.linkage.hub_height + front.raised])
+        self.lift = np.array([0.0, 0.0, front.lift])
 
     def places(self, points: np.ndarray) -> list[Place]:
         """Body points (n, 3) seen from the ground, rounded to a hundredth."""

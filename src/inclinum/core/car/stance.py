@@ -131,6 +131,8 @@ class Stance:
     """Sprung load at one wheel, N."""
     force_factor: float = 1.0
     """Force of the spring that was fitted when it was weighed, as a share of what its data say."""
+    raised: float = 0.0
+    """How much higher the body stands where these hardpoints hold than where those it came with do, mm."""
 
     def of_side(self, side: Side) -> "Stance":
         """The same travel and load on the linkage of one side, where the sides differ."""
@@ -139,12 +141,21 @@ class Stance:
             return self
         return replace(self, axle=axle, corner=axle_corner(axle), ride=ride_corner(axle, self.factor_for(axle)))
 
-    def baseline_on(self, axle: Axle) -> float:
-        """Linkage travel of the measured baseline on the axle after changes, mm.
+    def raised_on(self, axle: Axle) -> float:
+        """How much higher the body stands where the hardpoints of the axle after changes hold, mm.
 
-        Where the points that a change moves hold at another height of the body, travel counts from there.
+        Travel counts from there: so much more of it leads to the measured baseline.
         """
-        return self.baseline + axle.hub_to_arch_mm - self.axle.hub_to_arch_mm
+        return self.raised + axle.hub_to_arch_mm - self.axle.hub_to_arch_mm
+
+    def baseline_on(self, axle: Axle) -> float:
+        """Linkage travel of the measured baseline on the axle after changes, mm."""
+        return self.baseline + self.raised_on(axle) - self.raised
+
+    @property
+    def lift(self) -> float:
+        """Body at this axle against its reference height, mm up."""
+        return self.raised - self.travel
 
     def factor_for(self, axle: Axle) -> float:
         """The force factor of an axle after changes: another spring is taken by its data."""
@@ -213,7 +224,9 @@ LEAST_SPRING_N = 20.0
 """A spring that carries less at the measured height tells nothing about its force."""
 
 
-def stand(axle: Axle, baseline: float, load: float, name: str, force_factor: float = 1.0) -> Stance:
+def stand(
+    axle: Axle, baseline: float, load: float, name: str, force_factor: float = 1.0, raised: float = 0.0
+) -> Stance:
     """The stance of an axle under a load.
 
     Raises:
@@ -227,4 +240,4 @@ def stand(axle: Axle, baseline: float, load: float, name: str, force_factor: flo
         else:
             reason = "the springs cannot carry the load before the linkage ends; use a stiffer or longer spring"
         raise NoRidePoint(f"The {name} axle finds no ride height: {reason}.")
-    return Stance(axle, axle_corner(axle), ride, baseline, travel, load, force_factor)
+    return Stance(axle, axle_corner(axle), ride, baseline, travel, load, force_factor, raised)

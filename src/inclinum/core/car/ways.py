@@ -60,8 +60,11 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
         rise: body rise wanted there, mm.
     """
     found = []
+    now = case.after.axle(axle).rise
     for cure in _nearest_sold(case, axle, rise, _estimated(case, axle, rise)):
         after = stand_changed(case.before, cure.changes, case.after)
+        if abs(after.axle(axle).rise - rise) > abs(now - rise) - LEAST_RISE_MM:
+            continue  # the nearest size that can be had leads no nearer
         trial = Case(
             case.job.model_copy(update={"plan": case.job.plan.model_copy(update={"changes": cure.changes})}),
             case.before,

@@ -1,6 +1,7 @@
 """A torsion bar turned in its splines: the arm's free angle changes by whole teeth, and the body with it."""
 
 import math
+from itertools import pairwise
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field
@@ -11,6 +12,9 @@ from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Search
 from inclinum.core.springs.fitted import TorsionBarData
 from inclinum.core.springs.torsion import Splines
+
+WINDOW_TEETH, WINDOW_DEG = 12, 10.0
+"""Settings that are looked through: teeth at each end, and change of the free angle."""
 
 
 def _bar(name: AxleName, axle: Axle) -> TorsionBarData:
@@ -70,24 +74,30 @@ class TorsionReindex(Change):
 
     @property
     def size(self) -> float:
-        """Teeth at the inner end."""
-        return float(self.inner_by)
+        """Change of the free angle, degrees."""
+        return math.degrees(self.angle)
 
     def sized(self) -> str:
-        """By the teeth at the inner end."""
-        return f"torsion bars {self.inner_by:+d} teeth at the inner end"
+        """By the teeth at both ends."""
+        return f"torsion bars {self.inner_by:+d} teeth inside, {self.outer_by:+d} outside"
+
+    def _pairs(self) -> list[tuple[float, int, int]]:
+        """Settings within a few teeth: change of the free angle in degrees, inner and outer teeth."""
+        splines = Splines(self.inner_teeth, self.outer_teeth)
+        pairs = splines.combinations(WINDOW_TEETH, math.radians(WINDOW_DEG))
+        return [(math.degrees(splines.change(i, o)), i, o) for i, o in pairs]
 
     def at(self, value: float) -> Self:
-        """With other teeth at the inner end."""
-        return self.model_copy(update={"inner_by": round(value)})
+        """With the teeth whose change of the free angle, degrees, is nearest to a wanted one; of equals the fewest."""
+        near = min(self._pairs(), key=lambda p: (round(abs(p[0] - value), 6), abs(p[1]) + abs(p[2])))
+        return self.model_copy(update={"inner_by": near[1], "outer_by": near[2]})
 
     def search(self, axle: Axle) -> Search | None:
-        """Whole teeth as far as the arm can hang, 6 either way."""
-        bar, tooth = _bar(self.axle, axle), 360 / self.inner_teeth
-        own = math.degrees(self.angle) - self.inner_by * tooth
-        most = int(min(6, (84 - bar.free_angle_deg - own) // tooth))
-        least = int(max(-6, -((bar.free_angle_deg + own + 59) // tooth)))
-        return Search(least, most, 1) if least < most else None
+        """The finest step both ends together can make, as far as the arm can hang."""
+        free = _bar(self.axle, axle).free_angle_deg - self.size
+        angles = sorted({round(a, 6) for a, _, _ in self._pairs() if -60 < free + a < 85})
+        steps = [b - a for a, b in pairwise(angles)]
+        return Search(angles[0], angles[-1], max(min(steps), 0.1)) if steps else None
 
     def summary(self) -> str:
         """Teeth and angle."""

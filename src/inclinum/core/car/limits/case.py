@@ -43,7 +43,7 @@ class Stood:
     @property
     def pitch(self) -> float:
         """Body pitch against the reference stance of the hardpoints, nose-down positive, rad."""
-        return float(pitch_nose_down(-self.front.travel, -self.rear.travel, self.vehicle.wheelbase_mm))
+        return float(pitch_nose_down(self.front.lift, self.rear.lift, self.vehicle.wheelbase_mm))
 
 
 LEAST_LOAD_N = 20.0
@@ -108,7 +108,9 @@ def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood
     for name in AXLES:
         axle, was = vehicle.axle(name), base.axle(name)
         same = next((s.axle(name) for s in (base, *known) if s.axle(name).axle == axle), None)
-        stances.append(same or stand(axle, was.baseline_on(axle), was.load, name, was.factor_for(axle)))
+        stances.append(
+            same or stand(axle, was.baseline_on(axle), was.load, name, was.factor_for(axle), was.raised_on(axle))
+        )
     return Stood(vehicle, *stances)
 
 

@@ -57,7 +57,7 @@ def lamp_height(case: Case) -> float | None:
     if read:
         now = sum(read) / len(read)
     else:
-        low = (case.after.front.baseline, case.after.rear.baseline)
+        low = (case.before.front.baseline, case.before.rear.baseline)
         now = lamp.height_mm - float(rise_at(lamp.x_mm, *low, 0.0, vehicle.wheelbase_mm))
     rises = (case.after.front.rise, case.after.rear.rise)
     return now + float(rise_at(lamp.x_mm, *rises, 0.0, vehicle.wheelbase_mm))
