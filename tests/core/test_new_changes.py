@@ -4,6 +4,7 @@ import math
 
 import numpy as np
 import pytest
+from pydantic import TypeAdapter
 
 from inclinum.core.car.archetypes import vehicle_of
 from inclinum.core.car.changes import Block, DamperSwap, TorsionReindex
@@ -11,9 +12,11 @@ from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import assess, predict
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.kinematics.axles import LeafAxle
+from inclinum.core.springs.fitted import SpringData
 from tests.core.test_prediction import with_changes
-from tests.core.test_whole import bare_job
+from tests.core.test_whole import bare_job, weighed
 
+SpringData_of = TypeAdapter(SpringData).validate_python
 PICK_UP = vehicle_of("leaf_axle_front", "leaf_axle", "pick_up", "x")
 BARS = vehicle_of("wishbones_torsion", "trailing_torsion", "car", "x")
 
@@ -137,3 +140,20 @@ def test_a_lamp_nobody_measured_rises_with_the_block() -> None:
     plain, told = predict(with_changes(job)), predict(with_changes(job, Block(axle="front", height_mm=40)))
     at = -lamp.stations[0].x_mm / lamp.wheelbase_mm
     assert (told.lamp_height_mm or 0) - (plain.lamp_height_mm or 0) == pytest.approx((1 - at) * 40, abs=0.01)
+
+
+@pytest.mark.parametrize("end", AXLES)
+def test_a_turned_bar_is_the_same_bar_and_its_errors_cancel(end: AxleName) -> None:
+    job = read(bare_job(BARS), end, BARS.axle(end).hub_to_arch_mm)
+    turned = TorsionReindex(axle=end, inner_by=3, outer_by=3)
+    told = predict(with_changes(job, turned)).axle(end)
+    # The load is inferred from the bar's own rate and angle: what is wrong with either is wrong before and after.
+    assert "rate of the new springs" not in {i.label for i in told.inputs}
+    assert told.plus_minus < 0.15 * told.rise
+    bar = BARS.axle(end).spring
+    other = SpringData_of(bar.model_dump() | {"diameter_mm": 25.0})
+    assert not bar.is_same_part(other)
+    # On scales that disagree with the data the bar keeps the force it was weighed with.
+    kilograms = {(end, s): 420.0 for s in ("left", "right")}
+    still = predict(weighed(with_changes(job, turned.model_copy(update={"inner_by": 0, "outer_by": 0})), kilograms))
+    assert still.axle(end).rise == pytest.approx(0, abs=1e-6)

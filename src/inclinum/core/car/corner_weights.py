@@ -116,7 +116,7 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     for n, (axle, side) in enumerate(WHEELS):
         fitted, planned = before.axle(axle).of_side(side).axle, after.axle(axle).of_side(side).axle
         # Another spring is taken by its data; the one that was weighed carries what the scale said.
-        kept = np.isfinite(scale[n]) and fitted.spring == planned.spring
+        kept = np.isfinite(scale[n]) and planned.spring.is_same_part(fitted.spring)
         factor = factor_to_carry(fitted, float(baseline[n]), float(loads[n])) if kept else None
         shifted[n] = baseline[n] + planned.hub_to_arch_mm - fitted.hub_to_arch_mm
         corners.append(_Corner(ride_corner(planned, 1.0 if factor is None else factor), float(shifted[n])))

@@ -82,7 +82,7 @@ def _axle(
         rng.normal(1.0, before.axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),
         rng.normal(0.0, before.axle.spring.free_length_tolerance / COVERAGE, samples),
     )
-    swapped = before.axle.spring != axle.spring
+    swapped = not axle.spring.is_same_part(before.axle.spring)
     new_rate, new_longer = (
         (
             rng.normal(1.0, axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),

@@ -45,7 +45,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
     themselves: the spring that leaves then has no part in it.
     """
     old, new = before.axle.spring, after.axle.spring
-    swapped = old != new
+    swapped = not new.is_same_part(old)
     tape = [tape_tolerance(job, name, side) for side in SIDES]
     inputs: list[tuple[str, float, float]] = [
         ("tape, hub to arch left", 0.0, tape[0]),

@@ -159,7 +159,7 @@ class Stance:
 
     def factor_for(self, axle: Axle) -> float:
         """The force factor of an axle after changes: another spring is taken by its data."""
-        return self.force_factor if axle.spring == self.axle.spring else 1.0
+        return self.force_factor if axle.spring.is_same_part(self.axle.spring) else 1.0
 
     @cached_property
     def window(self) -> Window:

@@ -75,6 +75,10 @@ class FittedSpring(Document):
         """± in the spring's own coordinate: mm, or rad of a torsion bar."""
         return self.free_length_tolerance_mm
 
+    def is_same_part(self, other: "FittedSpring") -> bool:
+        """Whether it is the spring that was fitted before, perhaps set otherwise: its errors are the same then."""
+        return self == other
+
 
 class Coil(FittedSpring):
     """A coil spring by its stamp."""
@@ -262,6 +266,13 @@ class TorsionBarData(FittedSpring):
             bar_rate(self.diameter_mm, self.length_mm, self.shear_modulus_n_per_mm2),
             float(np.radians(self.free_angle_deg)),
             -float("inf"),
+        )
+
+    def is_same_part(self, other: FittedSpring) -> bool:
+        """A bar turned in its splines is still the same bar."""
+        return (
+            isinstance(other, TorsionBarData)
+            and self.model_copy(update={"free_angle_deg": other.free_angle_deg}) == other
         )
 
     @property
