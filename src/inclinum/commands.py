@@ -20,6 +20,7 @@ from inclinum.core.car.draws import sample_vehicle
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import predict
 from inclinum.core.car.proof import Proof, prove
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES
 from inclinum.core.machines import card_of, prediction_of
 from inclinum.core.part_sheets.axle import sweep, sweep_grid, sweep_steering
@@ -65,7 +66,7 @@ def _compute(work: Callable[[Given], Result], given: Given, where: str = "plan")
         return work(given)
     except ValidationError as error:
         _refuse("\n".join(f"{where}: {c.sentence}" for c in complaints(error.errors())))
-    except ValueError as error:
+    except DomainError as error:
         _refuse(f"{where}: {error}")
 
 

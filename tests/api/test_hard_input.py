@@ -6,12 +6,15 @@ from collections.abc import Iterator
 from copy import deepcopy
 from typing import Any
 
+import numpy as np
 import pytest
 from fastapi.testclient import TestClient
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inclinum.api.app import create_app
+from inclinum.api.errors import told
+from inclinum.core.document.errors import DomainError
 from inclinum.demo import demo_bike_jobs, demo_jobs
 from tests.api import OURS
 
@@ -113,3 +116,12 @@ def test_no_job_at_all(body: str) -> None:
     answer = client.post("/api/predict", content=body, headers={"content-type": "application/json"})
     assert answer.status_code == 422
     assert answer.json()["sentence"]
+
+
+def test_only_what_is_told_as_a_sentence_is_the_askers_fault() -> None:
+    status, body = told(DomainError("The rear axle has no seat for a ring.")) or (0, None)
+    assert (status, getattr(body, "sentence", "")) == (422, "The rear axle has no seat for a ring.")
+    assert told(ValueError("operands could not be broadcast together")) is None, (
+        "a fault of ours, with a line in the log"
+    )
+    assert told(np.linalg.LinAlgError("Singular matrix")) is None

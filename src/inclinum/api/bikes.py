@@ -32,6 +32,7 @@ from inclinum.core.bike.prediction import BikePrediction, assess, predict_bike
 from inclinum.core.bike.proof import BikeProof, prove_bike
 from inclinum.core.bike.setting import set_sag
 from inclinum.core.bike.windows import OURS
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import StageName
 from inclinum.core.quantity import Length
 from inclinum.jobfile import BikeFile, HistoryEntry
@@ -125,7 +126,7 @@ async def new_bike(body: NewBike, store: Database, by: By) -> NewBikeId:
 
 def _set_up(session: Session, body: NewBike, by: str) -> int:
     if body.archetype not in BIKES:
-        raise ValueError(f"There is no archetype “{body.archetype}”; there are {', '.join(BIKES)}.")
+        raise DomainError(f"There is no archetype “{body.archetype}”; there are {', '.join(BIKES)}.")
     return vehicles.create(session, BIKES[body.archetype].bike(body.name, body.plate), body.owner, by)
 
 

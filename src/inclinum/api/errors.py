@@ -16,10 +16,10 @@ from sqlalchemy.exc import TimeoutError as NoConnection
 from starlette.exceptions import HTTPException
 
 from inclinum.core.document import Document
-from inclinum.core.quantity import EntryError
+from inclinum.core.document.errors import DomainError
 from inclinum.jobfile import Complaint, JobFileError, complaints
 from inclinum.jobfile.points_csv import PointsError
-from inclinum.store.errors import Conflict, Missing, Moved, Refused, Taken, Unreadable
+from inclinum.store.errors import Conflict, Missing, Moved, Taken, Unreadable
 
 Section = TypeVar("Section", bound=Document)
 log = logging.getLogger("inclinum")
@@ -108,7 +108,7 @@ def told(error: Exception) -> tuple[int, BaseModel] | None:
             return 503, Refusal(sentence="The database does not answer just now. What you typed is kept; try again.")
         case RecursionError():
             return 422, Refusal(sentence="What was sent is nested deeper than anything that is kept.")
-        case EntryError() | Refused() | ValueError():
+        case DomainError():
             return 422, Refusal(sentence=str(error))
     return None
 
@@ -170,8 +170,8 @@ def install(app: FastAPI) -> None:
         return answer(request, error)
 
     for kind in (
-        RequestValidationError, AnsweredElsewhere, HTTPException, Missing, Moved, Conflict, Unreadable, ValueError,
-        DBAPIError, NoConnection, RecursionError, Exception,
+        RequestValidationError, AnsweredElsewhere, HTTPException, Missing, Moved, Conflict, Unreadable, DomainError,
+        ValidationError, DBAPIError, NoConnection, RecursionError, Exception,
     ):  # fmt: skip
         app.add_exception_handler(kind, _answer)
 

@@ -12,6 +12,7 @@ from pydantic import Field, ValidationError
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.car.job import Job
 from inclinum.core.document import Document, Moment
+from inclinum.core.document.errors import DomainError
 from inclinum.core.part_sheets import AnySheet
 from inclinum.core.part_sheets.axle import AxleSheet
 from inclinum.jobfile.sentences import Complaint, complaints
@@ -84,7 +85,7 @@ FORMATS: dict[str, type[AnyFile]] = {
 }
 
 
-class JobFileError(ValueError):
+class JobFileError(DomainError):
     """The file cannot be used; ``complaints`` says why, each with a path and a sentence."""
 
     def __init__(self, found: list[Complaint]):

@@ -6,6 +6,7 @@ import re
 from collections.abc import Iterable, Mapping
 
 from inclinum.core.bike.fit import point_title
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics import AnyLinkage, point_name
 from inclinum.core.kinematics.points import FARTHEST_MM
 from inclinum.core.kinematics.rear_end import RearEnd
@@ -32,7 +33,7 @@ def _written(points: Mapping[str, Iterable[float]], axes: tuple[str, ...]) -> st
     return out.getvalue()
 
 
-class PointsError(ValueError):
+class PointsError(DomainError):
     """The table cannot be used; each complaint names line and column."""
 
     def __init__(self, found: list[Complaint]):

@@ -5,6 +5,8 @@ from pathlib import Path
 from weasyprint import HTML
 from weasyprint.urls import URLFetcher, URLFetcherResponse
 
+from inclinum.core.document.errors import DomainError
+
 HERE = "file:///paper/"
 # Held in memory: the account that serves may not be able to read the folder the program was started from.
 _fonts = {p.name: p.read_bytes() for p in (Path(__file__).parent / "fonts").glob("*.ttf")}
@@ -17,7 +19,7 @@ class OurFonts(URLFetcher):
         """One of our fonts. Raises ValueError for anything else."""
         name = url.removeprefix(f"{HERE}fonts/")
         if name not in _fonts:
-            raise ValueError(f"{url} is none of ours")
+            raise DomainError(f"{url} is none of ours")
         return URLFetcherResponse(url, _fonts[name], {"Content-Type": "font/ttf"})
 
 

@@ -23,13 +23,14 @@ from pydantic import BaseModel, ValidationError
 from sqlalchemy import Connection, Engine, text
 
 from inclinum import __version__
+from inclinum.core.document.errors import DomainError
 from inclinum.store.database import SCRIPTS, migrate
 from inclinum.store.models import Base
 
 CHUNK = 1 << 20
 
 
-class ArchiveError(ValueError):
+class ArchiveError(DomainError):
     """It cannot be backed up or restored; the message is a sentence with the way out."""
 
 

@@ -4,6 +4,7 @@ from dataclasses import dataclass
 from datetime import datetime
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.jobfile import Complaint
 
 
@@ -11,11 +12,11 @@ class Missing(LookupError):  # noqa: N818
     """There is nothing of that id."""
 
 
-class Taken(ValueError):  # noqa: N818
+class Taken(DomainError):  # noqa: N818
     """Something of that name is already there."""
 
 
-class Refused(ValueError):  # noqa: N818
+class Refused(DomainError):  # noqa: N818
     """It may not be done, whoever asks."""
 
 

@@ -12,6 +12,7 @@ from scipy.optimize import least_squares
 from inclinum.core.bike.job import BikeMeasurements
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Provenance
 from inclinum.core.kinematics.rear_end import RearEnd, swing_of
 from inclinum.core.kinematics.rigid import Array
@@ -170,7 +171,7 @@ def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
     names = [n for n in points if n != "axle"]
     for key, _, _ in tape:
         if key not in sheet:
-            raise ValueError(f"There is no place “{key}” on this rear end; the sheet lists what can be measured.")
+            raise DomainError(f"There is no place “{key}” on this rear end; the sheet lists what can be measured.")
     sigmas = np.array(
         [
             (t / COVERAGE if t else HEIGHT_SIGMA_MM if len(sheet[k].points) == 1 else CALLIPER_SIGMA_MM)

@@ -9,6 +9,7 @@ from inclinum.core.bike.changes import PlannedBikeChange
 from inclinum.core.bike.machine import Bike, End, RearSpring, TapeAt, Use
 from inclinum.core.card.record import Build, SignOff
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import JobId, Name, Text
 from inclinum.core.quantity import Length, Mass
 
@@ -38,7 +39,7 @@ class SagWindow(Document):
     @model_validator(mode="after")
     def _ordered(self) -> "SagWindow":
         if self.laden_low >= self.laden_high or self.unladen_low >= self.unladen_high:
-            raise ValueError(f"the sag window of {self.use}, {self.end}, ends before it begins")
+            raise DomainError(f"the sag window of {self.use}, {self.end}, ends before it begins")
         return self
 
 
@@ -97,7 +98,7 @@ class BikeMeasurements(Document):
         for keys in ([t.key for t in self.tape], [f"{s.end} {s.state}" for s in self.sags]):
             twice = {k for k in keys if keys.count(k) > 1}
             if twice:
-                raise ValueError(f"the reading {sorted(twice)[0]} is there twice")
+                raise DomainError(f"the reading {sorted(twice)[0]} is there twice")
         return self
 
     def sag_reading(self, end: End, state: str) -> float | None:

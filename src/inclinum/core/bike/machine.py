@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Document, InOrder
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Known
 from inclinum.core.document.names import Key, Name, Text
 from inclinum.core.document.outline import Shape, Station
@@ -43,7 +44,7 @@ class RearSpring(Document):
     @model_validator(mode="after")
     def _has_room(self) -> "RearSpring":
         if self.stroke_mm >= self.free_length_mm:
-            raise ValueError("the spring's stroke is as long as the spring: it would have no coils")
+            raise DomainError("the spring's stroke is as long as the spring: it would have no coils")
         return self
 
 
@@ -96,9 +97,9 @@ class RearDamper(Document):
     @model_validator(mode="after")
     def _closes(self) -> "RearDamper":
         if self.stroke_mm >= self.extended_mm:
-            raise ValueError("the damper's stroke is as long as the damper")
+            raise DomainError("the damper's stroke is as long as the damper")
         if self.bumper and self.bumper.height_mm > self.stroke_mm:
-            raise ValueError("the bump rubber is longer than the damper's stroke")
+            raise DomainError("the bump rubber is longer than the damper's stroke")
         return self
 
 
@@ -111,7 +112,7 @@ class Drive(Document):
     @model_validator(mode="after")
     def _has_sprocket(self) -> "Drive":
         if self.kind in ("chain", "belt") and self.sprocket is None:
-            raise ValueError(f"a {self.kind} needs the centre of its front sprocket")
+            raise DomainError(f"a {self.kind} needs the centre of its front sprocket")
         return self
 
 
@@ -202,7 +203,7 @@ class Bike(Document):
         keys = [t.key for t in self.tape]
         twice = sorted(k for k in set(keys) if keys.count(k) > 1)
         if twice:
-            raise ValueError(f"the reading {twice[0]} is there twice")
+            raise DomainError(f"the reading {twice[0]} is there twice")
         return self
 
     @property

@@ -4,6 +4,7 @@ from inclinum.core.bike.changes import ForkSpacer, RearPreload
 from inclinum.core.bike.limits import BikeCase, BikeCure
 from inclinum.core.bike.machine import End
 from inclinum.core.bike.sag import preload_for_sag
+from inclinum.core.document.errors import DomainError
 
 
 def set_sag(case: BikeCase, end: End, sag: float) -> BikeCure:
@@ -15,14 +16,14 @@ def set_sag(case: BikeCase, end: End, sag: float) -> BikeCure:
     preload, spacer = preload_for_sag(case.after, sag, end)
     if end == "rear":
         if preload is None:
-            raise ValueError(f"{sag:.0f} mm is beyond the rear's travel.")
+            raise DomainError(f"{sag:.0f} mm is beyond the rear's travel.")
         counted = round(case.bike.counted(preload), 1)
         if counted < 0:
             most = case.after.rear.on_spring(preload=-case.bike.zero_hides).at(case.after.loads.rear_laden).sag
-            raise ValueError(f"With no preload at all it sags {most:.0f} mm; more takes a softer spring.")
+            raise DomainError(f"With no preload at all it sags {most:.0f} mm; more takes a softer spring.")
         return case.setting(f"Preload {counted:g} mm", RearPreload(preload_mm=min(counted, 100.0)))
     if spacer is None:
-        raise ValueError("No spacer gives that: the fork stands on air, or the sag is beyond its travel.")
+        raise DomainError("No spacer gives that: the fork stands on air, or the sag is beyond its travel.")
     if spacer < 0:
-        raise ValueError("Even without a spacer the springs hold it higher; more sag takes softer springs.")
+        raise DomainError("Even without a spacer the springs hold it higher; more sag takes softer springs.")
     return case.setting(f"Spacers {spacer:.1f} mm", ForkSpacer(spacer_mm=round(min(spacer, 500.0), 1)))

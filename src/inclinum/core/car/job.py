@@ -9,6 +9,7 @@ from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.vehicle import AngleName, Vehicle
 from inclinum.core.card.record import Build, SignOff
 from inclinum.core.document import Document, InOrder
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, AxleName, JobId, Key, Name, Side, Text
 from inclinum.core.quantity import Angle, Length, Mass
 
@@ -111,7 +112,7 @@ class Measurements(Document):
         }.items():
             twice = {k for k in keys if keys.count(k) > 1}
             if twice:
-                raise ValueError(f"the {label} reading {' '.join(sorted(twice)[0])} is there twice")
+                raise DomainError(f"the {label} reading {' '.join(sorted(twice)[0])} is there twice")
         return self
 
     def corner(self, axle: AxleName, side: Side, quantity: str) -> Length | None:

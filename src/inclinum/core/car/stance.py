@@ -10,6 +10,7 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from inclinum.core.car.vehicle import Axle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import Side
 from inclinum.core.equilibrium.corner import Damper, RideCorner, Window, frequency
 from inclinum.core.kinematics import Corner, Linkage, Motion, corner_of
@@ -196,7 +197,7 @@ class Stance:
         return self.corner.sweep(np.atleast_1d(travel), pitch)
 
 
-class NoRidePoint(ValueError):  # noqa: N818 (a finding, told to people as a sentence)
+class NoRidePoint(DomainError):  # noqa: N818 (a finding, told to people as a sentence)
     """Nothing in the reachable travel carries the load; the message names the axle and the way out."""
 
 

@@ -6,6 +6,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Document, InOrder
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Known
 from inclinum.core.document.names import AxleName, Key, Millimetre, Name, Side, Text
 from inclinum.core.document.outline import Shape, Station
@@ -97,7 +98,7 @@ class TapeReading(Document):
     @model_validator(mode="after")
     def _one_of_both(self) -> "TapeReading":
         if (self.length is None) == (self.angle is None):
-            raise ValueError(f"the reading “{self.key}” is either a length or an angle")
+            raise DomainError(f"the reading “{self.key}” is either a length or an angle")
         return self
 
     @property
@@ -200,25 +201,25 @@ class Axle(Document):
         corner = corner_of(self.linkage, self.tyre_radius_mm, 0.0, 0.0)
         for part, what in ((corner.spring, "spring"), (corner.damper, "damper")):
             if part is None:
-                raise ValueError(f"the linkage does not say between which points its {what} stands")
+                raise DomainError(f"the linkage does not say between which points its {what} stands")
         wanted = {Twisted: ("torsion_bar",), Raised: ("leaf_pack",)}.get(type(corner.spring))
         if wanted and self.spring.type not in wanted:
-            raise ValueError(
+            raise DomainError(
                 f"this suspension is sprung by a {wanted[0].replace('_', ' ')}, not by {self.spring.in_a_sentence}"
             )
         if not wanted and self.spring.type in ("torsion_bar", "leaf_pack"):
-            raise ValueError(f"this suspension has two seats for a spring, but {self.spring.in_a_sentence} is fitted")
+            raise DomainError(f"this suspension has two seats for a spring, but {self.spring.in_a_sentence} is fitted")
         for adjuster in self.adjusters:
             point = adjuster.outer if isinstance(adjuster, LinkAdjuster) else adjuster.point
             if point not in names:
-                raise ValueError(f"the adjuster “{adjuster.name}” moves {point}, which this suspension does not have")
+                raise DomainError(f"the adjuster “{adjuster.name}” moves {point}, which this suspension does not have")
         if self.right is not None:
             if self.linkage.coupled:
-                raise ValueError("one body carries both wheels: its right points stand beside its left ones")
+                raise DomainError("one body carries both wheels: its right points stand beside its left ones")
             if self.right.kind != self.linkage.kind or set(self.right.named_points()) != set(names):
-                raise ValueError("the right wheel's linkage has to be of the left one's kind, with the same points")
+                raise DomainError("the right wheel's linkage has to be of the left one's kind, with the same points")
         if "caster" in self.targets and corner.steering_axis is None:
-            raise ValueError("a caster target needs a steering axis, which this suspension does not have")
+            raise DomainError("a caster target needs a steering axis, which this suspension does not have")
         return self
 
 
@@ -252,9 +253,9 @@ class Vehicle(Document):
     def _stations_named_once(self) -> "Vehicle":
         names = [s.name for s in self.stations]
         if len(set(names)) != len(names):
-            raise ValueError("two stations have the same name")
+            raise DomainError("two stations have the same name")
         if self.headlamp is not None and self.headlamp not in names:
-            raise ValueError(f"the headlamp station “{self.headlamp}” is not among the stations")
+            raise DomainError(f"the headlamp station “{self.headlamp}” is not among the stations")
         return self
 
     def axle(self, name: AxleName) -> Axle:

@@ -3,6 +3,7 @@
 from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import Name, Text
 
 
@@ -20,5 +21,5 @@ class Fastener(Document):
     @model_validator(mode="after")
     def _figure_has_source(self) -> "Fastener":
         if self.torque_nm is not None and not self.source:
-            raise ValueError(f"the torque of “{self.name}” has no source; name the sheet it stands on")
+            raise DomainError(f"the torque of “{self.name}” has no source; name the sheet it stands on")
         return self

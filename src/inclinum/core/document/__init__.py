@@ -6,12 +6,14 @@ from typing import TYPE_CHECKING, Annotated, Any, Self
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict
 
+from inclinum.core.document.errors import DomainError
+
 
 def _in_utc(moment: datetime) -> datetime:
     try:
         return moment.astimezone(UTC)
     except OverflowError:
-        raise ValueError(f"{moment.year} is no year in which anything was done") from None
+        raise DomainError(f"{moment.year} is no year in which anything was done") from None
 
 
 Moment = Annotated[AwareDatetime, AfterValidator(_in_utc)]

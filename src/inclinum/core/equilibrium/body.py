@@ -10,6 +10,7 @@ from typing import Protocol
 
 import numpy as np
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rigid import Array
 
 CORNERS = ("FL", "FR", "RL", "RR")
@@ -144,7 +145,7 @@ class SprungBody:
             if np.abs(step @ levers.T).max(initial=0.0) < 1e-9:
                 break
         else:
-            raise ValueError("The body finds no rest on its springs: check loads, rates and free lengths.")
+            raise DomainError("The body finds no rest on its springs: check loads, rates and free lengths.")
         travel = -(state @ levers.T)
         return BodyStance(state[..., 0], state[..., 1], state[..., 2], travel, self._forces(travel)[0])
 

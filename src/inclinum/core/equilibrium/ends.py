@@ -10,6 +10,7 @@ from functools import cached_property
 
 import numpy as np
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rear_end import Swing
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.springs import BumpStop
@@ -74,7 +75,7 @@ class RearCarrying:
         rise = self.swing.rise_at(self.extended)
         if rise is None:
             lengths = self.swing.curve.lengths
-            raise ValueError(
+            raise DomainError(
                 f"The damper is {self.extended:g} mm long extended, but between its eyes the linkage only goes from "
                 f"{lengths[-1]:.0f} to {lengths[0]:.0f} mm: check the damper and its eyes."
             )

@@ -11,6 +11,7 @@ from typing import Literal
 import numpy as np
 from scipy.optimize import least_squares
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Adjustment, Poses
 from inclinum.core.kinematics.corner import Corner, Motion
 from inclinum.core.kinematics.rigid import Array, unit
@@ -139,7 +140,7 @@ class AlignmentProblem:
         for name in self.targets if names is None else names:
             angle = getattr(motion, name)
             if angle is None:
-                raise ValueError(f"This suspension has no steering axis, so there is no {name} to set.")
+                raise DomainError(f"This suspension has no steering axis, so there is no {name} to set.")
             # Without adjusters the sweep has no sample axis: every row is the same.
             found[name] = np.broadcast_to(np.atleast_2d(angle)[:, 0], len(values)) + self.offsets.get(name, 0.0)
         return found

@@ -9,6 +9,7 @@ import numpy as np
 from pydantic import BaseModel, Field, model_validator
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Body
 from inclinum.core.kinematics.constraints import Constraint, CrankRods, Link, PlaneOnChassis
 from inclinum.core.kinematics.corner import Arm, Corner, Raised, Spanned
@@ -339,7 +340,7 @@ class LeafAxle(Linkage):
     def _eyes_on_both_sides(self) -> "LeafAxle":
         p = self.points
         if (p.fixed_eye[0] - p.seat[0]) * (p.shackle_eye[0] - p.seat[0]) >= 0:
-            raise ValueError("fixed_eye and shackle_eye are on the same side of the seat")
+            raise DomainError("fixed_eye and shackle_eye are on the same side of the seat")
         return self
 
     def corner(self, tyre_radius: float, camber: float, toe: float) -> Corner:

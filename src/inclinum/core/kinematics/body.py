@@ -12,6 +12,7 @@ from functools import cached_property
 
 import numpy as np
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.constraints import (
     NEUTRAL,
     Adjustment,
@@ -133,16 +134,16 @@ class Body:
         wanted, what = (4, "An axle") if self.across else (5, "A corner")
         if (count := len(self.constraints)) != wanted:
             free = "too few: it stays loose" if count < wanted else "too many: it cannot move"
-            raise ValueError(f"{what} needs {wanted} constraints, this one has {count}, {free}.")
+            raise DomainError(f"{what} needs {wanted} constraints, this one has {count}, {free}.")
         for c in self.constraints:
             if isinstance(c, Link) and np.linalg.norm(self.points[c.on_body] - self.points[c.on_chassis]) < 1.0:
-                raise ValueError(f"The link {c.label} has no length: its ends coincide.")
+                raise DomainError(f"The link {c.label} has no length: its ends coincide.")
         baseline = self._neutral
         _, jacobian = baseline.residual_and_jacobian(
             np.zeros((1, baseline.drives)), np.zeros(1, dtype=int), baseline.centre0[None], np.eye(3)[None]
         )
         if np.linalg.cond(jacobian[0]) > 1e9:
-            raise ValueError(
+            raise DomainError(
                 f"At baseline the linkage is at a dead point or leaves a part loose: {self._loaded_most(jacobian[0])}."
             )
 

@@ -6,6 +6,7 @@ from typing import Literal
 
 import numpy as np
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics import wheel_angles
 from inclinum.core.kinematics.body import Body, Poses
 from inclinum.core.kinematics.carriers import Carrier, Moving
@@ -126,7 +127,7 @@ class Corner:
             ValueError: nothing steers this wheel.
         """
         if self.steering is None:
-            raise ValueError("This suspension has no steering.")
+            raise DomainError("This suspension has no steering.")
         inner = self.steering.inner
         if opposite:
             by = -np.asarray(by, dtype=float)

@@ -5,6 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Body, Poses, Reach
 from inclinum.core.kinematics.constraints import Link
 from inclinum.core.kinematics.corner import Corner
@@ -49,7 +50,7 @@ def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float]) -> 
     angles = joint_angles(corner, corner.body.poses(travel))
     for name in limits:
         if name not in angles:
-            raise ValueError(f"the joint limit at {name} is at no joint of a link of this suspension")
+            raise DomainError(f"the joint limit at {name} is at no joint of a link of this suspension")
     middle = int(np.argmin(np.abs(travel)))
     for side, order in (("low", range(middle, -1, -1)), ("high", range(middle, POSITIONS))):
         for i in order:

@@ -11,6 +11,7 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Body
 from inclinum.core.kinematics.carriers import Carrier, OnArm, OnLink, OnRocker
 from inclinum.core.kinematics.constraints import Constraint, Link, LinkOnArm, revolute_joint, strut_joint
@@ -34,9 +35,9 @@ class SteeringData(Document):
     @model_validator(mode="after")
     def _box_has_pivot(self) -> "SteeringData":
         if self.kind == "box" and self.pivot is None:
-            raise ValueError("a steering box needs the pivot its arm turns about")
+            raise DomainError("a steering box needs the pivot its arm turns about")
         if not np.linalg.norm(self.axis):
-            raise ValueError("the axis of the steering has no direction")
+            raise DomainError("the axis of the steering has no direction")
         return self
 
     def as_left(self) -> "SteeringData":
@@ -129,7 +130,7 @@ class WishbonePoints(Points):
         rocker = ("rocker_first", "rocker_second", "rod_outer", "rod_rocker")
         missing = [n for n in rocker if getattr(self, n) is None]
         if missing and len(missing) < len(rocker):
-            raise ValueError(f"the rocker lacks {missing[0]}")
+            raise DomainError(f"the rocker lacks {missing[0]}")
         return self
 
 
@@ -314,7 +315,7 @@ class FiveLinkLinkage(Linkage):
     @model_validator(mode="after")
     def _names_known(self) -> "FiveLinkLinkage":
         if self.spring_on_link and self.spring_on_link.link not in FIVE_LINKS:
-            raise ValueError(f"the spring stands on “{self.spring_on_link.link}”, which is none of the five links")
+            raise DomainError(f"the spring stands on “{self.spring_on_link.link}”, which is none of the five links")
         _check_line(self.reference_line, set(self.points.given()))
         return self
 
@@ -355,7 +356,7 @@ class FiveLinkLinkage(Linkage):
 def _check_line(line: ReferenceLine | None, names: set[str]) -> None:
     for end in (line.lower, line.upper) if line else ():
         if end not in names:
-            raise ValueError(f"the reference line ends at {end}, which is no point of this suspension")
+            raise DomainError(f"the reference line ends at {end}, which is no point of this suspension")
 
 
 class MultiArm(Document):
@@ -402,23 +403,23 @@ class MultiLinkLinkage(Linkage):
     @model_validator(mode="after")
     def _whole(self) -> "MultiLinkLinkage":
         if "wheel_centre" not in self.points:
-            raise ValueError("points lack the wheel_centre")
+            raise DomainError("points lack the wheel_centre")
         if self.points["wheel_centre"][1] <= 0:
-            raise ValueError("wheel_centre is on the wrong side: give the left wheel, y positive")
+            raise DomainError("wheel_centre is on the wrong side: give the left wheel, y positive")
         used = [n for a in self.arms for n in (a.first, a.second, *a.outer)]
         used += [n for link in self.links for n in (link.inner, link.outer)]
         used += [n for s in (self.spring, self.damper) if s for n in (s.body, s.moving)]
         missing = [n for n in used if n not in self.points]
         if missing:
-            raise ValueError(f"{missing[0]} is used but is not among the points")
+            raise DomainError(f"{missing[0]} is used but is not among the points")
         arms = {a.name for a in self.arms}
         for link in self.links:
             if link.on_arm is not None and link.on_arm not in arms:
-                raise ValueError(f"the link “{link.name}” sits on the arm “{link.on_arm}”, which there is not")
+                raise DomainError(f"the link “{link.name}” sits on the arm “{link.on_arm}”, which there is not")
         carriers = {"upright", *arms, *(link.name for link in self.links)}
         for stand in (self.spring, self.damper):
             if stand and stand.on not in carriers:
-                raise ValueError(f"“{stand.on}” carries {stand.moving} but is no arm or link here")
+                raise DomainError(f"“{stand.on}” carries {stand.moving} but is no arm or link here")
         _check_line(self.reference_line, set(self.points))
         self._one_freedom()
         return self
@@ -428,7 +429,7 @@ class MultiLinkLinkage(Linkage):
         if held != 5:
             left = 6 - held
             parts = f"{len(self.links)} links and {len(self.arms)} arms hold {held} of the upright's six freedoms"
-            raise ValueError(
+            raise DomainError(
                 f"{parts}: {'none is left, it cannot move' if left < 1 else f'{left} are left, it stays loose'}; "
                 "one must be left (a link takes 1, an A-arm 2, an H-arm 4)"
             )

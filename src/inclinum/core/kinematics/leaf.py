@@ -16,6 +16,7 @@ from functools import cached_property
 
 import numpy as np
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Poses, Reach
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment
 from inclinum.core.kinematics.rigid import Array, rotation
@@ -64,7 +65,7 @@ class LeafBody:
     def __post_init__(self) -> None:
         for one, other in (("fixed_eye", "seat"), ("shackle_eye", "seat"), ("shackle_eye", "shackle_body")):
             if np.hypot(*(self._flat(one) - self._flat(other))) < 5.0:
-                raise ValueError(f"{one} and {other} coincide in side view.")
+                raise DomainError(f"{one} and {other} coincide in side view.")
 
     def _flat(self, name: str) -> Array:
         return np.asarray(self.points[name], dtype=float)[[0, 2]]

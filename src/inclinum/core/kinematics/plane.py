@@ -13,6 +13,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rigid import Array
 
 RESIDUAL_MM = 1e-9
@@ -92,13 +93,13 @@ class PlanarLinkage:
     def __post_init__(self) -> None:
         for a, b in self.rods:
             if np.linalg.norm(self.points[a] - self.points[b]) < 1.0:
-                raise ValueError(f"The rod from {a} to {b} has no length: its ends coincide.")
+                raise DomainError(f"The rod from {a} to {b} has no length: its ends coincide.")
         freedom = 3 * len(self._moving) - 2 * len(self._pins) - len(self.rods)
         if freedom != 1:
             what = "stays loose" if freedom > 1 else "cannot move"
-            raise ValueError(f"This rear end {what}: its pins and rods leave {freedom} freedoms, it needs one.")
+            raise DomainError(f"This rear end {what}: its pins and rods leave {freedom} freedoms, it needs one.")
         if np.linalg.cond(self._at_rest[0]) > 1e8:
-            raise ValueError("As drawn the linkage is at a dead point: two of its members lie in one line.")
+            raise DomainError("As drawn the linkage is at a dead point: two of its members lie in one line.")
 
     @cached_property
     def _moving(self) -> tuple[str, ...]:

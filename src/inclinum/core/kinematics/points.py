@@ -6,6 +6,7 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rigid import Array
 
 FARTHEST_MM = 3000
@@ -29,14 +30,14 @@ class Points(Document):
         named = self.given()
         centre = named.get("wheel_centre") or named.get("wheel_centre_left")
         if centre is not None and centre[1] <= 0:
-            raise ValueError("wheel_centre is on the wrong side: give the left wheel, y positive")
+            raise DomainError("wheel_centre is on the wrong side: give the left wheel, y positive")
         if (right := named.get("wheel_centre_right")) is not None and right[1] >= 0:
-            raise ValueError("wheel_centre_right is on the wrong side: y must be negative")
+            raise DomainError("wheel_centre_right is on the wrong side: y must be negative")
         seen: dict[tuple[float, float, float], str] = {}
         for name, at in named.items():
             twin = seen.get(at)
             if twin and not ({name, twin} <= self.coaxial):
-                raise ValueError(f"{name} and {twin} are the same point")
+                raise DomainError(f"{name} and {twin} are the same point")
             seen[at] = name
         return self
 

@@ -14,6 +14,7 @@ from pydantic import Field, model_validator
 from scipy.interpolate import CubicHermiteSpline
 
 from inclinum.core.document import Document, InOrder
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.length_curve import SampledLength
 from inclinum.core.kinematics.plane import FRAME, PlanarLinkage, PlanarPoses
 from inclinum.core.kinematics.points import PointName
@@ -54,7 +55,7 @@ class RearEnd(Document):
         seen: dict[tuple[float, float], str] = {}
         for name, at in self.named().items():
             if at in seen:
-                raise ValueError(f"{name.replace('_', ' ')} and {seen[at].replace('_', ' ')} are the same point")
+                raise DomainError(f"{name.replace('_', ' ')} and {seen[at].replace('_', ' ')} are the same point")
             seen[at] = name
         return self
 
@@ -191,7 +192,7 @@ class FourBarRear(RearEnd):
     @model_validator(mode="after")
     def _two_members(self) -> "FourBarRear":
         if self.damper_first_on == self.damper_second_on:
-            raise ValueError(f"both ends of the damper are on the {self.damper_first_on}: it would never move")
+            raise DomainError(f"both ends of the damper are on the {self.damper_first_on}: it would never move")
         return self
 
     def members(self) -> Members:
@@ -235,11 +236,11 @@ class FreeRear(RearEnd):
         carried = {p for m in self.member_list for p in m.points}
         for name in ("axle", "pivot", *self.damper_ends, *(p for r in self.rod_list for p in r), *carried):
             if name not in self.points:
-                raise ValueError(f"there is no point “{name}”")
+                raise DomainError(f"there is no point “{name}”")
             if name not in carried:
-                raise ValueError(f"no member carries the point “{name}”")
+                raise DomainError(f"no member carries the point “{name}”")
         if FRAME not in {m.name for m in self.member_list}:
-            raise ValueError("one member has to be the frame")
+            raise DomainError("one member has to be the frame")
         return self
 
     def named(self) -> dict[str, tuple[float, float]]:
@@ -292,7 +293,7 @@ class Swing:
         grid, (length, ratio) = poses.rise, self.linkage.distance(*rear.damper, poses)
         middle = int(np.argmin(np.abs(grid)))
         if ratio[middle] <= 0:
-            raise ValueError("The damper gets longer as the wheel rises: one of its ends is on the wrong side.")
+            raise DomainError("The damper gets longer as the wheel rises: one of its ends is on the wrong side.")
         ok = ratio > 0.02 * ratio[middle]
         low, high = middle, middle
         while low > 0 and ok[low - 1]:
@@ -301,7 +302,7 @@ class Swing:
             high += 1
         keep = slice(low, high + 1)
         if high - low < 3:
-            raise ValueError("The linkage is at a dead point: its axle hardly moves from where it is drawn.")
+            raise DomainError("The linkage is at a dead point: its axle hardly moves from where it is drawn.")
         self.curve = SampledLength(grid[keep], length[keep], ratio[keep])
         self._states = CubicHermiteSpline(grid[keep], poses.state[keep], poses.rate[keep])
         self.reach = (float(grid[low]), float(grid[high]))

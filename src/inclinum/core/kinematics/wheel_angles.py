@@ -6,6 +6,7 @@ is mirrored (y → −y) before it gets here.
 
 import numpy as np
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rigid import Array, dot, unit
 
 UP = np.array([0.0, 0.0, 1.0])
@@ -94,7 +95,7 @@ def axle_rises(readings: Array, front_x: float, wheelbase: float) -> tuple[Array
     """
     x, change = readings[:, 0], readings[:, 1]
     if abs(x[0] - x[1]) < 1.0:
-        raise ValueError("Both readings are at the same station; take one at each end of the vehicle.")
+        raise DomainError("Both readings are at the same station; take one at each end of the vehicle.")
     rear_weight = (front_x - x) / wheelbase
     spread = np.linalg.inv(np.stack([1 - rear_weight, rear_weight], axis=1))
     return spread @ change, spread

@@ -7,6 +7,7 @@ import numpy as np
 from pydantic import Field
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.part_sheets.base import Answer, Force, Length, Place, Ratio, Sheet
 from inclinum.core.springs.air import ATMOSPHERE, QUICK, SLOW, AirBag, LevelSensor
 from inclinum.core.springs.root import root
@@ -67,7 +68,7 @@ class AirLevelling(Sheet):
 
         heavy = load + self.added_load_at_wheel_N
         if heavy <= 0:
-            raise ValueError(
+            raise DomainError(
                 f"{-self.added_load_at_wheel_N:g} N less than the {load:g} N it carries leave nothing on the bag"
             )
 

@@ -6,6 +6,7 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.adjusting import AlignmentProblem, LinkLength, Slot
 from inclinum.core.kinematics.points import PointName
 from inclinum.core.part_sheets.axle import AxleSheet, given_at_right
@@ -111,11 +112,11 @@ class AlignmentSheet(Sheet):
         for a in self.adjusters:
             for name in a.link if isinstance(a, LengthChange) else (a.point,):
                 if name not in points:
-                    raise ValueError(f"the adjuster “{a.name}” moves {name}, which this suspension does not have")
+                    raise DomainError(f"the adjuster “{a.name}” moves {name}, which this suspension does not have")
             if not isinstance(a, LengthChange) and not np.linalg.norm(a.slot_direction):
-                raise ValueError(f"the slot of “{a.name}” has no direction")
+                raise DomainError(f"the slot of “{a.name}” has no direction")
         if "caster_deg" in self.targets and corner.steering_axis is None:
-            raise ValueError("a caster target needs a steering axis, or a declared reference_line")
+            raise DomainError("a caster target needs a steering axis, or a declared reference_line")
         return self
 
     def answer(self) -> Answer:

@@ -7,6 +7,7 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from inclinum.core.document import Document, InOrder
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics import NEUTRAL, AnyLinkage, Corner, Motion, axle_motion, corner_of
 from inclinum.core.kinematics.axles import AxleSteering
 from inclinum.core.kinematics.joints import limited_reach
@@ -146,7 +147,7 @@ def sweep_grid(axle: AxleSheet, heave: Sequence[float], roll: Sequence[float]) -
         ValueError: the wheels of this suspension do not share an axle.
     """
     if not axle.linkage.coupled:
-        raise ValueError("Roll is asked for, but the wheels of this suspension do not share an axle: leave it out.")
+        raise DomainError("Roll is asked for, but the wheels of this suspension do not share an axle: leave it out.")
     rows = [(h, r) for h in heave for r in roll]
     z, angle = np.array(rows, dtype=float).T
     corner = axle.corner()

@@ -6,6 +6,7 @@ import numpy as np
 from pydantic import Field
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 from inclinum.core.part_sheets.axle import AxleSheet, sweep
 from inclinum.core.part_sheets.base import Answer, Length, Sheet
@@ -51,5 +52,5 @@ class BodyAttitude(Sheet):
     def _end(axle: AxleSheet, rise: float, pitch: float) -> Answer:
         told = sweep(axle, [-rise], pitch=float(np.degrees(pitch)))
         if told["camber_deg"][0] is None:
-            raise ValueError(f"a rise of {rise:g} mm is beyond what this suspension reaches")
+            raise DomainError(f"a rise of {rise:g} mm is beyond what this suspension reaches")
         return {name: told[name][0] for name in ANGLES if name in told}

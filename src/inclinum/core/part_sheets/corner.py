@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from scipy.interpolate import CubicSpline
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.equilibrium.corner import Damper, RideCorner, frequency, swap_estimate
 from inclinum.core.kinematics.length_curve import LengthCurve, QuadraticLength, SampledLength
 from inclinum.core.part_sheets.base import Answer, Length, Modulus, Rate, Ratio, Sheet
@@ -30,9 +31,9 @@ class LengthTable(Document):
     @model_validator(mode="after")
     def _in_order(self) -> "LengthTable":
         if len(self.travel_mm) != len(self.length_mm):
-            raise ValueError("the table has not as many lengths as travels")
+            raise DomainError("the table has not as many lengths as travels")
         if np.any(np.diff(self.travel_mm) <= 0):
-            raise ValueError("the travels of the table do not increase")
+            raise DomainError("the travels of the table do not increase")
         return self
 
 
@@ -49,12 +50,12 @@ class LengthOverTravel(Document):
     def _told(self) -> "LengthOverTravel":
         if self.Lb_mm is None or self.a_ratio is None:
             if self.table is None:
-                raise ValueError("give Lb_mm and a_ratio, or a table of lengths over travel")
+                raise DomainError("give Lb_mm and a_ratio, or a table of lengths over travel")
             return self
         if self.table is not None:
             off = np.abs(self._quadratic().length(np.array(self.table.travel_mm)) - self.table.length_mm)
             if off.max() > AGREE_MM:
-                raise ValueError(f"formula and table differ by {off.max():.2f} mm: which of them is it?")
+                raise DomainError(f"formula and table differ by {off.max():.2f} mm: which of them is it?")
         return self
 
     def _quadratic(self) -> QuadraticLength:
@@ -89,7 +90,7 @@ class CoilWireSheet(Sheet):
     @model_validator(mode="after")
     def _one_diameter(self) -> "CoilWireSheet":
         if (self.coil_mean_diameter_mm is None) == (self.coil_outside_diameter_mm is None):
-            raise ValueError("give the mean or the outside diameter of the coil, one of them")
+            raise DomainError("give the mean or the outside diameter of the coil, one of them")
         return self
 
     @property
@@ -156,7 +157,7 @@ class SpringSwapSheet(Sheet):
         before, after = (RideCorner(curve, UNUSED, s, NO_DAMPER, search=SEARCH) for s in (old, new))
         load = self.sprung_load_at_wheel_N or float(before.wheel_force(0.0))
         if load <= 0:
-            raise ValueError("the old spring carries nothing at travel 0: check its free length")
+            raise DomainError("the old spring carries nothing at travel 0: check its free length")
         z = float(after.ride_travel(load))
         force, ratio = float(before.spring_force(0.0)), float(curve.ratio(0.0))
         wanted = bind_margin_wanted(self.new_spring.active_coils)
@@ -223,10 +224,10 @@ class SpacersSheet(Sheet):
         """Ride point, window and stop before, with the spacer at the seat, and with it on the strut top."""
         t, before = self.spacer_thickness_change_mm, self._corner(0.0, 0.0)
         if float(before.stop_force(0.0)) > 0:
-            raise ValueError("the stop is squeezed at travel 0 already: the load cannot be told from the spring")
+            raise DomainError("the stop is squeezed at travel 0 already: the load cannot be told from the spring")
         load = float(before.wheel_force(0.0))
         if load <= 0:
-            raise ValueError("the spring carries nothing at travel 0: check its free length")
+            raise DomainError("the spring carries nothing at travel 0: check its free length")
         estimate = t / float(before.spring_length.ratio(0.0))
         return {
             "sprung_load_at_wheel_N": load,

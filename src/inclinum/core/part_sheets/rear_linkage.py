@@ -6,6 +6,7 @@ import numpy as np
 from pydantic import Field
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.equilibrium.ends import RearCarrying
 from inclinum.core.kinematics.rear_end import RockerOnFrame, swing_of
 from inclinum.core.kinematics.rigid import Array
@@ -131,7 +132,7 @@ class RearLinkage(Sheet):
             drawn = self._drawn(link, float(np.radians(angle)))
             if drawn is not None:
                 return drawn
-        raise ValueError("The rod reaches the rocker at no arm angle of the search: check its length and the holes.")
+        raise DomainError("The rod reaches the rocker at no arm angle of the search: check its length and the holes.")
 
     def _drawn(self, link: Link, phi: float) -> RockerOnFrame | None:
         f = self.frame

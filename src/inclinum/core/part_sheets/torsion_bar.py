@@ -6,6 +6,7 @@ import numpy as np
 from pydantic import Field
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.part_sheets.base import Answer, Force, Length, Modulus, Sheet
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
 from inclinum.core.springs.root import root
@@ -84,7 +85,7 @@ class TorsionBarSheet(Sheet):
 def _carried(arm: TrailingTorsion, load: float) -> float:
     angle = arm.ride_angle(load)
     if np.isnan(angle):
-        raise ValueError("the bar carries this load at no arm angle: check its diameter, length and free angle")
+        raise DomainError("the bar carries this load at no arm angle: check its diameter, length and free angle")
     return angle
 
 

@@ -5,6 +5,7 @@ from typing import Literal
 import numpy as np
 from pydantic import Field, model_validator
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.equilibrium.corner import Damper, RideCorner
 from inclinum.core.kinematics.length_curve import QuadraticLength
 from inclinum.core.kinematics.rigid import Array
@@ -42,18 +43,18 @@ class Uncertainty(Sheet):
     def _complete(self) -> "Uncertainty":
         weighed = "scale_load_N" in self.inputs
         if weighed != (self.load_from == "scales"):
-            raise ValueError(
+            raise DomainError(
                 "the load is told by the scales: give scale_load_N" if not weighed else
                 "a scale load is given, but the load is to come from the old spring: which of them is it?"
             )  # fmt: skip
         for name, value in self.inputs.items():
             if name in LEAST and value <= LEAST[name]:
-                raise ValueError(f"{name} has to be more than {LEAST[name]:g}")
+                raise DomainError(f"{name} has to be more than {LEAST[name]:g}")
         for name, sigma in self.standard_deviations.items():
             if name not in self.inputs:
-                raise ValueError(f"{name} has a standard deviation, but no value")
+                raise DomainError(f"{name} has a standard deviation, but no value")
             if not 0 <= sigma <= max(abs(self.inputs[name]), 1.0):
-                raise ValueError(f"the standard deviation of {name} is negative or larger than its value")
+                raise DomainError(f"the standard deviation of {name} is negative or larger than its value")
         return self
 
     def _height(self, rows: Array) -> Array:
@@ -76,7 +77,7 @@ class Uncertainty(Sheet):
         sigmas = np.array([self.standard_deviations.get(n, 0.0) for n in names])
         spread = propagate(self._height, values, sigmas)
         if not np.isfinite(spread.value):
-            raise ValueError("the new spring finds no ride height for this load")
+            raise DomainError("the new spring finds no ride height for this load")
         told: Answer = {
             "predicted_ride_height_mm": float(spread.value),
             "predicted_ride_height_change_mm": float(spread.value) - self.inputs["baseline_height_mm"],

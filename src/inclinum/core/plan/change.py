@@ -7,6 +7,7 @@ from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 from pydantic import Field
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 
 MachineT = TypeVar("MachineT", bound=Document)
 
@@ -54,16 +55,16 @@ class Change(Document, Generic[MachineT]):
         Raises:
             ValueError: the machine cannot take it.
         """
-        raise ValueError(f"The change “{self.title}” does not say what it changes.")
+        raise DomainError(f"The change “{self.title}” does not say what it changes.")
 
     def summary(self) -> str:
         """One line as it stands on the stack and on the card."""
-        raise ValueError(f"The change “{self.title}” has no summary.")
+        raise DomainError(f"The change “{self.title}” has no summary.")
 
     @property
     def size(self) -> float:
         """The one number it is known and searched by."""
-        raise ValueError(f"The change “{self.title}” is not known by one number.")
+        raise DomainError(f"The change “{self.title}” is not known by one number.")
 
     def sized(self) -> str:
         """Its name with that number, as a way to a height is offered."""
@@ -74,7 +75,7 @@ class Change(Document, Generic[MachineT]):
 
         A search makes dozens of them a second, within limits it has asked for.
         """
-        raise ValueError(f"The change “{self.title}” is not set by one number.")
+        raise DomainError(f"The change “{self.title}” is not set by one number.")
 
     def less(self, by: float) -> tuple[Self | None, ...]:
         """Ways to take less of what it :attr:`takes`: itself smaller, or None for leaving it out; empty without one.
@@ -177,7 +178,7 @@ def begin(
     """
     found = next((k for k in kinds if k.model_fields["type"].default == kind), None)
     if found is None:
-        raise ValueError(f"There is no change “{kind}”.")
+        raise DomainError(f"There is no change “{kind}”.")
     return planned.model_validate({"id": unused_id(stack), "change": start(found)})  # type: ignore[attr-defined]
 
 

@@ -10,10 +10,11 @@ from typing import Any, ClassVar, Self
 from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.quantity.units import SPELLINGS, Kind, factor
 
 
-class EntryError(ValueError):
+class EntryError(DomainError):
     """What was typed is no quantity; the message is a sentence for the person who typed it."""
 
 
@@ -45,7 +46,7 @@ class Entry(Document):
     def _agrees(self) -> Self:
         read = _read(self.text, self.kind, self.unit)
         if abs(read["value"] - self.value) > 1e-6 or read["tolerance"] != self.tolerance:
-            raise ValueError(f"“{self.text}” reads as {read['value']:g}, not as {self.value:g}")
+            raise DomainError(f"“{self.text}” reads as {read['value']:g}, not as {self.value:g}")
         return self
 
 

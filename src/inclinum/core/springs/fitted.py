@@ -7,6 +7,7 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.springs import (
     AirBag,
     BumpStop,
@@ -114,7 +115,7 @@ class Coil(FittedSpring):
         )
         for told, counted, unit in stamped:
             if abs(told - counted) > AGREE_SHARE * counted:
-                raise ValueError(
+                raise DomainError(
                     f"its wire and coils give {counted:.1f} {unit}, it is told as {told:g}: which spring is it?"
                 )
         return self
@@ -122,7 +123,7 @@ class Coil(FittedSpring):
     @model_validator(mode="after")
     def _solid_is_shorter(self) -> "Coil":
         if self.solid_length_mm >= self.free_length_mm:
-            raise ValueError(
+            raise DomainError(
                 f"the spring is longer solid ({self.solid_length_mm:g} mm) than free ({self.free_length_mm:g} mm)"
             )
         return self
@@ -153,7 +154,7 @@ class ProgressiveCoilData(FittedSpring):
     @model_validator(mode="after")
     def _closes_within_itself(self) -> "ProgressiveCoilData":
         if self._coil().total_shortening >= self.free_length_mm:
-            raise ValueError("the coils' clearances add up to more than the free length")
+            raise DomainError("the coils' clearances add up to more than the free length")
         return self
 
     def _coil(self) -> ProgressiveCoil:
@@ -180,7 +181,7 @@ class StackCoil(Document):
     @model_validator(mode="after")
     def _solid_is_shorter(self) -> "StackCoil":
         if self.solid_length_mm >= self.free_length_mm:
-            raise ValueError("a spring of the stack is longer solid than free")
+            raise DomainError("a spring of the stack is longer solid than free")
         return self
 
 
@@ -298,7 +299,7 @@ class AirSpringData(FittedSpring):
     @model_validator(mode="after")
     def _keeps_its_area(self) -> "AirSpringData":
         if self.area_mm2 - abs(self.area_slope_mm2_per_mm) * self.height_mm <= 0:
-            raise ValueError("the bag's area falls to nothing within its own height: check the slope")
+            raise DomainError("the bag's area falls to nothing within its own height: check the slope")
         return self
 
     def spring(self) -> Spring:
@@ -329,7 +330,7 @@ class DamperData(Document):
     @model_validator(mode="after")
     def _opens(self) -> "DamperData":
         if self.closed_mm >= self.extended_mm:
-            raise ValueError("the damper is longer closed than extended")
+            raise DomainError("the damper is longer closed than extended")
         return self
 
 
@@ -361,13 +362,13 @@ class BumpStopData(Document):
     @model_validator(mode="after")
     def _one_place_and_a_rising_table(self) -> "BumpStopData":
         if (self.contact_mm is None) == (self.contact_travel_mm is None):
-            raise ValueError("give contact_mm for a stop on the damper, or contact_travel_mm for one over the axle")
+            raise DomainError("give contact_mm for a stop on the damper, or contact_travel_mm for one over the axle")
         if self.table:
             if len(self.table) < 2 or self.table[0] != (0, 0):
-                raise ValueError("a stop's table starts with 0, 0 and has at least two rows")
+                raise DomainError("a stop's table starts with 0, 0 and has at least two rows")
             for (x0, f0), (x1, f1) in zip(self.table, self.table[1:], strict=False):
                 if x1 <= x0 or f1 < f0:
-                    raise ValueError(f"the stop's table does not rise at {x1:g} mm")
+                    raise DomainError(f"the stop's table does not rise at {x1:g} mm")
         return self
 
     @property

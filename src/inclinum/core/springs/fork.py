@@ -9,6 +9,7 @@ import numpy as np
 from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.springs import CoilGroup, ProgressiveCoil, Spring
 from inclinum.core.springs.coil import CoilSpring
@@ -38,9 +39,9 @@ class LegSpring(Document):
     @model_validator(mode="after")
     def _two_rates(self) -> "LegSpring":
         if self.solid_length_mm >= self.free_length_mm:
-            raise ValueError("the fork spring is longer solid than free")
+            raise DomainError("the fork spring is longer solid than free")
         if self.soft_closes_mm and (self.soft_rate_n_per_mm is None or self.soft_rate_n_per_mm >= self.rate_n_per_mm):
-            raise ValueError("a progressive fork spring is softer before its close-wound coils touch: give that rate")
+            raise DomainError("a progressive fork spring is softer before its close-wound coils touch: give that rate")
         return self
 
     @cached_property
@@ -86,7 +87,7 @@ class TrappedAir(Document):
     @model_validator(mode="after")
     def _one_of_both(self) -> "TrappedAir":
         if (self.volume_mm3 is None) == (self.oil_level_mm is None):
-            raise ValueError("give the volume at full extension or the oil level, one of them")
+            raise DomainError("give the volume at full extension or the oil level, one of them")
         return self
 
     def volume(self, stroke: float) -> float:
@@ -172,7 +173,7 @@ class AirForkSprings(ForkSprings):
     @model_validator(mode="after")
     def _holds_open(self) -> "AirForkSprings":
         if self.negative_n > self.area_mm2 * self.gauge_n_per_mm2:
-            raise ValueError("the negative spring is stronger than the air: the fork would not extend")
+            raise DomainError("the negative spring is stronger than the air: the fork would not extend")
         return self
 
     def force(self, x: Array | float, stroke: float) -> Array:

@@ -3,6 +3,7 @@
 from typing import ClassVar, Self
 
 from inclinum.core.bike.machine import Bike, End
+from inclinum.core.document.errors import DomainError
 from inclinum.core.plan import Change
 
 
@@ -24,4 +25,4 @@ class BikeChange(Change[Bike]):
         Raises:
             ValueError: the machine cannot take it.
         """
-        raise ValueError(f"The change “{cls.title}” has no starting value.")
+        raise DomainError(f"The change “{cls.title}” has no starting value.")

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 
 
 class ClevisOut(BikeChange):
@@ -23,14 +24,14 @@ class ClevisOut(BikeChange):
     def start(cls, bike: Bike) -> Self:
         """As it is."""
         if bike.damper.clevis is None:
-            raise ValueError("This damper has no clevis on a thread.")
+            raise DomainError("This damper has no clevis on a thread.")
         return cls(out_mm=bike.damper.clevis.screwed_out_mm)
 
     def apply(self, machine: Bike) -> Bike:
         """Longer by how much further it is out than it was."""
         clevis = machine.damper.clevis
         if clevis is None:
-            raise ValueError("This damper has no clevis on a thread.")
+            raise DomainError("This damper has no clevis on a thread.")
         longer = self.out_mm - clevis.screwed_out_mm
         damper = machine.damper.model_copy(
             update={

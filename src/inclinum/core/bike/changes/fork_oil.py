@@ -7,6 +7,7 @@ from pydantic import Field
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.fork_springs import coils_of, with_springs
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 
 
 class ForkOil(BikeChange):
@@ -25,7 +26,7 @@ class ForkOil(BikeChange):
         """As it is, or what its volume comes to."""
         air = coils_of(bike).air
         if air is None:
-            raise ValueError("Nothing is known of the air in this fork: give the tube's area and its oil level first.")
+            raise DomainError("Nothing is known of the air in this fork: give the tube's area and its oil level first.")
         level = air.oil_level_mm or air.volume(bike.fork.stroke_mm) / air.area_mm2 - bike.fork.stroke_mm
         return cls(level_mm=round(max(level, 11.0), 1))
 
@@ -33,7 +34,7 @@ class ForkOil(BikeChange):
         """Both legs."""
         air = coils_of(machine).air
         if air is None:
-            raise ValueError("Nothing is known of the air in this fork: give the tube's area and its oil level first.")
+            raise DomainError("Nothing is known of the air in this fork: give the tube's area and its oil level first.")
         return with_springs(machine, air=air.model_copy(update={"oil_level_mm": self.level_mm, "volume_mm3": None}))
 
     def summary(self) -> str:

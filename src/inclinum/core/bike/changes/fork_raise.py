@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 
 
 class ForkRaise(BikeChange):
@@ -25,13 +26,13 @@ class ForkRaise(BikeChange):
     def start(cls, bike: Bike) -> Self:
         """As it is."""
         if bike.fork.crown == "single":
-            raise ValueError("A single-crown fork is pressed into its crown: it cannot be raised in clamps.")
+            raise DomainError("A single-crown fork is pressed into its crown: it cannot be raised in clamps.")
         return cls(raised_mm=bike.fork.raised_mm)
 
     def apply(self, machine: Bike) -> Bike:
         """The raise, and what it takes from the clearance when bottomed."""
         if machine.fork.crown == "single":
-            raise ValueError("A single-crown fork is pressed into its crown: it cannot be raised in clamps.")
+            raise DomainError("A single-crown fork is pressed into its crown: it cannot be raised in clamps.")
         more = self.raised_mm - machine.fork.raised_mm
         fork = machine.fork.model_copy(
             update={

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 from inclinum.core.plan import named
 from inclinum.core.springs.fork import CoilForkSprings, LegSpring
 
@@ -17,7 +18,7 @@ def coils_of(bike: Bike) -> CoilForkSprings:
         ValueError: it stands on air.
     """
     if not isinstance(bike.fork.springs, CoilForkSprings):
-        raise ValueError("This fork stands on air: it has no coil or spacer to change.")
+        raise DomainError("This fork stands on air: it has no coil or spacer to change.")
     return bike.fork.springs
 
 

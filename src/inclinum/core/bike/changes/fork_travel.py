@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 
 
 class ForkTravel(BikeChange):
@@ -30,7 +31,7 @@ class ForkTravel(BikeChange):
         """Stroke and room for the springs go; the front stands lower by it at full extension."""
         fork = machine.fork
         if self.shorter_mm >= fork.stroke_mm - 20:
-            raise ValueError(
+            raise DomainError(
                 f"A fork with {fork.stroke_mm:g} mm of stroke cannot be made {self.shorter_mm:g} mm shorter."
             )
         fields: dict[str, object] = {

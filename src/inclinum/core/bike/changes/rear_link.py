@@ -7,6 +7,7 @@ from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rear_end import RearEnd, RockerOnArm, RockerOnFrame
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.plan import named
@@ -21,7 +22,7 @@ def holes(rear: RearEnd) -> tuple[float, float]:
         ValueError: this rear end has no rod.
     """
     if not isinstance(rear, LINKED):
-        raise ValueError(f"A rear end of the kind “{rear.title.lower()}” has no link to change.")
+        raise DomainError(f"A rear end of the kind “{rear.title.lower()}” has no link to change.")
     p = rear.arrays()
     one, other = rear.rods[0]
     return float(np.linalg.norm(p["rod_rocker"] - p["rocker_pivot"])), float(np.linalg.norm(p[one] - p[other]))
@@ -93,7 +94,7 @@ def _meeting(pivot: Array, radius: float, end: Array, length: float, near: Array
     along = (radius**2 - length**2 + distance**2) / (2 * distance)
     square = radius**2 - along**2
     if square <= 0:
-        raise ValueError(
+        raise DomainError(
             f"A rod of {length:g} mm does not reach a rocker hole {radius:g} mm from its pivot: its other end is "
             f"{distance:.0f} mm away. Take a rod between {abs(distance - radius):.0f} and {distance + radius:.0f} mm."
         )

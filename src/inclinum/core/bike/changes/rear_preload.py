@@ -6,6 +6,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 
 
 def zero_of(bike: Bike) -> str:
@@ -52,7 +53,7 @@ class RearPreload(BikeChange):
     @model_validator(mode="after")
     def _told_once(self) -> Self:
         if self.turns is not None and self.threads_mm is not None:
-            raise ValueError("preload is told in turns or by the thread that shows, not both")
+            raise DomainError("preload is told in turns or by the thread that shows, not both")
         return self
 
     @classmethod
@@ -72,9 +73,9 @@ class RearPreload(BikeChange):
             return self.preload_mm
         zero = bike.damper.threads_at_zero_mm
         if zero is None:
-            raise ValueError("Measure the thread that shows with the collar at zero first; then it tells the preload.")
+            raise DomainError("Measure the thread that shows with the collar at zero first; then it tells the preload.")
         if self.threads_mm < zero:
-            raise ValueError(
+            raise DomainError(
                 f"{self.threads_mm:g} mm of thread is less than the {zero:g} mm at zero: the spring is loose."
             )
         return self.threads_mm - zero

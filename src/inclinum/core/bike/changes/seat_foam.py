@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 
 
 class SeatFoam(BikeChange):
@@ -28,7 +29,7 @@ class SeatFoam(BikeChange):
     def apply(self, machine: Bike) -> Bike:
         """Height and what foam is left."""
         if self.lower_mm > machine.seat.foam_mm:
-            raise ValueError(f"The seat has {machine.seat.foam_mm:g} mm of foam to give, not {self.lower_mm:g}.")
+            raise DomainError(f"The seat has {machine.seat.foam_mm:g} mm of foam to give, not {self.lower_mm:g}.")
         seat = machine.seat.model_copy(
             update={
                 "height_mm": machine.seat.height_mm - self.lower_mm,

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.errors import DomainError
 
 
 class StandLeg(BikeChange):
@@ -30,14 +31,14 @@ class StandLeg(BikeChange):
     def start(cls, bike: Bike) -> Self:
         """No change."""
         if bike.stand is None:
-            raise ValueError("This machine has no side stand.")
+            raise DomainError("This machine has no side stand.")
         return cls(shorter_mm=0)
 
     def apply(self, machine: Bike) -> Bike:
         """The foot up along the leg and in; a bend swings it about the stand's pivot."""
         stand = machine.stand
         if stand is None:
-            raise ValueError("This machine has no side stand.")
+            raise DomainError("This machine has no side stand.")
         splay, bend = np.radians(stand.splay_deg), np.radians(self.bent_out_deg)
         height = stand.foot_height_mm + self.shorter_mm * np.cos(splay)
         lateral = stand.lateral_mm - self.shorter_mm * np.sin(splay)

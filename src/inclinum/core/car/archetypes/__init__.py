@@ -10,6 +10,7 @@ from inclinum.core.car.archetypes.outline import outline
 from inclinum.core.car.archetypes.size import NOMINAL_HALF_TRACK, NOMINAL_RADIUS, SIZES, Size
 from inclinum.core.car.archetypes.sprung import Ride, axle_on
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.document.outline import Station
 from inclinum.core.kinematics import AnyLinkage
@@ -142,16 +143,16 @@ def vehicle_of(front: str, rear: str, size: str, name: str, plate: str = "", des
         ValueError: there is no such archetype or size, or it is not found at that end of a vehicle.
     """
     if size not in SIZES:
-        raise ValueError(f"There is no size “{size}”; there are {', '.join(SIZES)}.")
+        raise DomainError(f"There is no size “{size}”; there are {', '.join(SIZES)}.")
     measures, axles = SIZES[size], {}
     ends: tuple[tuple[AxleName, str], ...] = (("front", front), ("rear", rear))
     for end, key in ends:
         if key not in ARCHETYPES:
-            raise ValueError(f"There is no archetype “{key}”; there are {', '.join(ARCHETYPES)}.")
+            raise DomainError(f"There is no archetype “{key}”; there are {', '.join(ARCHETYPES)}.")
         if end not in ARCHETYPES[key].where:
-            raise ValueError(f"“{ARCHETYPES[key].title}” is not found at the {end}.")
+            raise DomainError(f"“{ARCHETYPES[key].title}” is not found at the {end}.")
         if size in ARCHETYPES[key].not_for:
-            raise ValueError(
+            raise DomainError(
                 f"“{ARCHETYPES[key].title}” has not the travel of a {measures.title.split(',')[0].lower()}."
             )
         axles[end] = ARCHETYPES[key].axle(measures, end)

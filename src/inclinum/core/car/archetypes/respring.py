@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from inclinum.core.car.archetypes.sprung import BIND_ROOM_MM, bag
 from inclinum.core.car.stance import ride_corner
 from inclinum.core.car.vehicle import Axle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
 from inclinum.core.springs.fitted import (
     SPRINGS,
@@ -35,9 +36,9 @@ def respring(axle: Axle, kind: str) -> Axle:
         ValueError: no such kind, or it does not go where this axle has its spring.
     """
     if kind not in SPRINGS:
-        raise ValueError(f"There is no spring “{kind}”; there are {', '.join(SPRINGS)}.")
+        raise DomainError(f"There is no spring “{kind}”; there are {', '.join(SPRINGS)}.")
     if kind not in kinds_for(axle):
-        raise ValueError(
+        raise DomainError(
             f"{SPRINGS[kind].title} does not go where this suspension has its {axle.spring.title.lower()}."
         )
     if kind == axle.spring.type:

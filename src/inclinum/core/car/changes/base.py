@@ -5,6 +5,7 @@ from typing import Self
 from pydantic import Field
 
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Change as AnyMachines
 from inclinum.core.plan import Search
@@ -28,7 +29,7 @@ class Change(AnyMachines[Vehicle]):
         Raises:
             ValueError: the axle cannot take it.
         """
-        raise ValueError(f"The change “{cls.title}” has no starting value for the {name} axle.")
+        raise DomainError(f"The change “{cls.title}” has no starting value for the {name} axle.")
 
     def apply(self, machine: Vehicle) -> Vehicle:
         """The vehicle with this change made. Never alters its argument."""
@@ -36,7 +37,7 @@ class Change(AnyMachines[Vehicle]):
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Fields of the axle that this change replaces."""
-        raise ValueError(f"The change “{self.title}” does not say what it changes on {axle.linkage.kind}.")
+        raise DomainError(f"The change “{self.title}” does not say what it changes on {axle.linkage.kind}.")
 
     def search(self, axle: Axle) -> Search | None:
         """What it is searched by on an axle; None where no one number of it raises or lowers the body.

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics.axles import LeafAxle
 from inclinum.core.plan import Search, millimetres, named
@@ -14,7 +15,7 @@ from inclinum.core.springs.leaf import block_rise
 
 def _packs(name: AxleName, axle: Axle) -> LeafAxle:
     if not isinstance(axle.linkage, LeafAxle):
-        raise ValueError(f"The {name} axle has no leaf packs to put a block under: {axle.linkage.title.lower()}.")
+        raise DomainError(f"The {name} axle has no leaf packs to put a block under: {axle.linkage.title.lower()}.")
     return axle.linkage
 
 

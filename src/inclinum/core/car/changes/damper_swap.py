@@ -6,6 +6,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import millimetres, named
 
@@ -34,9 +35,9 @@ class DamperSwap(Change):
     @model_validator(mode="after")
     def _opens(self) -> Self:
         if self.closed_mm >= self.extended_mm:
-            raise ValueError("the damper is longer closed than extended")
+            raise DomainError("the damper is longer closed than extended")
         if self.contact_mm is not None and not self.closed_mm < self.contact_mm <= self.extended_mm:
-            raise ValueError("the stop is touched somewhere between the closed and the extended length")
+            raise DomainError("the stop is touched somewhere between the closed and the extended length")
         return self
 
     @classmethod
@@ -48,7 +49,7 @@ class DamperSwap(Change):
         """Its lengths; a stop on the damper is where it is on the new one."""
         old, stop = axle.damper, axle.bump_stop
         if stop.contact_mm is None and self.contact_mm is not None:
-            raise ValueError(
+            raise DomainError(
                 f"The {self.axle} stops sit over the axle and not on the dampers: leave that length empty."
             )
         if stop.contact_mm is not None:

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import millimetres, named
 
@@ -32,13 +33,13 @@ class LongerStuds(Change):
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """The studs it has."""
         if axle.strut_top is None:
-            raise ValueError(f"The {name} axle has no strut top with studs.")
+            raise DomainError(f"The {name} axle has no strut top with studs.")
         return cls(axle=name, stud_length_mm=axle.strut_top.stud_length_mm)
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Stud length; a thread measured with the old studs no longer counts."""
         if axle.strut_top is None:
-            raise ValueError(f"The {self.axle} axle has no strut top with studs.")
+            raise DomainError(f"The {self.axle} axle has no strut top with studs.")
         return {
             "strut_top": axle.strut_top.model_copy(update={"stud_length_mm": self.stud_length_mm}),
             "stud_left_mm": None,

@@ -7,13 +7,14 @@ from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Search, millimetres, named
 
 
 def _on_a_seat(name: AxleName, axle: Axle) -> None:
     if not axle.spring.is_coil:
-        raise ValueError(f"The {name} axle has no seat for a ring: it is sprung by {axle.spring.in_a_sentence}.")
+        raise DomainError(f"The {name} axle has no seat for a ring: it is sprung by {axle.spring.in_a_sentence}.")
 
 
 class SeatSpacer(Change):

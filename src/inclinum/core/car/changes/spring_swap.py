@@ -4,6 +4,7 @@ from typing import ClassVar, Literal, Self
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Search, millimetres
 from inclinum.core.springs.fitted import Coil
@@ -24,13 +25,13 @@ class SpringSwap(Change):
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """The fitted coil itself: nothing changes until its numbers do."""
         if axle.coil is None:
-            raise ValueError(f"The {name} axle is not sprung by a plain coil but by {axle.spring.in_a_sentence}.")
+            raise DomainError(f"The {name} axle is not sprung by a plain coil but by {axle.spring.in_a_sentence}.")
         return cls(axle=name, coil=axle.coil.model_copy(update={"part": ""}))
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """The fitted coil."""
         if not axle.spring.is_coil:
-            raise ValueError(f"A coil does not go where the {self.axle} axle has its {axle.spring.title.lower()}.")
+            raise DomainError(f"A coil does not go where the {self.axle} axle has its {axle.spring.title.lower()}.")
         return {"spring": self.coil}
 
     def summary(self) -> str:

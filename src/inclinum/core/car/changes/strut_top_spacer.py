@@ -7,6 +7,7 @@ from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Search, millimetres, named
 
@@ -46,15 +47,15 @@ class StrutTopSpacer(Change):
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """A 10 mm plate."""
         if axle.strut_top is None:
-            raise ValueError(f"The {name} axle has no strut top to put a spacer on; use a spring-seat spacer.")
+            raise DomainError(f"The {name} axle has no strut top to put a spacer on; use a spring-seat spacer.")
         return cls(axle=name, thickness_mm=10)
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Less room for strut and, where it is coaxial, spring; less thread above the tower."""
         if axle.strut_top is None:
-            raise ValueError(f"The {self.axle} axle has no strut top to put a spacer on; use a spring-seat spacer.")
+            raise DomainError(f"The {self.axle} axle has no strut top to put a spacer on; use a spring-seat spacer.")
         if axle.top_spacer_mm + self.thickness_mm < 0:
-            raise ValueError(
+            raise DomainError(
                 f"The {self.axle} strut tops have {axle.top_spacer_mm:g} mm of spacer to take out, not "
                 f"{-self.thickness_mm:g}."
             )

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Search
 from inclinum.core.springs.fitted import TorsionBarData
@@ -19,7 +20,7 @@ WINDOW_TEETH, WINDOW_DEG = 12, 10.0
 
 def _bar(name: AxleName, axle: Axle) -> TorsionBarData:
     if not isinstance(axle.spring, TorsionBarData):
-        raise ValueError(
+        raise DomainError(
             f"The {name} axle has no torsion bars to turn in their splines, but {axle.spring.in_a_sentence}."
         )
     return axle.spring
@@ -66,7 +67,7 @@ class TorsionReindex(Change):
         free = bar.free_angle_deg + math.degrees(self.angle)
         low, high = -60, 85
         if not low < free < high:
-            raise ValueError(
+            raise DomainError(
                 f"Turned so, the {self.axle} arms would hang {free:.0f}° below horizontal with nothing on them: "
                 f"between {low}° and {high}° an arm can be. Fewer teeth."
             )

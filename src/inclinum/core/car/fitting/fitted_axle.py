@@ -6,6 +6,7 @@ from pydantic import ValidationError
 from inclinum.core.car.fitting.retune import BUMP_STOP, DAMPER, SPRING, retuned
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Known, Provenance
 from inclinum.core.fitting.consequence import LIFT_MM, consequence_names
 from inclinum.core.fitting.fit import Fit, Reading, fit
@@ -76,14 +77,16 @@ def fit_axle(axle: Axle) -> AxleFit:
     for taken in axle.tape:
         place = sheet.get(taken.key)
         if place is None:
-            raise ValueError(f"The reading “{taken.key}” is of no place on this suspension's sheet.")
+            raise DomainError(f"The reading “{taken.key}” is of no place on this suspension's sheet.")
         if place.is_angle != (taken.angle is not None):
-            raise ValueError(f"{place.title} is read as {'an angle' if place.is_angle else 'a length'}.")
+            raise DomainError(f"{place.title} is read as {'an angle' if place.is_angle else 'a length'}.")
         readings.append(Reading.of(place, taken.reading.value, taken.reading.tolerance))
     try:
         found = fit(prior, readings)
     except ValidationError as error:
-        raise ValueError(str(error.errors()[0]["msg"]).removeprefix("Value error, ") + ": check the readings") from None
+        raise DomainError(
+            str(error.errors()[0]["msg"]).removeprefix("Value error, ") + ": check the readings"
+        ) from None
     angles = (0.0, 0.0) if prior.coupled else found.spread[1:3]
     fitted = axle.model_copy(
         update={
