@@ -8,6 +8,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inclinum.core.bike.archetypes import BIKES
+from inclinum.core.bike.changes.fork_oil import ForkOil
 from inclinum.core.bike.changes.side_stand import StandLeg
 from inclinum.core.bike.fit import STROKE, fitted
 from inclinum.core.bike.job import BikeMeasurements
@@ -15,9 +16,12 @@ from inclinum.core.bike.machine import SideStand
 from inclinum.core.bike.prediction import assess as assess_bike
 from inclinum.core.bike.prediction import predict_bike, sweep_rear
 from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
-from inclinum.core.car.changes import SeatSpacer
+from inclinum.core.car.changes import SeatSpacer, StrutTopSpacer
+from inclinum.core.car.job import Cargo, Measurements
 from inclinum.core.car.prediction import assess, predict
-from inclinum.core.document.names import AXLES
+from inclinum.core.car.proof import prove
+from inclinum.core.car.vehicle import StrutTop
+from inclinum.core.document.names import AXLES, SIDES
 from inclinum.core.equilibrium import Damper, RideCorner
 from inclinum.core.fitting.tape import places
 from inclinum.core.kinematics.length_curve import QuadraticLength, SampledLength
@@ -283,3 +287,76 @@ def test_riding_on_the_stop_stops_the_plan_and_a_lower_stop_is_offered_by_what_i
         lower = int(stop.height_mm - (wanted - found.value))
         titles = [c.title for c in found.cures]
         assert titles == ([f"Front bump stops {lower} mm high"] if lower > stop.height_mm / 2 else [])
+
+
+def test_tubes_raised_in_their_clamps_draw_the_front_wheel_back() -> None:
+    bike = machine()
+    told = predict_bike(job_on(bike, [{"type": "fork_raise", "raised_mm": 20}], rides=[RIDER]))
+    # The clamps slide down the tube: 20 mm along an axis that leans by the rake take 20·sin(rake) off the wheelbase.
+    shorter = 20 * np.sin(np.radians(bike.rake_deg))
+    assert told.planned.laden.wheelbase_mm - told.before.laden.wheelbase_mm == pytest.approx(-shorter, abs=0.05)
+
+
+def test_a_stop_over_the_axle_pushes_from_where_it_is_touched() -> None:
+    corner = RideCorner(
+        spring_length=QuadraticLength(250.0, 0.8, 0.0), damper_length=QuadraticLength(330.0, 0.9, 0.0),
+        spring=CoilSpring(40.0, 320.0, 100.0), damper=Damper(400.0, 230.0, -np.inf), stop=BumpStop(40.0, 0.8, 2.0),
+        search=(-90.0, 110.0), stop_travel=30.0,
+    )  # fmt: skip
+    assert [float(corner.stop_force(z)) for z in (20.0, 30.0, 50.0)] == pytest.approx([0, 0, 0.8 * 20**2])
+    bare = float(corner.wheel_force(50.0)) - 0.8 * 20**2
+    assert bare == pytest.approx(40 * (320 - (250 - 0.8 * 50)) * 0.8)
+
+
+@pytest.mark.parametrize("at", [20.0, 80.0, 150.0, 158.0])
+def test_the_rears_rate_is_the_slope_of_its_force_on_the_bump_rubber_too(at: float) -> None:
+    rubber = {"height_mm": 30.0, "coefficient": 4.0, "power": 2}
+    rear = assess_bike(job_on(machine(damper__bumper=rubber))).after.rear
+    h = 0.005
+    slope = (float(rear.force(at + h)) - float(rear.force(at - h))) / (2 * h)
+    assert rear.wheel_rate(at) == pytest.approx(slope, rel=2e-4)
+    if at > 140:
+        assert rear.wheel_rate(at) > 2 * rear.wheel_rate(80.0), "the rubber is at work"
+
+
+def test_an_oil_level_nobody_measured_follows_from_the_volume_over_it() -> None:
+    bike = machine()
+    springs = bike.fork.springs
+    assert springs.type == "coil"
+    air = {
+        "area_mm2": 1200.0,
+        "volume_mm3": 300_000.0,
+        "oil_level_mm": None,
+        "pressure_n_per_mm2": 0.1013,
+        "exponent": 1.3,
+    }
+    fork = deep(bike, "fork.springs.air", air)
+    # 300 cm³ over 1200 mm² are 250 mm of height at full extension; the stroke is taken off for the level, bottomed.
+    assert ForkOil.start(fork).level_mm == pytest.approx(250 - bike.fork.stroke_mm)
+
+
+@pytest.mark.parametrize("side", ["left", "right"])
+def test_weight_on_one_front_seat_is_told_as_on_that_seat(in_hand: Any, side: str) -> None:
+    job = with_changes(in_hand)
+    base, track = job.vehicle.wheelbase_mm, job.vehicle.front.track_mm
+    left = 0.25 * track * (1 if side == "left" else -1)
+    cargo = {"name": "somebody", "mass_kg": 90, "behind_front_axle_mm": 0.45 * base, "left_mm": left}
+    brief = job.brief.model_copy(update={"cargo": (Cargo.model_validate(cargo),)})
+    loaded = predict(job.model_copy(update={"brief": brief})).body.with_cargo
+    heights = {(h.axle, h.side): h.after for h in predict(job).heights if h.kind == "hub_to_arch"}
+    after = [
+        {"axle": a, "side": s, "quantity": "hub_to_arch", "reading": f"{heights[a, s] + z:.2f}"}
+        for (a, s), z in zip([(a, s) for a in AXLES for s in SIDES], loaded, strict=True)
+    ]  # fmt: skip
+    proof = job.prove.model_copy(update={"after": Measurements.model_validate({"corners": after})})
+    best = prove(job.model_copy(update={"prove": proof})).causes[0]
+    assert best.label.lower() == f"weight on the {side} front seat"
+    assert best.value == pytest.approx(90, rel=0.1)
+
+
+def test_a_rear_strut_top_is_looked_at_where_the_front_has_none() -> None:
+    job = bare_job(vehicle_of("wishbones", "strut_rear", "car", "x"))
+    top = {"stud_length_mm": 24, "stud_diameter_mm": 10, "nut_height_mm": 10, "washer_mm": 2}
+    rear = job.vehicle.with_axle("rear", strut_top=StrutTop.model_validate(top))
+    told = predict(with_changes(job.model_copy(update={"vehicle": rear}), StrutTopSpacer(axle="rear", thickness_mm=15)))
+    assert "stud_engagement.rear" in [f.id for f in told.findings]
