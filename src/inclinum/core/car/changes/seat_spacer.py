@@ -1,15 +1,14 @@
 """A spacer at the spring seat: the ride point moves, the window of travel stays."""
 
-import math
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.spacer import Spacer
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
-from inclinum.core.plan import Search, millimetres, named
+from inclinum.core.plan import millimetres, named
 
 
 def _on_a_seat(name: AxleName, axle: Axle) -> None:
@@ -17,7 +16,7 @@ def _on_a_seat(name: AxleName, axle: Axle) -> None:
         raise DomainError(f"The {name} axle has no seat for a ring: it is sprung by {axle.spring.in_a_sentence}.")
 
 
-class SeatSpacer(Change):
+class SeatSpacer(Spacer):
     """A ring between the spring and its seat, both sides."""
 
     title: ClassVar[str] = "Spring-seat spacer"
@@ -29,7 +28,6 @@ class SeatSpacer(Change):
     )
     provides: ClassVar[str] = "spring room"
     takes: ClassVar[frozenset[str]] = frozenset({"room"})
-    adds: ClassVar[bool] = True
 
     type: Literal["seat_spacer"] = "seat_spacer"
     thickness_mm: float = Field(
@@ -71,32 +69,3 @@ class SeatSpacer(Change):
             less = millimetres(-self.thickness_mm)
             return [f"Take out {less} at the seat: the spacer, or a thinner isolator in. The spring still seats by it."]
         return [f"Lay the {millimetres(self.thickness_mm)} spacer on the seat, chamfer to the seat, then the isolator."]
-
-    @property
-    def size(self) -> float:
-        """mm."""
-        return self.thickness_mm
-
-    def sized(self) -> str:
-        """By its thickness."""
-        return f"{self.title.lower()} {millimetres(round(self.thickness_mm, 2))}"
-
-    def at(self, value: float) -> Self:
-        """Of another thickness, mm."""
-        return self.model_copy(update={"thickness_mm": value})
-
-    def less(self, by: float) -> tuple[Self | None, ...]:
-        """Thinner in whole millimetres, or left out; one that was taken out takes nothing."""
-        if self.thickness_mm <= 0:
-            return ()
-        left = math.floor(self.thickness_mm - by)
-        return (self.at(float(left)) if left >= 1 else None,)
-
-    def search(self, axle: Axle) -> Search | None:
-        """Sold from 1 to 60 mm, in whole ones."""
-        _ = axle
-        return Search(1, 60, 1)
-
-    def room_tolerance(self) -> float:
-        """Thickness of the ring."""
-        return self.tolerance_mm

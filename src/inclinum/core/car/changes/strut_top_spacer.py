@@ -1,18 +1,17 @@
 """A spacer on top of the strut mount: the window moves, and on a coil-over strut the ride point too."""
 
-import math
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.spacer import Spacer
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
-from inclinum.core.plan import Search, millimetres, named
+from inclinum.core.plan import millimetres, named
 
 
-class StrutTopSpacer(Change):
+class StrutTopSpacer(Spacer):
     """A plate between the top mount and the tower, both sides. It eats the thread of the studs."""
 
     title: ClassVar[str] = "Strut-top spacer"
@@ -22,7 +21,6 @@ class StrutTopSpacer(Change):
     source: ClassVar[str] = "derived here: unit and, where it is coaxial, spring stand t lower in the body"
     provides: ClassVar[str] = "strut room"
     takes: ClassVar[frozenset[str]] = frozenset({"room", "thread"})
-    adds: ClassVar[bool] = True
 
     type: Literal["strut_top_spacer"] = "strut_top_spacer"
     thickness_mm: float = Field(
@@ -84,32 +82,3 @@ class StrutTopSpacer(Change):
             f"Set the {millimetres(self.thickness_mm)} spacer on the top mount, studs through, then offer the strut.",
             "Before the nuts: count the thread above the tower. The nut must sit on full thread.",
         ]
-
-    @property
-    def size(self) -> float:
-        """mm."""
-        return self.thickness_mm
-
-    def sized(self) -> str:
-        """By its thickness."""
-        return f"{self.title.lower()} {millimetres(round(self.thickness_mm, 2))}"
-
-    def at(self, value: float) -> Self:
-        """Of another thickness, mm."""
-        return self.model_copy(update={"thickness_mm": value})
-
-    def less(self, by: float) -> tuple[Self | None, ...]:
-        """Thinner in whole millimetres, or left out; one that was taken out takes nothing."""
-        if self.thickness_mm <= 0:
-            return ()
-        left = math.floor(self.thickness_mm - by)
-        return (self.at(float(left)) if left >= 1 else None,)
-
-    def search(self, axle: Axle) -> Search | None:
-        """Sold from 1 to 60 mm, in whole ones."""
-        _ = axle
-        return Search(1, 60, 1)
-
-    def room_tolerance(self) -> float:
-        """Thickness of the plate."""
-        return self.tolerance_mm
