@@ -6225,6 +6225,11 @@ export interface components {
              */
             axle: "front" | "rear";
             /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "seat_spacer";
+            /**
              * Thickness
              * @description negative for one taken out, or a thinner isolator
              */
@@ -6234,11 +6239,6 @@ export interface components {
              * @default 0.5
              */
             tolerance_mm: number;
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            type: "seat_spacer";
             /**
              * Part number
              * @default
@@ -6986,25 +6986,25 @@ export interface components {
              */
             axle: "front" | "rear";
             /**
-             * Thickness
-             * @description negative for one taken out
-             */
-            thickness_mm: number;
-            /**
-             * Thickness ±
-             * @default 0.5
-             */
-            tolerance_mm: number;
-            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
             type: "strut_top_spacer";
             /**
+             * Thickness
+             * @description negative for one taken out
+             */
+            thickness_mm: number;
+            /**
              * Stud left above the tower
              * @description measured with the spacer in; computed from the studs when left empty
              */
             stud_left_mm?: number | null;
+            /**
+             * Thickness ±
+             * @default 0.5
+             */
+            tolerance_mm: number;
             /**
              * Part number
              * @default

@@ -1,7 +1,7 @@
 """What every plate and ring has in common: a thickness, which takes room from the spring."""
 
 import math
-from typing import ClassVar, Self
+from typing import TYPE_CHECKING, ClassVar, Self
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle
@@ -13,8 +13,9 @@ class Spacer(Change):
 
     adds: ClassVar[bool] = True
 
-    thickness_mm: float
-    tolerance_mm: float
+    if TYPE_CHECKING:  # each subclass declares them among its own parameters, in the order of its form
+        thickness_mm: float
+        tolerance_mm: float
 
     @property
     def size(self) -> float:
