@@ -387,6 +387,7 @@ def create(session: Session, file: AnyJobFile, by: str, note: str | None = None,
     columns: dict[str, Any] = {}
     for name in STAGES:
         columns |= documents.listed(getattr(job, name))
+    # Any of the unique keys: an id in use also clashes as the id of its kind, and which of the two is met first is chance.
     made = session.execute(
         upsert(JobRow)
         .values(
@@ -403,7 +404,7 @@ def create(session: Session, file: AnyJobFile, by: str, note: str | None = None,
             checked=documents.models_mark(),
             **columns,
         )
-        .on_conflict_do_nothing(index_elements=["id"])
+        .on_conflict_do_nothing()
         .returning(JobRow.id)
     ).scalar_one_or_none()
     if made is None:
