@@ -387,7 +387,7 @@ def create(session: Session, file: AnyJobFile, by: str, note: str | None = None,
     columns: dict[str, Any] = {}
     for name in STAGES:
         columns |= documents.listed(getattr(job, name))
-    # Any of the unique keys: an id in use also clashes as the id of its kind, and which of the two is met first is chance.
+    # On any unique key: an id in use also clashes as the id of its kind, and which is met first is chance.
     made = session.execute(
         upsert(JobRow)
         .values(
