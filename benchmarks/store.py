@@ -88,7 +88,7 @@ def ask(engine, total: int) -> None:
 
         def save() -> None:
             plan["override"] = f"{time.perf_counter()}"
-            answer = client.put(f"/api/jobs/{VAN}/plan", json={"version": version[0], "section": plan})
+            answer = client.put(f"/api/jobs/{VAN}/plan", json={"kind": "car", "version": version[0], "section": plan})
             version[0] = answer.json()["version"]
 
         def get(address: str) -> Callable[[], object]:

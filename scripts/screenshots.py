@@ -24,10 +24,10 @@ VIEWS = {
     "vehicle-leaf": "Gorrel Cask",
     "vehicle-dark": "Gorrel Beacon",
     "bike-bench": "Ostrel Ferryman",
-    "bike-plan": "/bikes/whin-2026-lower/plan",
-    "bike-measure": "/bikes/whin-2026-lower/measure",
-    "bike-steer": "/bikes/whin-2026-lower/align",
-    "bike-spring-dark": "/bikes/scree-2026-rider/plan",
+    "bike-plan": "/jobs/whin-2026-lower/plan",
+    "bike-measure": "/jobs/whin-2026-lower/measure",
+    "bike-steer": "/jobs/whin-2026-lower/align",
+    "bike-spring-dark": "/jobs/scree-2026-rider/plan",
 }
 """Picture → address, or the name of the vehicle on the list whose bench it shows."""
 

@@ -133,7 +133,11 @@ class Soak:
             self.put_count(stage, section, n)
             self.unsure[key].add(n)
             answer = await self.ask(
-                client, "save", "PUT", f"/api/jobs/{job_id}/{stage}", json={"version": version, "section": section}
+                client,
+                "save",
+                "PUT",
+                f"/api/jobs/{job_id}/{stage}",
+                json={"kind": "car", "version": version, "section": section},
             )
             if answer is not None and answer.status_code == 200:
                 version = answer.json()["version"]
@@ -230,7 +234,7 @@ class Soak:
 
             client = await browser()
             listed = (await client.get("/api/jobs")).json()["items"]
-            first = next(j["id"] for j in listed if j["wheels"] == 4 and not j["signed_off"])
+            first = next(j["id"] for j in listed if j["kind"] == "car" and not j["signed_off"])
             text = (await client.get(f"/api/jobs/{first}/file")).text
             job = json.loads(text)["job"]
             writers, readers = self.chosen.clients * 3 // 8, self.chosen.clients * 3 // 8

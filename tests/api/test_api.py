@@ -40,7 +40,7 @@ def test_entries_are_read_and_refused(client: TestClient) -> None:
 
 
 def test_nobody_and_strangers_save_nothing(client: TestClient, in_hand: Job) -> None:
-    body = {"version": 1, "section": in_hand.plan.model_dump(mode="json")}
+    body = {"kind": "car", "version": 1, "section": in_hand.plan.model_dump(mode="json")}
     assert "Nobody is picked" in client.put(f"/api/jobs/{JOB}/plan", json=body).json()["sentence"]
     stranger = client.put(f"/api/jobs/{JOB}/plan", json=body, headers={"x-acting-person": "Nemo"})
     assert stranger.status_code == 400
@@ -50,7 +50,9 @@ def test_nobody_and_strangers_save_nothing(client: TestClient, in_hand: Job) -> 
 def test_of_many_writers_one_saves_and_all_others_see_what(client: TestClient, in_hand: Job) -> None:
     def save(n: int) -> tuple[int, dict]:
         section = in_hand.brief.model_dump(mode="json") | {"purpose": f"writer {n}"}
-        answer = client.put(f"/api/jobs/{JOB}/brief", json={"version": 1, "section": section}, headers=WHO)
+        answer = client.put(
+            f"/api/jobs/{JOB}/brief", json={"kind": "car", "version": 1, "section": section}, headers=WHO
+        )
         return answer.status_code, answer.json()
 
     with ThreadPoolExecutor(8) as pool:
@@ -66,13 +68,18 @@ def test_a_stopped_plan_cannot_be_built_without_its_override(client: TestClient)
     plan["changes"].append(
         {"id": "top", "on": True, "change": {"type": "strut_top_spacer", "axle": "front", "thickness_mm": 18}}
     )
-    assert client.put(f"/api/jobs/{JOB}/plan", json={"version": 1, "section": plan}, headers=WHO).status_code == 200
+    assert (
+        client.put(
+            f"/api/jobs/{JOB}/plan", json={"kind": "car", "version": 1, "section": plan}, headers=WHO
+        ).status_code
+        == 200
+    )
     tick = {"version": 1, "step": "ready.heights", "done": True}
     refused = client.post(f"/api/jobs/{JOB}/build/tick", json=tick, headers=WHO)
     assert refused.status_code == 422
     assert "strut-top nuts do not get full thread" in refused.json()["sentence"]
     plan["override"] = "Nut measured by the inspector, sheet 9"
-    client.put(f"/api/jobs/{JOB}/plan", json={"version": 2, "section": plan}, headers=WHO)
+    client.put(f"/api/jobs/{JOB}/plan", json={"kind": "car", "version": 2, "section": plan}, headers=WHO)
     assert client.post(f"/api/jobs/{JOB}/build/tick", json=tick, headers=WHO).json() == {"version": 2}
 
 
@@ -105,7 +112,7 @@ def test_export_delete_import_is_identical(client: TestClient) -> None:
     before = client.get(f"/api/jobs/{JOB}/file").text
     assert client.delete(f"/api/jobs/{JOB}", headers=WHO).status_code == 204
     assert client.get(f"/api/jobs/{JOB}").status_code == 404
-    assert client.post("/api/jobs/import", content=before, headers=WHO).json() == {"id": JOB, "wheels": 4}
+    assert client.post("/api/jobs/import", content=before, headers=WHO).json() == {"id": JOB}
     assert client.get(f"/api/jobs/{JOB}/file").text == before
 
 
@@ -114,7 +121,7 @@ def test_a_bad_file_leaves_nothing_behind(client: TestClient) -> None:
     answer = client.post("/api/jobs/import", content=text, headers=WHO)
     assert answer.status_code == 422
     assert answer.json()["complaints"][0]["path"].startswith("job.plan.changes[1]")
-    assert sum(j["wheels"] == 4 for j in client.get("/api/jobs").json()["items"]) == 3
+    assert sum(j["kind"] == "car" for j in client.get("/api/jobs").json()["items"]) == 3
     huge = client.post("/api/jobs/import", content=" " * 9_000_000, headers=WHO)
     assert huge.status_code == 413
 
@@ -122,8 +129,8 @@ def test_a_bad_file_leaves_nothing_behind(client: TestClient) -> None:
 def test_a_new_job_brings_vehicle_and_limits_along(client: TestClient) -> None:
     van = next(v["id"] for v in client.get("/api/vehicles").json()["items"] if v["plate"] == "Q-0417")
     wanted = {"title": "Taller for the quarry", "vehicle_id": van}
-    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry", "wheels": 4}
-    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry-2", "wheels": 4}
+    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry"}
+    assert client.post("/api/jobs", json=wanted, headers=WHO).json() == {"id": "taller-for-the-quarry-2"}
     job = client.get("/api/jobs/taller-for-the-quarry").json()["job"]
     assert job["vehicle"]["plate"] == "Q-0417"
     assert len(job["brief"]["local_limits"]) == 3

@@ -11,35 +11,35 @@ from inclinum.core.bike.prediction import predict_bike
 from inclinum.jobfile import BikeFile, read_job, write
 
 WHO = {"x-acting-person": "Ines%20Tarrow"}
-AT = "/api/bike-jobs"
+AT = "/api/jobs"
 
 
 def opened(client: TestClient, archetype: str = "linkage_frame") -> str:
-    new = {"name": "Skerra Sedge, trail bike", "plate": "Q-M100", "owner": "Eel House", "archetype": archetype}
-    bike = client.post("/api/bikes", json=new, headers=WHO)
+    new = {"kind": "bike", "name": "Skerra Sedge, trail bike", "plate": "Q-M100", "owner": "Eel House"}
+    bike = client.post("/api/vehicles", json=new | {"chosen": {"archetype": archetype}}, headers=WHO)
     assert bike.status_code == 200, bike.text
     job = client.post(AT, json={"title": "Sedge: lower", "vehicle_id": bike.json()["id"]}, headers=WHO)
-    assert job.json()["wheels"] == 2
+    assert client.get(f"{AT}/{job.json()['id']}").json()["kind"] == "bike"
     return job.json()["id"]
 
 
 def saved(client: TestClient, job_id: str, stage: str, **fields: Any) -> dict[str, Any]:
     view = client.get(f"{AT}/{job_id}").json()
-    body = {"version": view["versions"][stage], "section": view["job"][stage] | fields}
+    body = {"kind": "bike", "version": view["versions"][stage], "section": view["job"][stage] | fields}
     answer = client.put(f"{AT}/{job_id}/{stage}", json=body, headers=WHO)
     assert answer.status_code == 200, answer.text
     return client.get(f"{AT}/{job_id}").json()
 
 
 def test_every_archetype_is_on_the_island_and_five_jobs_at_five_stages(client: TestClient) -> None:
-    bikes = [v for v in client.get("/api/vehicles").json()["items"] if v["wheels"] == 2]
+    bikes = [v for v in client.get("/api/vehicles").json()["items"] if v["kind"] == "bike"]
     assert len(bikes) == len(BIKES)
-    jobs = [j for j in client.get("/api/jobs").json()["items"] if j["wheels"] == 2]
+    jobs = [j for j in client.get("/api/jobs").json()["items"] if j["kind"] == "bike"]
     assert len(jobs) == 5
     stages = {j["stage"] if not j["signed_off"] else "signed" for j in jobs}
     assert stages == {"measure", "plan", "align", "build", "signed"}
-    offered = client.get("/api/bike-archetypes").json()
-    assert {a["key"] for a in offered["archetypes"]} == set(BIKES)
+    (asked,) = client.get("/api/kinds").json()["bike"]["choices"]
+    assert {o["key"] for o in asked["options"]} == set(BIKES)
 
 
 def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
@@ -54,14 +54,14 @@ def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
         sags=[{"end": "rear", "state": s, "reading": r} for s, r in (("extended", "600"), ("laden", "540"))],
     )  # fmt: skip
     job = view["job"]
-    begun = client.post("/api/bike/changes/begin", json={"job": job, "type": "rear_link"}).json()
+    begun = client.post("/api/changes/begin", json={"job": job, "type": "rear_link"}).json()
     assert begun["change"]["type"] == "rear_link"
     begun["change"]["rod_mm"] += 6
     view = saved(client, job_id, "plan", changes=[begun])
-    told = client.post("/api/bike/predict", json=view["job"]).json()
+    told = client.post("/api/predict", json=view["job"]).json()
     assert told["rear_drop_mm"] == pytest.approx(predict_bike(BikeJob.model_validate(view["job"])).rear_drop_mm)
     assert told["rear_drop_mm"] > 8
-    cure = client.post("/api/bike/sag", json={"job": view["job"], "end": "rear", "sag_mm": 60}).json()
+    cure = client.post("/api/sag", json={"job": view["job"], "end": "rear", "sag_mm": 60}).json()
     assert [c["change"]["type"] for c in cure["changes"]] == ["rear_link", "rear_preload"]
 
     card = client.get(f"/api/jobs/{job_id}/card").json()
@@ -85,7 +85,7 @@ def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
     assert "enter the sags" in early.json()["sentence"]
     after = {"sags": [{"end": "rear", "state": s, "reading": r} for s, r in (("extended", "588"), ("laden", "530"))]}
     view = saved(client, job_id, "prove", after=after)
-    assert client.post("/api/bike/prove", json=view["job"]).json()["sags"][0]["after"] == 58
+    assert client.post("/api/prove", json=view["job"]).json()["sags"][0]["after"] == 58
     done = client.post(f"/api/jobs/{job_id}/sign-off", json={"version": view["versions"]["prove"]}, headers=WHO)
     assert done.status_code == 200
     view = client.get(f"{AT}/{job_id}").json()
@@ -96,7 +96,7 @@ def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
 def test_two_hands_get_both_values(client: TestClient) -> None:
     job_id = opened(client)
     view = client.get(f"{AT}/{job_id}").json()
-    body = {"version": view["versions"]["plan"], "section": view["job"]["plan"] | {"override": "one"}}
+    body = {"kind": "bike", "version": view["versions"]["plan"], "section": view["job"]["plan"] | {"override": "one"}}
     assert client.put(f"{AT}/{job_id}/plan", json=body, headers=WHO).status_code == 200
     body["section"]["override"] = "two"
     clash = client.put(f"{AT}/{job_id}/plan", json=body, headers=WHO)
@@ -117,41 +117,80 @@ def test_the_machine_as_found_is_the_next_jobs_machine(client: TestClient) -> No
 
 def test_a_machine_on_its_bench(client: TestClient) -> None:
     listed = next(v for v in client.get("/api/vehicles").json()["items"] if v["name"].startswith("Skerra Whin"))
-    at = f"/api/bikes/{listed['id']}"
+    at = f"/api/vehicles/{listed['id']}"
     held = client.get(at).json()
-    bike = held["bike"]
-    view = client.post("/api/bench/bike", json=bike).json()
+    bike = held["vehicle"]
+    view = client.post("/api/bench", json=bike).json()
     assert len(view["poses"]) == len(view["travel"]) == len(view["curves"][0]["values"])
 
     # Points pasted, read back as a table, and saved; a clash gives both values, and a job's finding is one too.
-    taken = client.post("/api/points/read-bike", json={"bike": bike, "text": "pivot; 553; 405"}).json()
+    taken = client.post("/api/points/read", json={"part": bike, "text": "pivot; 553; 405"}).json()
     assert taken["rear"]["pivot"] == [553, 405]
-    assert "pivot,553,405" in client.post("/api/points/write-bike", json=taken).text
-    bad = client.post("/api/points/read-bike", json={"bike": bike, "text": "pivot; 553; four"})
+    assert "pivot,553,405" in client.post("/api/points/write", json=taken).text
+    bad = client.post("/api/points/read", json={"part": bike, "text": "pivot; 553; four"})
     assert (bad.status_code, bad.json()["complaints"][0]["path"]) == (422, "line 1, column 3")
-    saving = {"version": held["version"], "bike": taken}
+    saving = {"version": held["version"], "vehicle": taken}
     assert client.put(at, json=saving, headers=WHO).json()["version"] == held["version"] + 1
-    clash = client.put(at, json=saving | {"bike": bike}, headers=WHO)
+    clash = client.put(at, json=saving | {"vehicle": bike}, headers=WHO)
     assert clash.status_code == 409
     assert clash.json()["theirs"]["rear"]["pivot"] == [553, 405]
     read = taken | {"tape": [{"key": "axle.pivot", "reading": "556"}]}
-    assert client.put(at, json={"version": held["version"] + 1, "bike": read}, headers=WHO).status_code == 200
+    assert client.put(at, json={"version": held["version"] + 1, "vehicle": read}, headers=WHO).status_code == 200
     assert next(v for v in client.get("/api/vehicles").json()["items"] if v["id"] == listed["id"])["measured"] == 1
 
     job = client.post(AT, json={"title": "Whin again", "vehicle_id": listed["id"]}, headers=WHO).json()["id"]
     assert client.get(f"{AT}/{job}").json()["job"]["vehicle"]["tape"][0]["key"] == "axle.pivot"
     saved(client, job, "measure", machine=read | {"preload_mm": 9})
-    assert client.get(at).json()["bike"]["preload_mm"] == 9
-    assert client.put(at, json={"version": held["version"] + 2, "bike": bike}, headers=WHO).status_code == 409
+    assert client.get(at).json()["vehicle"]["preload_mm"] == 9
+    assert client.put(at, json={"version": held["version"] + 2, "vehicle": bike}, headers=WHO).status_code == 409
 
 
-def test_a_bench_takes_only_its_own_kind(client: TestClient) -> None:
-    by_wheels = {v["wheels"]: v["id"] for v in client.get("/api/vehicles").json()["items"]}
-    assert "four wheels" in client.get(f"/api/bikes/{by_wheels[4]}").json()["sentence"]
-    assert "two wheels" in client.get(f"/api/vehicles/{by_wheels[2]}").json()["sentence"]
-    bike = client.get(f"/api/bikes/{by_wheels[2]}").json()["bike"]
-    wrong = client.put(f"/api/bikes/{by_wheels[4]}", json={"version": 1, "bike": bike}, headers=WHO)
-    assert (wrong.status_code, "number of wheels" in wrong.json()["sentence"]) == (404, True)
+def test_a_kind_is_saved_as_its_own(client: TestClient) -> None:
+    ids = {v["kind"]: v["id"] for v in client.get("/api/vehicles").json()["items"]}
+    seen = client.get(f"/api/vehicles/{ids['bike']}").json()
+    assert seen["kind"] == "bike"
+    body = {"version": 1, "vehicle": seen["vehicle"]}
+    wrong = client.put(f"/api/vehicles/{ids['car']}", json=body, headers=WHO)
+    assert (wrong.status_code, "another kind of machine" in wrong.json()["sentence"]) == (404, True)
+    job_id = opened(client)
+    brief = client.get(f"{AT}/{job_id}").json()["job"]["brief"]
+    told = client.put(f"{AT}/{job_id}/brief", json={"kind": "car", "version": 1, "section": brief}, headers=WHO)
+    assert told.status_code == 422, "told as a brief of a car, it lacks what such a brief has"
+    assert {c["path"] for c in told.json()["complaints"]} >= {"section.front", "section.rear"}
+    plan = {"kind": "car", "version": 1, "section": {"changes": [], "override": "mine"}}
+    answer = client.put(f"{AT}/{job_id}/plan", json=plan, headers=WHO)
+    assert (answer.status_code, "on two wheels" in answer.json()["sentence"]) == (404, True)
+    unknown = client.put(f"{AT}/{job_id}/plan", json=plan | {"kind": "sledge"}, headers=WHO)
+    assert (unknown.status_code, unknown.json()["complaints"][0]["path"]) == (422, "kind")
+
+
+def test_ways_to_a_height_are_plans_that_give_it(client: TestClient) -> None:
+    """Each way, put on the plan and saved, gives by the prediction what it says, and leads nearer than the plan did."""
+    job_id = opened(client)
+    rider = {"name": "Tove", "mass": "66", "x_mm": 560}
+    job = saved(client, job_id, "brief", rides=[rider])["job"]
+    for axle, rise in (("rear", -12.0), ("rear", 6.0), ("front", -9.0)):
+        ways = client.post("/api/ways", json={"job": job, "axle": axle, "rise": rise}).json()
+        assert len(ways) >= 2, axle
+        for way in ways:
+            told = client.post("/api/predict", json=job | {"plan": job["plan"] | {"changes": way["changes"]}}).json()
+            assert -told[f"{axle}_drop_mm"] == pytest.approx(way["rise"], abs=1e-6), way["title"]
+            assert abs(way["rise"] - rise) < 0.75, "sold in steps, and none nearer"
+            assert way["stops"] == sum(f["severity"] == "stops" for f in told["findings"])
+    assert client.post("/api/ways", json={"job": job, "axle": "rear", "rise": 900}).json() == []
+
+
+def test_outcomes_of_a_two_wheeler_stand_beside_each_other(client: TestClient) -> None:
+    done = next(j for j in client.get("/api/jobs").json()["items"] if j["kind"] == "bike" and j["signed_off"])
+    (told,) = client.get(f"/api/jobs/{done['id']}/outcomes").json()
+    job = client.get(f"{AT}/{done['id']}").json()["job"]
+    prediction = client.post("/api/predict", json=job).json()
+    assert told["predicted"] == {
+        "front": pytest.approx(-prediction["front_drop_mm"]), "rear": pytest.approx(-prediction["rear_drop_mm"])
+    }  # fmt: skip
+    proof = client.post("/api/prove", json=job).json()
+    if proof["rear_drop"]:
+        assert told["measured"]["rear"] - told["predicted"]["rear"] == pytest.approx(-proof["rear_drop"]["residual"])
 
 
 @pytest.mark.parametrize(
@@ -167,7 +206,7 @@ def test_a_bench_takes_only_its_own_kind(client: TestClient) -> None:
 def test_a_point_that_cannot_be_is_told_by_its_name(client: TestClient, name: str, place: Any, words: str) -> None:
     bike = BIKES["linkage_frame"].bike("x").model_dump(mode="json")
     bike["rear"][name] = place
-    answer = client.post("/api/bench/bike", json=bike)
+    answer = client.post("/api/bench", json=bike)
     assert answer.status_code == 422 or not words, answer.text[:200]
     assert words in answer.text
     assert "NaN" not in answer.text
@@ -181,13 +220,8 @@ def test_out_and_in_is_the_same(client: TestClient) -> None:
     assert write(file) == text
     client.delete("/api/jobs/whin-2026-lower", headers=WHO)
     back = client.post("/api/jobs/import", content=text, headers=WHO)
-    assert back.json() == {"id": "whin-2026-lower", "wheels": 2}
+    assert back.json() == {"id": "whin-2026-lower"}
     assert client.get("/api/jobs/whin-2026-lower/file").text == text
-
-
-def test_the_wrong_number_of_wheels_is_told(client: TestClient) -> None:
-    assert "on two wheels" in client.get("/api/jobs/whin-2026-lower").json()["sentence"]
-    assert "on four wheels" in client.get(f"{AT}/van-2026-washed-out-track").json()["sentence"]
 
 
 def _broken(job: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
@@ -219,7 +253,7 @@ def _broken(job: dict[str, Any], path: str, value: Any) -> dict[str, Any]:
 )  # fmt: skip
 def test_bad_input_is_a_sentence_with_the_part(client: TestClient, path: str, value: Any, words: str) -> None:
     job = client.get(f"{AT}/whin-2026-lower").json()["job"]
-    answer = client.post("/api/bike/predict", json=_broken(job, path, value))
+    answer = client.post("/api/predict", json=_broken(job, path, value))
     assert answer.status_code == 422, answer.text[:300]
     assert words in answer.text, answer.text[:400]
     assert "Traceback" not in answer.text

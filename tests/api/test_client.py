@@ -40,14 +40,14 @@ def test_built_files_are_kept_for_good_and_sent_compressed(client: TestClient) -
 
 
 def test_kinds_of_change_come_with_the_schema_of_their_form(client: TestClient) -> None:
-    kinds = {k["type"]: k for k in client.get("/api/change-kinds").json()}
+    kinds = {k["type"]: k for k in client.get("/api/kinds").json()["car"]["changes"]}
     assert list(kinds) == [k.model_fields["type"].default for k in CHANGE_TYPES]
     thickness = kinds["seat_spacer"]["parameters"]["properties"]["thickness_mm"]
     assert (thickness["title"], thickness["unit"], thickness["minimum"]) == ("Thickness", "mm", -60)
 
 
 def test_a_wrong_method_is_told_with_the_right_ones_beside_the_client_too(client: TestClient) -> None:
-    for method, address, right in (("TRACE", "/api/archetypes", "GET"), ("DELETE", "/api/predict", "POST")):
+    for method, address, right in (("TRACE", "/api/kinds", "GET"), ("DELETE", "/api/predict", "POST")):
         answer = client.request(method, address)
         assert (answer.status_code, answer.headers["allow"]) == (405, right)
         assert answer.json()["sentence"]

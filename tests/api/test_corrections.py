@@ -6,10 +6,10 @@ import pytest
 from fastapi.testclient import TestClient
 
 
-def vehicle_of(client: TestClient, job: dict[str, Any], kind: str) -> dict[str, Any]:
+def vehicle_of(client: TestClient, job: dict[str, Any]) -> dict[str, Any]:
     listed = client.get("/api/vehicles").json()["items"]
     found = next(v for v in listed if v["name"] == job["vehicle"]["name"] and v["plate"] == job["vehicle"]["plate"])
-    return client.get(f"/api/{kind}/{found['id']}").json() | {"id": found["id"]}
+    return client.get(f"/api/vehicles/{found['id']}").json() | {"id": found["id"]}
 
 
 @pytest.fixture(autouse=True)
@@ -22,7 +22,7 @@ def corrected(client: TestClient) -> tuple[str, dict[str, Any]]:
     """The van's torque of its wheel bolts put right, a target too, and its springs changed."""
     job = client.get("/api/jobs/van-2026-washed-out-track").json()["job"]
     assert client.get(f"/api/jobs/{job['id']}/corrections").json() == []
-    seen = vehicle_of(client, job, "vehicles")
+    seen = vehicle_of(client, job)
     data = seen["vehicle"]
     data["front"]["fasteners"]["wheel"] |= {"torque_nm": 111, "source": "sheet of the maker, page 9"}
     data["front"]["targets"]["toe"] |= {"target_deg": 0.11}
@@ -59,9 +59,9 @@ def test_a_corrected_torque_is_offered_and_taken_over_alone(
 
 
 def test_what_was_signed_off_stays_as_it_was(client: TestClient) -> None:
-    done = next(j for j in client.get("/api/jobs").json()["items"] if j["signed_off"] and j["wheels"] == 4)
+    done = next(j for j in client.get("/api/jobs").json()["items"] if j["signed_off"] and j["kind"] == "car")
     job = client.get(f"/api/jobs/{done['id']}").json()["job"]
-    seen = vehicle_of(client, job, "vehicles")
+    seen = vehicle_of(client, job)
     data = seen["vehicle"] | {"driver_assist": "A camera that looks for the road edge: have it set again."}
     client.put(f"/api/vehicles/{seen['id']}", json={"version": seen["version"], "vehicle": data})
     assert client.get(f"/api/jobs/{done['id']}/corrections").json() == []
@@ -71,18 +71,18 @@ def test_what_was_signed_off_stays_as_it_was(client: TestClient) -> None:
 
 
 def test_a_two_wheelers_bolts_reach_the_job_and_the_machine_as_found(client: TestClient) -> None:
-    job = client.get("/api/bike-jobs/whin-2026-lower").json()
+    job = client.get("/api/jobs/whin-2026-lower").json()
     measure = job["job"]["measure"] | {"machine": job["job"]["vehicle"]}
-    body = {"version": job["versions"]["measure"], "section": measure}
-    assert client.put("/api/bike-jobs/whin-2026-lower/measure", json=body).status_code == 200
-    seen = vehicle_of(client, job["job"], "bikes")
-    data = seen["bike"]
+    body = {"kind": "bike", "version": job["versions"]["measure"], "section": measure}
+    assert client.put("/api/jobs/whin-2026-lower/measure", json=body).status_code == 200
+    seen = vehicle_of(client, job["job"])
+    data = seen["vehicle"]
     data["fasteners"]["rod_bolts"] |= {"torque_nm": 61, "source": "sheet of the maker, page 3"}
-    saved = client.put(f"/api/bikes/{seen['id']}", json={"version": seen["version"], "bike": data})
+    saved = client.put(f"/api/vehicles/{seen['id']}", json={"version": seen["version"], "vehicle": data})
     assert saved.status_code == 200, saved.text
     offered = client.get("/api/jobs/whin-2026-lower/corrections").json()
     assert [c["key"] for c in offered] == ["fasteners.rod_bolts"]
     client.post("/api/jobs/whin-2026-lower/corrections", json={"keys": ["fasteners.rod_bolts"]})
-    now = client.get("/api/bike-jobs/whin-2026-lower").json()["job"]
+    now = client.get("/api/jobs/whin-2026-lower").json()["job"]
     for where in (now["vehicle"], now["measure"]["machine"]):
         assert where["fasteners"]["rod_bolts"]["torque_nm"] == 61

@@ -49,7 +49,7 @@ def test_our_own_names_and_pages_are_let_in(client: TestClient, host: str) -> No
 
 def test_every_answer_carries_what_keeps_pages_apart() -> None:
     client = TestClient(create_app(None, BUILD), OURS)
-    for address in ("/", "/api/change-kinds", "/api/nothing", "/nothing.png", "/api/docs"):
+    for address in ("/", "/api/kinds", "/api/nothing", "/nothing.png", "/api/docs"):
         headers = client.get(address).headers
         policy = dict(p.split(" ", 1) for p in headers["content-security-policy"].split("; "))
         assert policy["frame-ancestors"] == "'none'"
@@ -161,16 +161,16 @@ def test_nothing_that_is_taken_in_may_be_as_long_as_it_likes() -> None:
 def test_no_odd_text_or_number_is_a_fault_of_ours(client: TestClient) -> None:
     brief = client.get(f"/api/jobs/{JOB}").json()["job"]["brief"]
     for bad in ("a\u0000b", "\ud800"):
-        body = json.dumps({"version": 1, "section": brief | {"purpose": bad}}).encode()
+        body = json.dumps({"kind": "car", "version": 1, "section": brief | {"purpose": bad}}).encode()
         answer = client.put(f"/api/jobs/{JOB}/brief", content=body, headers=WHO | {"content-type": "application/json"})
         assert answer.status_code == 422
         assert "section.purpose" in refused(answer)
-    harmless = json.dumps({"version": 1, "section": brief | {"purpose": "a \\u0000 in words"}})
+    harmless = json.dumps({"kind": "car", "version": 1, "section": brief | {"purpose": "a \\u0000 in words"}})
     answer = client.put(f"/api/jobs/{JOB}/brief", content=harmless, headers=WHO | {"content-type": "application/json"})
     assert answer.status_code == 200
     for address in (
         "/api/jobs/a%00b", "/api/jobs?words=%00", "/api/jobs/..%2f..", "/api/vehicles/0", "/api/vehicles/abc",
-        f"/api/vehicles/{2**31}", f"/api/bikes/{10**30}", "/api/jobs?limit=0", f"/api/jobs?offset={10**40}",
+        f"/api/vehicles/{2**31}", f"/api/vehicles/{10**30}/raw", "/api/jobs?limit=0", f"/api/jobs?offset={10**40}",
     ):  # fmt: skip
         answer = client.get(address)
         assert answer.status_code in (404, 422), address
@@ -208,7 +208,7 @@ def test_methods_addresses_and_our_own_faults_are_told_alike(
 
 def test_a_vehicle_renamed_onto_another_and_titles_twice_at_once(client: TestClient) -> None:
     listed = client.get("/api/vehicles").json()["items"]
-    one, other = [v for v in listed if v["wheels"] == 4 and v["plate"]][:2]
+    one, other = [v for v in listed if v["kind"] == "car" and v["plate"]][:2]
     view = client.get(f"/api/vehicles/{one['id']}").json()
     renamed = view["vehicle"] | {"name": other["name"], "plate": other["plate"]}
     answer = client.put(
@@ -235,7 +235,9 @@ def test_a_signature_is_an_act(client: TestClient) -> None:
     again = client.post(f"/api/jobs/{done}/sign-off", json={"version": 1, "note": ""}, headers=WHO)
     assert "signed off already" in refused(again)
     taken = client.put(
-        f"/api/jobs/{done}/prove", json={"version": 1, "section": prove | {"sign_off": None}}, headers=WHO
+        f"/api/jobs/{done}/prove",
+        json={"kind": "car", "version": 1, "section": prove | {"sign_off": None}},
+        headers=WHO,
     )
     assert "withdraw the signature first" in refused(taken)
     short = client.post(f"/api/jobs/{done}/sign-off/withdraw", json={"version": 1, "reason": "  "}, headers=WHO)
@@ -246,7 +248,7 @@ def test_a_signature_is_an_act(client: TestClient) -> None:
     assert view["job"]["prove"]["sign_off"] is None
     assert view["history"][-1]["what"] == f"withdrew the sign-off of {prove['sign_off']['by']}: the tape had slipped"
     forged = prove | {"sign_off": prove["sign_off"] | {"by": "Somebody else"}}
-    answer = client.put(f"/api/jobs/{done}/prove", json={"version": 2, "section": forged}, headers=WHO)
+    answer = client.put(f"/api/jobs/{done}/prove", json={"kind": "car", "version": 2, "section": forged}, headers=WHO)
     assert "set by signing off" in refused(answer)
     signed = client.post(f"/api/jobs/{done}/sign-off", json={"version": 2, "note": "again"}, headers=WHO)
     assert signed.json() == {"version": 3}

@@ -80,10 +80,10 @@ def test_any_number_of_a_two_wheeler_may_be_wrong(whole: dict[str, Any], data: s
     for path in data.draw(st.lists(st.sampled_from(numbers), min_size=1, max_size=3, unique=True)):
         put(document, path, data.draw(ODD, label=str(path)))
     for address, body in (
-        ("/api/bike/predict", document),
-        ("/api/bike/prove", document),
-        ("/api/bench/bike", document["vehicle"]),
-        ("/api/bike/sag", {"job": document, "end": "rear", "sag_mm": 55}),
+        ("/api/predict", document),
+        ("/api/prove", document),
+        ("/api/bench", document["vehicle"]),
+        ("/api/sag", {"job": document, "end": "rear", "sag_mm": 55}),
     ):
         answer = client.post(address, json=body)
         assert answer.status_code in (200, 422), address

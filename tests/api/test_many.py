@@ -29,7 +29,7 @@ def test_256_clients_at_once(engine: Engine) -> None:
                     return []
                 assert (await client.get("/api/shop")).status_code == 200
                 section = view["job"]["brief"] | {"purpose": f"count {n}"}
-                body = {"version": view["versions"]["brief"], "section": section}
+                body = {"kind": "car", "version": view["versions"]["brief"], "section": section}
                 answer = await client.put(f"/api/jobs/{job_id}/brief", json=body)
                 assert answer.status_code in (200, 409), answer.text
                 return [n] if answer.status_code == 200 else []
@@ -38,7 +38,7 @@ def test_256_clients_at_once(engine: Engine) -> None:
 
     with served(create_app(engine)) as address, httpx.Client(base_url=address, trust_env=False) as client:
         listed = client.get("/api/jobs").json()["items"]
-        job_id = next(j["id"] for j in listed if j["wheels"] == 4 and not j["signed_off"])
+        job_id = next(j["id"] for j in listed if j["kind"] == "car" and not j["signed_off"])
         saved = asyncio.run(ask(address, job_id))
         assert saved
         view = client.get(f"/api/jobs/{job_id}").json()

@@ -7,8 +7,8 @@ from inclinum.core.car.archetypes import ARCHETYPES, SIZES
 from inclinum.jobfile.points_csv import PointsError, read_points, write_points
 
 WHO = {"x-acting-person": "Ines%20Tarrow"}
-NEW = {"name": "Tarsk Reed, eel catcher", "plate": "Q-0999", "owner": "Eel House", "size": "pick_up",
-       "front": "strut_front", "rear": "leaf_axle"}  # fmt: skip
+NEW = {"kind": "car", "name": "Tarsk Reed, eel catcher", "plate": "Q-0999", "owner": "Eel House",
+       "chosen": {"size": "pick_up", "front": "strut_front", "rear": "leaf_axle"}}  # fmt: skip
 
 
 def set_up(client: TestClient) -> tuple[int, dict]:
@@ -19,16 +19,32 @@ def set_up(client: TestClient) -> tuple[int, dict]:
 
 
 def test_the_fleet_is_there_and_every_archetype_is_used_by_one(client: TestClient) -> None:
-    listed = [v for v in client.get("/api/vehicles").json()["items"] if v["wheels"] == 4]
+    listed = [v for v in client.get("/api/vehicles").json()["items"] if v["kind"] == "car"]
     assert len(listed) >= 9
     used = set()
     for row in listed:
         vehicle = client.get(f"/api/vehicles/{row['id']}").json()["vehicle"]
         used |= {vehicle["front"]["archetype"], vehicle["rear"]["archetype"]}
     assert ARCHETYPES.keys() <= used
-    offered = client.get("/api/archetypes").json()
-    assert {a["key"] for a in offered["archetypes"]} == set(ARCHETYPES)
-    assert len(offered["archetypes"]) >= 14
+    size, front, rear = client.get("/api/kinds").json()["car"]["choices"]
+    assert {o["key"] for asked in (front, rear) for o in asked["options"]} == set(ARCHETYPES)
+    assert {o["key"] for o in size["options"]} == set(SIZES)
+    assert len(ARCHETYPES) >= 14
+
+
+@pytest.mark.parametrize(
+    ("wrong", "words"),
+    [
+        ({"kind": "sledge"}, "There is no kind of machine “sledge”; there are car, bike"),
+        ({"chosen": {"size": "pick_up", "front": "strut_front"}}, "Rear suspension: “rear” is not chosen"),
+        ({"chosen": NEW["chosen"] | {"front": "leaf_axel"}}, "There is no “leaf_axel”; there are"),
+        ({"chosen": NEW["chosen"] | {"colour": "red"}}, "“colour” is nothing that is chosen for four wheels"),
+    ],
+)
+def test_what_cannot_be_set_up_is_told(client: TestClient, wrong: dict, words: str) -> None:
+    answer = client.post("/api/vehicles", json=NEW | wrong, headers=WHO)
+    assert answer.status_code == 422
+    assert words in answer.json()["sentence"]
 
 
 def test_a_vehicle_is_set_up_measured_and_given_a_job(client: TestClient) -> None:
@@ -111,10 +127,10 @@ def test_bad_rows_name_line_and_column() -> None:
 def test_a_pasted_table_over_http(client: TestClient) -> None:
     _, view = set_up(client)
     front = view["vehicle"]["front"]
-    taken = client.post("/api/points/read", json={"axle": front, "text": "lower_outer, 9, 700, 210"})
+    taken = client.post("/api/points/read", json={"part": front, "text": "lower_outer, 9, 700, 210"})
     assert taken.status_code == 200
     assert taken.json()["linkage"]["points"]["lower_outer"] == [9, 700, 210]
-    refused = client.post("/api/points/read", json={"axle": front, "text": "lower_outer, 9, 700"})
+    refused = client.post("/api/points/read", json={"part": front, "text": "lower_outer, 9, 700"})
     assert refused.status_code == 422
     assert refused.json()["complaints"][0]["path"] == "line 1, column 4"
     assert client.post("/api/points/write", json=front).text.startswith("point,")

@@ -6,7 +6,7 @@ from playwright.sync_api import Page, expect
 
 from tests.browser.test_walk import JOB
 
-BIKE = "/bikes/whin-2026-lower"
+BIKE = "/jobs/whin-2026-lower"
 PAGES = {
     "jobs": ("/", "Jobs"),
     "vehicles": ("/vehicles", "Oriel Ledger"),
@@ -24,7 +24,7 @@ def opened(page: Page, where: str) -> None:
     if address in ("vehicle", "machine"):
         page.goto("/vehicles")
         page.get_by_text("Oriel Ledger" if address == "vehicle" else "Ostrel Ferryman").click()
-        page.wait_for_url("**/vehicles/*" if address == "vehicle" else "**/machines/*")
+        page.wait_for_url("**/vehicles/*")
     else:
         page.goto(address)
     page.wait_for_load_state("networkidle")

@@ -24,7 +24,7 @@ def test_nothing_scrolls_sideways_or_lies_over_anything(
         expect(page.get_by_test_id("consequences")).to_be_visible()
     elif stage in ("two wheels", "a bike"):
         page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
-        page.goto("/bikes/whin-2026-lower/measure" if stage == "two wheels" else "/vehicles")
+        page.goto("/jobs/whin-2026-lower/measure" if stage == "two wheels" else "/vehicles")
         if stage == "a bike":
             page.get_by_text("Ostrel Ferryman").click()
         expect(page.get_by_text("Leverage is known to")).to_be_visible()

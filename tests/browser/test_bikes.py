@@ -29,8 +29,11 @@ def drop(page: Page) -> float:
 
 def set_up(page: Page, name: str, kind: str) -> None:
     page.goto("/vehicles")
-    page.get_by_role("button", name="Set up a two-wheeler").click()
-    form = page.get_by_role("dialog", name="Set up a two-wheeler")
+    page.get_by_role("button", name="Set up a vehicle").click()
+    form = page.get_by_role("dialog", name="Set up a vehicle")
+    form.get_by_role("button", name="Two wheels").click()
+    expect(form.get_by_role("button", name="Set it up")).to_be_disabled()
+    expect(form.get_by_text("It still needs a name and an owner.")).to_be_visible()
     form.get_by_label("Name").fill(name)
     form.get_by_label("Owner").fill("Eel House")
     form.get_by_label("Kind of machine").select_option(label=kind)
@@ -99,7 +102,8 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     page.get_by_role("link", name="4 Steer").click()
     wanted = float(page.get_by_test_id("raise-wanted").inner_text())
     assert wanted > 5
-    page.get_by_role("button", name=re.compile("^Raise to")).click()
+    stage = page.get_by_role("region", name="Stage")
+    stage.get_by_role("button", name=re.compile("^Tubes .* mm above the clamp$")).click()
     expect(page.get_by_test_id("trail")).to_be_visible()
     expect(page.get_by_text("✓ as it was").first).to_be_visible()
     expect(page.get_by_text(re.compile("shorter along the leg"))).to_be_visible()
@@ -116,16 +120,18 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     expect(card.get_by_text(re.compile("1 of .* done"))).to_be_visible()
 
     page.get_by_role("link", name="6 Prove").click()
-    page.get_by_role("button", name="Sign the job off").click()
-    expect(page.get_by_role("alert")).to_contain_text("enter the sags")
+    expect(page.get_by_role("button", name="Sign off as Ines Tarrow")).to_be_disabled()
+    expect(page.get_by_text("Enter what was measured first.")).to_be_visible()
     target = page.get_by_text(re.compile(r"should be \d+")).nth(1).inner_text()
     laden = int(re.findall(r"\d+", target)[0])
     sunk = 535 - round(drop(page))  # the mark came down with the frame
     typed(page, "rear wheel hanging", str(sunk + laden))
     typed(page, "rear rider on", str(sunk))
     expect(page.get_by_test_id("verdict")).to_have_text("As predicted")
-    page.get_by_label("Word for the file").fill("She reaches.")
-    page.get_by_role("button", name="Sign the job off").click()
+    outcome = page.get_by_role("row").filter(has_text="Sedge")
+    expect(outcome).to_contain_text("in hand")
+    page.get_by_label("Sign off").fill("She reaches.")
+    page.get_by_role("button", name="Sign off as Ines Tarrow").click()
     expect(page.get_by_text(re.compile("Signed off by Ines Tarrow"))).to_be_visible()
     page.goto("/")
     expect(page.get_by_role("listitem").filter(has_text="Skerra Sedge")).to_contain_text("Signed off")
@@ -150,7 +156,7 @@ def dragged(page: Page, name: str, dx: int, dy: int, *, let_go: bool = True) -> 
 def test_two_changes_alike_do_not_empty_the_card(page: Page) -> None:
     """What a list shows may stand in it twice: parts of two springs alike, cures of one name."""
     page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
-    page.goto("/bikes/whin-2026-lower/plan")
+    page.goto("/jobs/whin-2026-lower/plan")
     for n in (1, 2):
         page.get_by_role("button", name="Add a change").click()
         page.get_by_role("menuitem", name="Rear spring").click()
@@ -257,9 +263,44 @@ def test_two_hands_on_one_machine(bench: Page) -> None:
     saved(page)
 
 
+def test_ways_order_and_the_palette_are_the_two_wheelers_too(bench: Page) -> None:
+    page = bench
+    # An address of before leads to where the job now is.
+    page.goto("/bikes/whin-2026-lower/plan")
+    expect(page).to_have_url(re.compile("/jobs/whin-2026-lower/plan$"))
+    page.get_by_role("button", name="Ways to a height").click()
+    ways = page.get_by_test_id("ways")
+    ways.get_by_role("group", name="End").get_by_role("button", name="rear").click()
+    typed(page, "Body rises by", "-12")
+    way = ways.get_by_role("button", name=re.compile("^Rear .*(to fix|clear|stop)"))
+    expect(ways.get_by_role("heading")).to_contain_text("−12")
+    expect(way.first).to_be_enabled()
+    gives = float(re.findall(r"[−-]\d+", way.first.inner_text())[0].replace("−", "-"))
+    planned = page.locator("[data-change]")
+    before = planned.count()
+    was = drop(page)
+    way.first.click()
+    expect(ways).to_have_count(0)
+    expect(page.get_by_test_id("rear-drop")).not_to_have_text(f"{was:+.0f}")
+    page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
+    assert drop(page) == pytest.approx(-gives, abs=1.01)
+
+    page.keyboard.press("Control+k")
+    page.get_by_role("combobox", name="Actions").fill("tyres")
+    page.keyboard.press("Enter")
+    expect(page.locator("[data-change]").last).to_contain_text("Tyres and wheels")
+    assert page.locator("[data-change]").count() > before
+    last = page.locator("[data-change]").last
+    last.drag_to(page.locator("[data-change]").first)
+    expect(page.locator("[data-change]").first).to_contain_text("Tyres and wheels")
+    page.get_by_role("button", name="Undo").click()
+    expect(page.locator("[data-change]").last).to_contain_text("Tyres and wheels")
+    saved(page)
+
+
 def test_a_spring_for_another_rider(bench: Page) -> None:
     page = bench
-    page.goto("/bikes/whin-2026-lower/plan")
+    page.goto("/jobs/whin-2026-lower/plan")
     bench_rear = page.locator("[data-bench='rear']")
     expect(bench_rear).to_contain_text("by frequency")
     page.get_by_role("button", name="Take Link, off the plan").click()
@@ -289,7 +330,7 @@ def test_a_spring_for_another_rider(bench: Page) -> None:
 def test_keyboard_only_and_small_screen(bench: Page) -> None:
     page = bench
     page.set_viewport_size({"width": 1024, "height": 768})
-    page.goto("/bikes/scree-2026-rider/plan")
+    page.goto("/jobs/scree-2026-rider/plan")
     expect(page.get_by_role("img", name=re.compile("Side elevation"))).to_be_visible()
     for digit, stage in (("1", "brief"), ("4", "align"), ("6", "prove"), ("3", "plan")):
         page.keyboard.press(digit)

@@ -457,8 +457,8 @@ def test_twin_dampers_share_the_load() -> None:
 
 def test_the_shares_of_a_stack_add_up() -> None:
     told = predict_bike(demo_bike_jobs()[-1])
-    assert sum(s.rear for s in told.shares) == pytest.approx(told.rear_drop_mm, abs=1e-9)
-    assert sum(s.front for s in told.shares) == pytest.approx(told.front_drop_mm, abs=1e-9)
+    assert -sum(s.rear for s in told.shares) == pytest.approx(told.rear_drop_mm, abs=1e-9)
+    assert -sum(s.front for s in told.shares) == pytest.approx(told.front_drop_mm, abs=1e-9)
 
 
 def test_a_raised_rear_would_want_the_fork_lower_than_its_clamps() -> None:

@@ -177,8 +177,8 @@ def test_any_plan_is_predicted_or_refused_in_a_sentence_and_survives_its_file(
         assert_sentence(str(error))
         return
     assert_finite(told)
-    assert sum(s.rear for s in told.shares) == pytest.approx(told.rear_drop_mm, abs=1e-6)
-    assert sum(s.front for s in told.shares) == pytest.approx(told.front_drop_mm, abs=1e-6)
+    assert -sum(s.rear for s in told.shares) == pytest.approx(told.rear_drop_mm, abs=1e-6)
+    assert -sum(s.front for s in told.shares) == pytest.approx(told.front_drop_mm, abs=1e-6)
 
 
 def assert_sentence(text: str) -> None:

@@ -123,7 +123,7 @@ def test_a_server_that_dies_is_started_again_and_keeps_what_it_acknowledged(runn
     job = f"{running.address}/api/jobs/van-2026-washed-out-track"
     view = httpx.get(job).json()
     section = view["job"]["brief"] | {"purpose": "said before it died"}
-    body = {"version": view["versions"]["brief"], "section": section}
+    body = {"kind": "car", "version": view["versions"]["brief"], "section": section}
     assert httpx.put(f"{job}/brief", json=body, headers=WHO).status_code == 200
     first = running.serving()
     os.kill(first, signal.SIGKILL)

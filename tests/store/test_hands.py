@@ -150,7 +150,7 @@ def test_a_machine_found_in_a_job_and_one_set_on_its_bench_are_never_both_writte
         ]
     )
     assert told[0] == 2, "a job keeps what it found in any case"
-    stored = shop.do(vehicles.load_bike, vehicle_id)
+    stored = shop.do(vehicles.load, vehicle_id)
     assert stored.version == 2, "of two versions one was not written"
     assert stored.vehicle == (bench if told[1] == 2 else found.machine)
     if told[1] != 2:

@@ -26,7 +26,9 @@ def test_the_longest_texts_and_a_changed_machine_can_be_read_back(client: TestCl
     view = client.get(f"/api/jobs/{VAN}").json()
     long = "ö" * 4000
     section = view["job"]["brief"] | {"purpose": long, "load": long}
-    assert client.put(f"/api/jobs/{VAN}/brief", json={"version": 1, "section": section}).status_code == 200
+    assert (
+        client.put(f"/api/jobs/{VAN}/brief", json={"kind": "car", "version": 1, "section": section}).status_code == 200
+    )
     again = client.get(f"/api/jobs/{VAN}").json()
     assert again["job"]["brief"]["purpose"] == long
     assert len(again["history"][-1]["what"]) <= LONGEST_LINE
@@ -35,11 +37,15 @@ def test_the_longest_texts_and_a_changed_machine_can_be_read_back(client: TestCl
     for address in ("card", "card.pdf", "file"):
         assert client.get(f"/api/jobs/{VAN}/{address}").status_code == 200
 
-    view = client.get(f"/api/bike-jobs/{WHIN}").json()
+    view = client.get(f"/api/jobs/{WHIN}").json()
     machine = view["job"]["vehicle"] | {"preload_mm": 7.5}
-    body = {"version": view["versions"]["measure"], "section": view["job"]["measure"] | {"machine": machine}}
-    assert client.put(f"/api/bike-jobs/{WHIN}/measure", json=body).status_code == 200
-    assert client.get(f"/api/bike-jobs/{WHIN}").json()["job"]["measure"]["machine"]["preload_mm"] == 7.5
+    body = {
+        "kind": "bike",
+        "version": view["versions"]["measure"],
+        "section": view["job"]["measure"] | {"machine": machine},
+    }
+    assert client.put(f"/api/jobs/{WHIN}/measure", json=body).status_code == 200
+    assert client.get(f"/api/jobs/{WHIN}").json()["job"]["measure"]["machine"]["preload_mm"] == 7.5
 
 
 def test_an_unreadable_row_is_marked_and_can_be_downloaded_and_hides_no_other(

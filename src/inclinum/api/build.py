@@ -72,7 +72,7 @@ async def tick(request: Request, job_id: JobId, body: Tick, store: Database, by:
         made = await computer_of(request).run(request, card_of, job)
         return ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, made.override, by.name), None
 
-    return await act(store, jobs.load, job_id, "build", body.version, by, work)
+    return await act(store, job_id, "build", body.version, by, work)
 
 
 class Tightened(BaseModel):
@@ -102,4 +102,4 @@ async def record_torque(job_id: JobId, body: Tightened, store: Database, by: By)
     async def work(job: Any) -> tuple[Document, None]:
         return tightened(job.build, body, by.name), None
 
-    return await act(store, jobs.load, job_id, "build", body.version, by, work)
+    return await act(store, job_id, "build", body.version, by, work)

@@ -1,7 +1,6 @@
 """Jobs as a whole: the list, one of them, new, copied out, brought in, removed."""
 
 import json
-from collections.abc import Callable
 from typing import Annotated
 
 from fastapi import APIRouter, Query, Request, Response
@@ -12,10 +11,9 @@ from inclinum.api.answers import answered
 from inclinum.api.computing import computer_of
 from inclinum.api.database import Acting, By, Database, Store
 from inclinum.api.saving import LARGEST_ID, JobId
-from inclinum.core.car.job import AxleAim, Brief, Job
 from inclinum.core.document.names import StageName
-from inclinum.core.quantity import Length
-from inclinum.jobfile import AnyJobFile, BikeFile, HistoryEntry, JobFile, read_job, write
+from inclinum.core.machines import AnyJob, kind_of
+from inclinum.jobfile import AnyJobFile, HistoryEntry, file_of, read_job, write
 from inclinum.store import jobs, vehicles
 from inclinum.store.errors import Taken
 from inclinum.store.jobs import HistoryLine, JobSummary
@@ -32,7 +30,8 @@ VehicleId = Annotated[int, Field(ge=1, le=LARGEST_ID)]
 class JobView(BaseModel):
     """A job with the version of each stage and the newest lines of its history."""
 
-    job: Job
+    kind: str
+    job: AnyJob
     versions: dict[StageName, int]
     history: list[HistoryEntry]
     lines: int
@@ -48,9 +47,13 @@ async def list_jobs(store: Database, limit: Limit = 50, offset: Offset = 0, word
 @router.get("/jobs/{job_id}", operation_id="get_job", response_model=JobView)
 async def get_job(job_id: JobId, store: Database) -> Response:
     """One job."""
-    stored = await store(jobs.four_wheels, job_id)
-    assert isinstance(stored.job, Job)
-    return answered(JobView(job=stored.job, versions=stored.versions, history=stored.history, lines=stored.lines))
+    stored = await store(jobs.load, job_id)
+    return answered(
+        JobView.model_construct(
+            kind=kind_of(stored.job).name, job=stored.job, versions=stored.versions, history=stored.history,
+            lines=stored.lines,
+        )
+    )  # fmt: skip
 
 
 @router.get("/jobs/{job_id}/history", operation_id="job_history")
@@ -82,31 +85,32 @@ class Created(BaseModel):
     """Where it is."""
 
     id: str
-    wheels: int = 4
 
 
 @router.post("/jobs", operation_id="new_job")
 async def new_job(body: NewJob, store: Database, by: By) -> Created:
-    """Open a job: the vehicle and the shop's limits come along, the brief starts at no change."""
-    return Created(id=await with_free_id(store, by, _open, body))
+    """Open a job: the vehicle comes along, and what the shop's last brief holds of the shop; nothing is to change."""
+    return Created(id=await _with_free_id(store, by, body))
 
 
-async def with_free_id(store: Store, by: Acting, work: Callable[..., str], body: BaseModel) -> str:
+async def _with_free_id(store: Store, by: Acting, body: BaseModel) -> str:
     """Open a job; of two with one title at the same moment, one tries again and gets the next id."""
     for _ in range(20):
         try:
-            return await store(work, body, by=by)
+            return await store(_open, body, by=by)
         except Taken:
             continue
-    return await store(work, body, by=by)
+    return await store(_open, body, by=by)
 
 
 def _open(session: Session, body: NewJob, by: str) -> str:
-    known = vehicles.load(session, body.vehicle_id)
-    level = AxleAim(rise=Length.model_validate("0"))
-    brief = Brief(owner=known.owner, front=level, rear=level, local_limits=vehicles.last_limits(session))
-    job = Job(id=jobs.new_id(session, body.title), title=body.title, vehicle=known.vehicle, brief=brief)
-    jobs.create(session, JobFile(job=job), by, f"opened the job “{body.title}”", body.vehicle_id)
+    stored = vehicles.load(session, body.vehicle_id)
+    kind = kind_of(stored.vehicle)
+    brief = kind.brief(stored.owner, stored.vehicle, vehicles.newest_brief(session, kind))
+    job = kind.job.model_validate(
+        {"id": jobs.new_id(session, body.title), "title": body.title, "vehicle": stored.vehicle, "brief": brief}
+    )
+    jobs.create(session, file_of(job), by, f"opened the job “{body.title}”", body.vehicle_id)
     return job.id
 
 
@@ -141,4 +145,4 @@ async def import_job(request: Request, store: Database, by: By) -> Created:
     """Bring a job file in, exactly as it was written. Nothing is kept of a bad one."""
     file: AnyJobFile = await computer_of(request).run(request, read_job, await request.body())
     await store(jobs.create, file, by=by)
-    return Created(id=file.job.id, wheels=2 if isinstance(file, BikeFile) else 4)
+    return Created(id=file.job.id)

@@ -4,12 +4,11 @@ from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from inclinum.api.saving import add_save_route
-from inclinum.core.car.job import Measurements
 from inclinum.core.car.measured import Readable, refusal
 from inclinum.core.quantity import Angle, Entry, EntryError, Kind, Length, Mass, Torque, parse
 
 router = APIRouter(tags=["measure"])
-add_save_route(router, "measure", Measurements)
+add_save_route(router, "measure")
 
 
 class Typed(BaseModel):

@@ -1,81 +1,54 @@
-"""Stage 3: the stack of changes, its prediction, and ways to a height."""
+"""The brief, and the stack of changes: its prediction, and ways to a height. Of any kind of machine."""
 
-from typing import Annotated, Any
+from typing import Annotated
 
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from inclinum.api.computing import Computed
 from inclinum.api.saving import add_save_route
-from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
-from inclinum.core.car.job import Job, Plan
-from inclinum.core.car.limits import Case
-from inclinum.core.car.prediction import Prediction, assess, predict
-from inclinum.core.car.ways import Way, ways
 from inclinum.core.document.names import AxleName
+from inclinum.core.machines import AnyJob, AnyPlanned, AnyPrediction, AnyWay, kind_of, prediction_of
 
 router = APIRouter(tags=["plan"])
 computed = APIRouter(route_class=Computed)
-add_save_route(router, "plan", Plan)
+add_save_route(router, "brief")
+add_save_route(router, "plan")
 Kind = Annotated[str, Field(max_length=40)]
 
 
 @computed.post("/predict", operation_id="predict")
-def predict_job(job: Job) -> Prediction:
+def predict_job(job: AnyJob) -> AnyPrediction:
     """Everything that follows from a job as it stands on the screen."""
-    return predict(job)
+    return prediction_of(job)
 
 
 class Reach(BaseModel):
     """An axle taken to a height."""
 
-    job: Job
+    job: AnyJob
     axle: AxleName
     rise: float = Field(ge=-2000, le=2000, allow_inf_nan=False)
 
 
 @computed.post("/ways", operation_id="ways")
-def ways_to(reach: Reach) -> list[Way]:
+def ways_to(reach: Reach) -> list[AnyWay]:
     """What reaches that height from the present plan, best first."""
-    assessed = assess(reach.job)
-    return ways(Case(reach.job, assessed.before, assessed.after), reach.axle, reach.rise)
+    return kind_of(reach.job).ways(reach.job, reach.axle, reach.rise)
 
 
 class Begin(BaseModel):
-    """A kind of change wanted on an axle."""
+    """A kind of change wanted."""
 
-    job: Job
+    job: AnyJob
     type: Kind
-    axle: AxleName
+    axle: AxleName | None = None
 
 
 @computed.post("/changes/begin", operation_id="begin_change")
-def begin_change(wanted: Begin) -> PlannedChange:
+def begin_change(wanted: Begin) -> AnyPlanned:
     """A change of that kind to put on the stack and set."""
-    return begin(wanted.type, wanted.axle, wanted.job.vehicle, wanted.job.plan.changes)
-
-
-class ChangeKind(BaseModel):
-    """A kind of change, with the schema of its parameters for the form."""
-
-    type: str
-    title: str
-    reversible: bool
-    parameters: dict[str, Any]
-
-
-@router.get("/change-kinds", operation_id="change_kinds")
-def change_kinds() -> list[ChangeKind]:
-    """All kinds of change, in the order they are offered."""
-    return [
-        ChangeKind(
-            type=kind.model_fields["type"].default,
-            title=kind.title,
-            reversible=kind.reversible,
-            parameters=kind.model_json_schema(),
-        )
-        for kind in CHANGE_TYPES
-    ]
+    return kind_of(wanted.job).begin(wanted.job, wanted.type, wanted.axle)
 
 
 router.include_router(computed)

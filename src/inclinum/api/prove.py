@@ -10,32 +10,32 @@ from starlette.exceptions import HTTPException
 from inclinum.api.computing import Computed, computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, add_save_route, conflicts
-from inclinum.core.car.job import Job, Prove
-from inclinum.core.car.proof import Outcome, Proof, outcome, prove
 from inclinum.core.card.record import SignOff
 from inclinum.core.document import Document
-from inclinum.core.machines import kind_of, proof_of
+from inclinum.core.machines import KINDS, AnyJob, AnyProof, kind_of, proof_of
+from inclinum.core.plan import Outcome
 from inclinum.store import jobs
 
 router = APIRouter(tags=["prove"])
+PROVES = tuple(kind.stages["prove"] for kind in KINDS.values())
 computed = APIRouter(route_class=Computed)
-add_save_route(router, "prove", Prove)
+add_save_route(router, "prove")
 
 
 @computed.post("/prove", operation_id="prove")
-def prove_job(job: Job) -> Proof:
-    """Readings after against the prediction, and side against side."""
-    return prove(job)
+def prove_job(job: AnyJob) -> AnyProof:
+    """Readings after against the prediction."""
+    return proof_of(job)
 
 
-def outcomes_of(wanted: list[Job]) -> list[Outcome | None]:
+def outcomes_of(wanted: list[AnyJob]) -> list[Outcome | None]:
     """What each job predicted and gave; None for one that cannot be predicted."""
     return [_outcome(job) for job in wanted]
 
 
-def _outcome(job: Job) -> Outcome | None:
+def _outcome(job: AnyJob) -> Outcome | None:
     try:
-        return outcome(job)
+        return kind_of(job).outcome(job)
     except ValueError:
         return None
 
@@ -74,7 +74,7 @@ class Withdraw(BaseModel):
     reason: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=1000)]
 
 
-@router.post("/jobs/{job_id}/sign-off", operation_id="sign_off", responses=conflicts(Prove))
+@router.post("/jobs/{job_id}/sign-off", operation_id="sign_off", responses=conflicts(*PROVES))
 async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database, by: By) -> Saved:
     """Sign a job off for what is measured at that moment, with the time and the acting person. Readings come first."""
 
@@ -89,10 +89,10 @@ async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database,
         told = f"signed off: {proof.verdict} the prediction" + (f"; {body.note}" if body.note else "")
         return job.prove.model_copy(update={"sign_off": signature}), told
 
-    return await act(store, jobs.load, job_id, "prove", body.version, by, work)
+    return await act(store, job_id, "prove", body.version, by, work)
 
 
-@router.post("/jobs/{job_id}/sign-off/withdraw", operation_id="withdraw_sign_off", responses=conflicts(Prove))
+@router.post("/jobs/{job_id}/sign-off/withdraw", operation_id="withdraw_sign_off", responses=conflicts(*PROVES))
 async def withdraw_sign_off(job_id: JobId, body: Withdraw, store: Database, by: By) -> Saved:
     """Withdraw the signature; who and why stand in the history."""
 
@@ -102,7 +102,7 @@ async def withdraw_sign_off(job_id: JobId, body: Withdraw, store: Database, by: 
         told = f"withdrew the sign-off of {job.prove.sign_off.by}: {body.reason}"
         return job.prove.model_copy(update={"sign_off": None}), told
 
-    return await act(store, jobs.load, job_id, "prove", body.version, by, work)
+    return await act(store, job_id, "prove", body.version, by, work)
 
 
 router.include_router(computed)

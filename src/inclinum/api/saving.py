@@ -1,15 +1,17 @@
 """What saving a stage takes and gives, the same for all six."""
 
 from collections.abc import Awaitable, Callable
-from typing import Annotated, Any, Generic, TypeVar
+from typing import Annotated, Any, Generic, Literal, TypeVar, Union
 
 from fastapi import APIRouter, Path
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, create_model
 
 from inclinum.api.database import Acting, By, Database, Store
 from inclinum.api.errors import ConflictBody
 from inclinum.core.document import Document
 from inclinum.core.document.names import StageName
+from inclinum.core.machines import KINDS
+from inclinum.core.machines.kind import MachineKind
 from inclinum.store import jobs
 from inclinum.store.errors import Moved
 
@@ -34,24 +36,31 @@ class Saved(BaseModel):
     version: int
 
 
-def conflicts(model: type[Document]) -> dict[int | str, dict[str, Any]]:
-    """How a clash over a stage is answered."""
-    return {409: {"model": ConflictBody[model]}}  # type: ignore[valid-type]
+def conflicts(*models: Any) -> dict[int | str, dict[str, Any]]:
+    """How a clash over a document of one of these kinds is answered."""
+    return {409: {"model": ConflictBody[Union[models]]}}  # type: ignore[valid-type]  # noqa: UP007
 
 
-def add_save_route(router: APIRouter, stage: StageName, model: type[Document], where: str = "jobs") -> None:
-    """``PUT /<where>/{job_id}/<stage>``: save it, or 409 with both values."""
+def _save(kind: MachineKind, stage: StageName) -> type[Save[Any]]:
+    """What saves a stage of one kind of job; the kind is named, so that a wrong field is told in its own words."""
+    named: Any = (Literal[kind.name], ...)  # type: ignore[valid-type]
+    return create_model(f"Save_{kind.name}_{stage}", __base__=Save[kind.stages[stage]], kind=named)
 
-    async def save(job_id: JobId, body: Save[model], store: Database, by: By) -> Saved:  # type: ignore[valid-type]
+
+def add_save_route(router: APIRouter, stage: StageName) -> None:
+    """``PUT /jobs/{job_id}/<stage>``, of any kind of job: save it, or 409 with both values."""
+    models = tuple(_save(kind, stage) for kind in KINDS.values())
+    body_of = Annotated[Union[models], Field(discriminator="kind")]  # type: ignore[valid-type]  # noqa: UP007
+    sections = tuple(kind.stages[stage] for kind in KINDS.values())
+
+    async def save(job_id: JobId, body: body_of, store: Database, by: By) -> Saved:  # type: ignore[valid-type]
         return Saved(version=await store(jobs.save_stage, job_id, stage, body.section, body.version, by=by))
 
-    name = f"save_{stage}" if where == "jobs" else f"save_{where.removesuffix('s').replace('-', '_')}_{stage}"
-    router.put(f"/{where}/{{job_id}}/{stage}", operation_id=name, responses=conflicts(model))(save)
+    router.put(f"/jobs/{{job_id}}/{stage}", operation_id=f"save_{stage}", responses=conflicts(*sections))(save)
 
 
 async def act(
     store: Store,
-    read: Callable[..., jobs.StoredJob],
     job_id: str,
     stage: StageName,
     version: int,
@@ -65,7 +74,6 @@ async def act(
 
     Args:
         store: where.
-        read: reads a job of the kind.
         job_id: which job.
         stage: which stage.
         version: of the stage, as the asker saw it.
@@ -73,7 +81,7 @@ async def act(
         work: the stage that follows from the job, and what the history says of a signature.
     """
     for turn in range(TRIES):
-        stored = await store(read, job_id)
+        stored = await store(jobs.load, job_id)
         section, signing = await work(stored.job)
         try:
             written = await store(

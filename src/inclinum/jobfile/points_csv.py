@@ -5,7 +5,12 @@ import io
 import re
 from collections.abc import Iterable, Mapping
 
-from inclinum.core.bike.fit import point_title
+import numpy as np
+
+from inclinum.core.bike.fit import STROKE, fitted, point_title
+from inclinum.core.bike.job import BikeMeasurements
+from inclinum.core.bike.machine import Bike
+from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics import AnyLinkage, point_name
 from inclinum.core.kinematics.points import FARTHEST_MM
@@ -126,3 +131,27 @@ def _plain(name: str) -> str:
 
 def _at(line: int, column: int, sentence: str) -> Complaint:
     return Complaint(path=f"line {line}, column {column}", sentence=sentence)
+
+
+def table_of(part: Axle | Bike) -> str:
+    """The points of what lies on the bench as CSV; a two-wheeler's fitted to its readings."""
+    if isinstance(part, Axle):
+        return write_points(part.linkage)
+    return write_rear_points(fitted(part, BikeMeasurements()).bike.rear)
+
+
+def with_table(part: Axle | Bike, text: str) -> Axle | Bike:
+    """The same with the points of a table; tape readings then no longer say where they are.
+
+    Raises:
+        PointsError: the table cannot be used.
+        ValidationError: its points make no linkage.
+    """
+    if isinstance(part, Axle):
+        drawn = part.linkage.model_dump()
+        drawn["points"] |= read_points(text, part.linkage)
+        return Axle.model_validate(part.model_dump() | {"linkage": drawn, "prior": None, "tape": ()})
+    given = {n: np.array(at) for n, at in read_rear_points(text, part.rear).items()}
+    # How far the damper goes is no point's business.
+    kept = tuple(t for t in part.tape if t.key == STROKE)
+    return part.model_copy(update={"rear": part.rear.with_points(given), "tape": kept})

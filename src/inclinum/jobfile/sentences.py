@@ -7,12 +7,11 @@ from typing import Any
 
 from pydantic_core import ErrorDetails
 
-from inclinum.core.bike.changes import BIKE_CHANGES
-from inclinum.core.car.changes import CHANGE_TYPES
 from inclinum.core.car.vehicle import ClampAdjuster, LinkAdjuster, SlotAdjuster
 from inclinum.core.document import Document
 from inclinum.core.kinematics import LINKAGES
 from inclinum.core.kinematics.rear_end import REARS
+from inclinum.core.machines import KINDS
 from inclinum.core.part_sheets import SHEETS
 from inclinum.core.springs.fitted import SPRINGS
 
@@ -48,15 +47,18 @@ def _path(error: ErrorDetails) -> str:
             path += f"[{part}]"
         elif part not in TAGS and not (part in SHEETS and path == "sheet"):
             path += f".{part}" if path else str(part)
-    return path or "(the file)"
+    return path or str(error.get("ctx", {}).get("discriminator", "(the file)")).strip("'")
 
 
 TAGS = {
-    *(t.model_fields["type"].default for t in (*CHANGE_TYPES, SlotAdjuster, LinkAdjuster, ClampAdjuster)),
+    *(t.model_fields["type"].default for t in (SlotAdjuster, LinkAdjuster, ClampAdjuster)),
     *SPRINGS,
     *LINKAGES,
-    *(c.model_fields["type"].default for c in BIKE_CHANGES),
+    *(c.model_fields["type"].default for kind in KINDS.values() for c in kind.changes),
     *REARS,
+    *KINDS,
+    "an axle",
+    "a machine",
 }
 """Names Pydantic puts into a path for the branch of a union; they are no keys of the file."""
 

@@ -13,8 +13,8 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from inclinum.core.document import Document
+from inclinum.core.machines import kind_on
 from inclinum.jobfile import LONGEST_LINE
-from inclinum.store import documents
 from inclinum.store.errors import Missing, Refused
 from inclinum.store.models import Event, JobRow, StageRow, VehicleRow
 from inclinum.store.wording import differences, shortened
@@ -72,7 +72,7 @@ def take_over(session: Session, job_id: str, keys: list[str], by: str) -> int:
     for key in keys:
         _set(vehicle, key, offered[key][1])
     try:
-        whole = documents.VEHICLE_MODELS[row.wheels].model_validate(vehicle).model_dump(mode="json")
+        whole = kind_on(row.wheels).machine.model_validate(vehicle).model_dump(mode="json")
     except ValidationError as error:
         said = str(error.errors()[0]["msg"]).removeprefix("Value error, ")
         raise Refused(f"The job's vehicle cannot have that: {said}.") from None
@@ -80,7 +80,7 @@ def take_over(session: Session, job_id: str, keys: list[str], by: str) -> int:
         update(JobRow).where(JobRow.id == job_id)
         .values(vehicle_document=whole, outcome=None, outcome_by=None, saved_at=func.now())
     )  # fmt: skip
-    if row.wheels == 2:
+    if "machine" in kind_on(row.wheels).stages["measure"].model_fields:
         _into_the_machine(session, job_id, {key: offered[key][1] for key in keys})
     told = shortened("took over from the vehicle: " + "; ".join(offered[k][0] for k in keys), LONGEST_LINE)
     session.add(Event(job_id=job_id, by=by, what=told))
@@ -88,7 +88,7 @@ def take_over(session: Session, job_id: str, keys: list[str], by: str) -> int:
 
 
 def _into_the_machine(session: Session, job_id: str, values: dict[str, Any]) -> None:
-    """A two-wheeler that was found otherwise has its own document in the readings."""
+    """A machine that was found otherwise has its own document in the readings."""
     stage = session.scalars(
         select(StageRow).where(StageRow.job_id == job_id, StageRow.name == "measure").with_for_update()
     ).one()
@@ -117,7 +117,7 @@ def _row(session: Session, job_id: str) -> Any:
 
 def _found(row: Any) -> Iterator[tuple[str, str, Any]]:
     """Key, words and the vehicle's value of everything that stands otherwise; nothing where one cannot be read."""
-    model = documents.VEHICLE_MODELS[row.wheels]
+    model = kind_on(row.wheels).machine
     try:
         mine, theirs = (model.model_validate(d).model_dump(mode="json") for d in (row.mine, row.theirs))
     except ValidationError:

@@ -7,20 +7,13 @@ from functools import cache
 from typing import Any
 
 from inclinum import __version__
-from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeJob, BikeMeasurements, BikeProve
-from inclinum.core.bike.machine import Bike
-from inclinum.core.car.job import Align, Brief, Job, Measurements, Prove
-from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeMeasurements, BikeProve
+from inclinum.core.car.job import Align, Brief, Measurements, Prove
 from inclinum.core.card.record import Build
 from inclinum.core.document import Document
 from inclinum.core.document.names import STAGES, StageName
 from inclinum.core.machines import KINDS
 from inclinum.jobfile import HistoryEntry
-
-STAGE_MODELS = {k.wheels: k.stages for k in KINDS.values()}
-"""Wheels → stage → its document."""
-JOB_MODELS: dict[int, type[Job | BikeJob]] = {k.wheels: k.job for k in KINDS.values()}  # type: ignore[misc]
-VEHICLE_MODELS: dict[int, type[Vehicle | Bike]] = {k.wheels: k.machine for k in KINDS.values()}  # type: ignore[misc]
 
 ENTRY_FIELDS = ("text", "value", "tolerance", "unit")
 PLACES = {
@@ -36,7 +29,7 @@ Row = dict[str, Any]
 @cache
 def models_mark() -> str:
     """What the documents of this program look like, in short: rows read by another one are looked through again."""
-    models = (*JOB_MODELS.values(), *VEHICLE_MODELS.values(), HistoryEntry)
+    models = (*(k.job for k in KINDS.values()), *(k.machine for k in KINDS.values()), HistoryEntry)
     text = json.dumps([__version__, *(m.model_json_schema() for m in models)], sort_keys=True)
     return hashlib.sha256(text.encode()).hexdigest()[:16]
 

@@ -18,9 +18,10 @@ from sqlalchemy.orm import Session
 
 from inclinum.core.bike.job import BikeBrief, BikeJob, BikeMeasurements, BikeProve
 from inclinum.core.car.job import Brief, Job, Prove
-from inclinum.core.car.proof import Outcome
 from inclinum.core.document import Document
 from inclinum.core.document.names import STAGES, StageName
+from inclinum.core.machines import kind_of, kind_on
+from inclinum.core.plan import Outcome
 from inclinum.jobfile import (
     LARGEST_BYTES,
     LARGEST_SECTION,
@@ -44,11 +45,14 @@ LINES_SHOWN = 200
 OUTCOMES_SHOWN = 40
 
 
+StoredKind = Job | BikeJob
+
+
 @dataclass(frozen=True)
 class StoredJob:
     """A job with the version of each stage and the newest lines of its history, oldest first."""
 
-    job: Job | BikeJob
+    job: StoredKind
     versions: dict[StageName, int]
     history: list[HistoryEntry]
     lines: int
@@ -60,7 +64,7 @@ class JobSummary(Document):
 
     id: str
     title: str
-    wheels: int
+    kind: str
     vehicle: str
     plate: str
     owner: str
@@ -118,7 +122,7 @@ def _summary(session: Session, row: Any) -> JobSummary:
     return JobSummary(
         id=row.id,
         title=row.title,
-        wheels=row.wheels,
+        kind=kind_on(row.wheels).name,
         vehicle=row.vehicle_name,
         plate=row.plate,
         owner=row.owner,
@@ -163,7 +167,7 @@ def load(session: Session, job_id: str, lines: int | None = LINES_SHOWN) -> Stor
         raise _missing(job_id)
     events = session.execute(_LINES, {"job_id": job_id, "most": lines}).all() if lines != 0 else []
     try:
-        job = documents.JOB_MODELS[row.wheels].model_validate(_assembled(job_id, row))
+        job = kind_on(row.wheels).job.model_validate(_assembled(job_id, row))
         history = [HistoryEntry(at=e.at, by=e.by, what=e.what) for e in reversed(events)]
     except (ValidationError, KeyError, TypeError, AttributeError) as error:
         raise _unreadable(row.title, job_id, error) from None
@@ -251,7 +255,7 @@ def save_stage(
     held = session.execute(_HELD, {"job_id": job_id, "stage": stage}).one_or_none()
     if held is None:
         raise _missing(job_id)
-    if not isinstance(section, documents.STAGE_MODELS[held.wheels][stage]):
+    if not isinstance(section, kind_on(held.wheels).stages[stage]):
         raise _other_kind(session, job_id, held.wheels)
     theirs = _stored_stage(session, job_id, held.wheels, stage, held.document)
     if theirs == section and worked_out_from is None:
@@ -344,9 +348,7 @@ def _stored_stage(session: Session, job_id: str, wheels: int, stage: StageName, 
     if stage == "build":
         torques = session.execute(select(*TorqueRow.__table__.c).where(TorqueRow.job_id == job_id)).mappings().all()
     try:
-        return documents.STAGE_MODELS[wheels][stage].model_validate(
-            documents.raw(wheels, stage, document, readings, torques)
-        )
+        return kind_on(wheels).stages[stage].model_validate(documents.raw(wheels, stage, document, readings, torques))
     except (ValidationError, KeyError, TypeError, AttributeError) as error:
         title = session.scalar(select(JobRow.title).where(JobRow.id == job_id)) or job_id
         raise _unreadable(title, job_id, error) from None
@@ -380,7 +382,7 @@ def create(session: Session, file: AnyJobFile, by: str, note: str | None = None,
     for name in ("vehicle", *STAGES):
         if len(getattr(job, name).model_dump_json()) > LARGEST_SECTION:
             raise Refused(f"{name}: that is more than can be kept; shorten its notes or take entries out.")
-    wheels = vehicles.wheels_of(job.vehicle)
+    wheels = kind_of(job.vehicle).wheels
     owner = owner_named(session, job.brief.owner)
     if vehicle_id is None:
         vehicle_id = vehicles.matching(session, job.vehicle, owner, file.vehicle_id, by)
@@ -468,25 +470,6 @@ def export(session: Session, job_id: str) -> AnyJobFile:
     return file_of(stored.job, tuple(history), row.created_at, row.uid)
 
 
-def four_wheels(session: Session, job_id: str) -> StoredJob:
-    """A job on four wheels. Raises Missing."""
-    return _of_kind(session, job_id, 4)
-
-
-def two_wheels(session: Session, job_id: str) -> StoredJob:
-    """A job on two wheels. Raises Missing."""
-    return _of_kind(session, job_id, 2)
-
-
-def _of_kind(session: Session, job_id: str, wheels: int) -> StoredJob:
-    stands_on = session.scalar(select(JobRow.wheels).where(JobRow.id == job_id))
-    if stands_on is None:
-        raise _missing(job_id)
-    if stands_on != wheels:
-        raise _other_kind(session, job_id, stands_on)
-    return load(session, job_id)
-
-
 def history(session: Session, job_id: str, before: int | None, limit: int) -> list[HistoryLine]:
     """Lines of a job's history with what changed in full, newest first. Raises Missing."""
     if session.scalar(select(JobRow.id).where(JobRow.id == job_id)) is None:
@@ -498,7 +481,7 @@ def history(session: Session, job_id: str, before: int | None, limit: int) -> li
     return [HistoryLine(id=e.id, at=e.at, by=e.by, what=e.what, detail=e.detail) for e in rows]
 
 
-def outcomes(session: Session, job_id: str) -> tuple[list[Outcome], list[Job]]:
+def outcomes(session: Session, job_id: str) -> tuple[list[Outcome], list[StoredKind]]:
     """The newest jobs of this job's vehicle, itself included: what is known of them, and whose outcome is not.
 
     Raises Missing.
@@ -508,7 +491,7 @@ def outcomes(session: Session, job_id: str) -> tuple[list[Outcome], list[Job]]:
         raise _missing(job_id)
     rows = session.execute(
         select(JobRow.id, JobRow.outcome, JobRow.outcome_by)
-        .where(JobRow.vehicle_id == vehicle, JobRow.wheels == 4, or_(JobRow.trouble.is_(None), JobRow.id == job_id))
+        .where(JobRow.vehicle_id == vehicle, or_(JobRow.trouble.is_(None), JobRow.id == job_id))
         .order_by((JobRow.id == job_id).desc(), JobRow.created_at.desc(), JobRow.id.desc())
         .limit(OUTCOMES_SHOWN)
     ).all()
@@ -521,12 +504,11 @@ def outcomes(session: Session, job_id: str) -> tuple[list[Outcome], list[Job]]:
             job = load(session, row.id, 0).job
         except Unreadable:
             continue
-        assert isinstance(job, Job)
         wanted.append(job)
     return known, wanted
 
 
-def keep_outcomes(session: Session, found: list[Outcome], seen: list[Job]) -> None:
+def keep_outcomes(session: Session, found: list[Outcome], seen: list[StoredKind]) -> None:
     """Remember outcomes, of jobs that are still as they were seen."""
     for outcome, job in zip(found, seen, strict=True):
         mine = select(JobRow.id).where(JobRow.id == job.id).with_for_update(skip_locked=True)
@@ -579,4 +561,4 @@ def _missing(job_id: str) -> Missing:
 
 def _other_kind(session: Session, job_id: str, wheels: int) -> Missing:
     title = session.scalar(select(JobRow.title).where(JobRow.id == job_id))
-    return Missing(f"The job “{title}” is on {'two' if wheels == 2 else 'four'} wheels; it is opened as such.")
+    return Missing(f"The job “{title}” is on {kind_on(wheels).title.lower()}; it is saved as such.")

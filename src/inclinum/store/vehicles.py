@@ -1,7 +1,7 @@
 """Vehicles the shop has set up, with or without a job."""
 
 from dataclasses import dataclass
-from typing import Any, Generic, TypeVar
+from typing import Any
 from uuid import UUID
 
 from pydantic import ValidationError
@@ -9,12 +9,11 @@ from sqlalchemy import func, insert, select, update
 from sqlalchemy.dialects.postgresql import insert as upsert
 from sqlalchemy.orm import Session
 
-from inclinum.core.bike.job import BikeBrief, SagWindow, ShelfSpring
 from inclinum.core.bike.machine import Bike
-from inclinum.core.car.archetypes import ARCHETYPES
-from inclinum.core.car.job import Brief, LocalLimit
-from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.document import Document
+from inclinum.core.machines import kind_of, kind_on
+from inclinum.core.machines.kind import MachineKind
 from inclinum.jobfile import LARGEST_SECTION, VERSION, complaints
 from inclinum.store import documents
 from inclinum.store.errors import Conflict, Missing, Refused, Taken, Unreadable
@@ -23,7 +22,7 @@ from inclinum.store.models import Event, JobRow, Owner, StageRow, VehicleRow
 from inclinum.store.owners import owner_named
 from inclinum.store.wording import shortened
 
-V = TypeVar("V", Vehicle, Bike)
+AnyVehicle = Vehicle | Bike
 
 
 class VehicleSummary(Document):
@@ -31,7 +30,7 @@ class VehicleSummary(Document):
 
     id: int
     name: str
-    wheels: int
+    kind: str
     plate: str
     owner: str
     description: str
@@ -45,17 +44,12 @@ class VehicleSummary(Document):
 
 
 @dataclass(frozen=True)
-class Stored(Generic[V]):
+class Stored:
     """A vehicle with its version."""
 
-    vehicle: V
+    vehicle: AnyVehicle
     owner: str
     version: int
-
-
-def wheels_of(vehicle: Vehicle | Bike) -> int:
-    """How many it has."""
-    return 2 if isinstance(vehicle, Bike) else 4
 
 
 def summaries(session: Session, limit: int = 100, offset: int = 0, words: str = "") -> Page[VehicleSummary]:
@@ -75,8 +69,8 @@ def summaries(session: Session, limit: int = 100, offset: int = 0, words: str = 
     found = []
     for row in rows:
         trouble = row.trouble if row.checked == documents.models_mark() else _look_through(session, row.id)
-        shown = {f: getattr(row, f) for f in VehicleSummary.model_fields if f != "trouble"}
-        found.append(VehicleSummary(**shown, trouble=trouble))
+        shown = {f: getattr(row, f) for f in VehicleSummary.model_fields if f not in ("trouble", "kind")}
+        found.append(VehicleSummary(**shown, kind=kind_on(row.wheels).name, trouble=trouble))
     return Page(items=found, total=total)
 
 
@@ -95,56 +89,32 @@ def _look_through(session: Session, vehicle_id: int) -> str | None:
     return trouble
 
 
-def _listed(vehicle: Vehicle | Bike) -> dict[str, Any]:
+def _listed(vehicle: AnyVehicle) -> dict[str, Any]:
     """Columns that tell what a vehicle is."""
+    front, rear, measured = kind_of(vehicle).listed(vehicle)
     return {
         "name": vehicle.name,
         "plate": vehicle.plate,
         "description": vehicle.description,
-        "front": _fork_title(vehicle) if isinstance(vehicle, Bike) else _title(vehicle.front),
-        "rear": vehicle.rear.title if isinstance(vehicle, Bike) else _title(vehicle.rear),
-        "measured": (
-            len(vehicle.tape) if isinstance(vehicle, Bike) else len(vehicle.front.tape) + len(vehicle.rear.tape)
-        ),
+        "front": front,
+        "rear": rear,
+        "measured": measured,
     }
 
 
-def _title(axle: Axle) -> str:
-    known = ARCHETYPES.get(axle.archetype)
-    return known.title if known else axle.linkage.title
-
-
-def _fork_title(bike: Bike) -> str:
-    return f"Fork, {bike.fork.springs.title.lower()}, {bike.fork.stroke_mm:g} mm"
-
-
-def _of(row: VehicleRow) -> Vehicle | Bike:
+def _of(row: VehicleRow) -> AnyVehicle:
     try:
-        return documents.VEHICLE_MODELS[row.wheels].model_validate(row.document)
+        return kind_on(row.wheels).machine.model_validate(row.document)
     except ValidationError as error:
         found = complaints(error.errors())
         told = f"The vehicle “{row.name}” cannot be read. {found[0].path}: {found[0].sentence}"
         raise Unreadable(f"{told} What is stored can be downloaded.", f"/api/vehicles/{row.id}/raw", found) from None
 
 
-def load(session: Session, vehicle_id: int) -> Stored[Vehicle]:
-    """One vehicle on four wheels. Raises Missing, Unreadable."""
+def load(session: Session, vehicle_id: int) -> Stored:
+    """One vehicle. Raises Missing, Unreadable."""
     row = _row(session, vehicle_id)
-    if row.wheels != 4:
-        raise Missing("That one has two wheels; the list of vehicles leads to its own bench.")
-    vehicle = _of(row)
-    assert isinstance(vehicle, Vehicle)
-    return Stored(vehicle, row.owner.name, row.version)
-
-
-def load_bike(session: Session, vehicle_id: int) -> Stored[Bike]:
-    """One two-wheeler. Raises Missing, Unreadable."""
-    row = _row(session, vehicle_id)
-    if row.wheels != 2:
-        raise Missing("That one has four wheels; the list of vehicles leads to its own bench.")
-    bike = _of(row)
-    assert isinstance(bike, Bike)
-    return Stored(bike, row.owner.name, row.version)
+    return Stored(_of(row), row.owner.name, row.version)
 
 
 def raw(session: Session, vehicle_id: int) -> dict[str, Any]:
@@ -152,7 +122,7 @@ def raw(session: Session, vehicle_id: int) -> dict[str, Any]:
     return _row(session, vehicle_id).document
 
 
-def create(session: Session, vehicle: Vehicle | Bike, owner: str, by: str) -> int:
+def create(session: Session, vehicle: AnyVehicle, owner: str, by: str) -> int:
     """Put a new vehicle into the database and give its id.
 
     Raises:
@@ -168,13 +138,13 @@ def create(session: Session, vehicle: Vehicle | Bike, owner: str, by: str) -> in
     return vehicle_id
 
 
-def _insert(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID | None, by: str) -> int | None:
+def _insert(session: Session, vehicle: AnyVehicle, owner_id: int, uid: UUID | None, by: str) -> int | None:
     """A new row; None where somebody else made that very vehicle at the same moment."""
     _small_enough(vehicle)
     return session.execute(
         upsert(VehicleRow)
         .values(
-            **_listed(vehicle), wheels=wheels_of(vehicle), owner_id=owner_id, version=1, schema_version=VERSION,
+            **_listed(vehicle), wheels=kind_of(vehicle).wheels, owner_id=owner_id, version=1, schema_version=VERSION,
             document=vehicle.model_dump(mode="json"), saved_by=by, checked=documents.models_mark(),
             **({"uid": uid} if uid else {}),
         )
@@ -183,10 +153,10 @@ def _insert(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID 
     ).scalar_one_or_none()  # fmt: skip
 
 
-def matching(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID | None, by: str) -> int:
+def matching(session: Session, vehicle: AnyVehicle, owner_id: int, uid: UUID | None, by: str) -> int:
     """Id of the vehicle a job file is on: told by its id, by kind, name and plate, or, where it has no plate,
     by being the same in everything; a new one where there is none. A name alone tells nothing."""
-    wheels, document = wheels_of(vehicle), vehicle.model_dump(mode="json")
+    wheels, document = kind_of(vehicle).wheels, vehicle.model_dump(mode="json")
     mine = select(VehicleRow.id).where(VehicleRow.wheels == wheels)
     if uid is not None and (found := session.scalar(mine.where(VehicleRow.uid == uid))) is not None:
         return found
@@ -203,7 +173,7 @@ def matching(session: Session, vehicle: Vehicle | Bike, owner_id: int, uid: UUID
     return session.scalars(named).first() or session.scalars(mine.where(VehicleRow.uid == uid)).one()
 
 
-def save(session: Session, vehicle_id: int, vehicle: Vehicle | Bike, version: int, by: str) -> int:
+def save(session: Session, vehicle_id: int, vehicle: AnyVehicle, version: int, by: str) -> int:
     """Save a vehicle on top of the version the writer saw, and give the new version.
 
     Raises:
@@ -215,8 +185,8 @@ def save(session: Session, vehicle_id: int, vehicle: Vehicle | Bike, version: in
     """
     _small_enough(vehicle)
     row = _row(session, vehicle_id, lock=True)
-    if row.wheels != wheels_of(vehicle):
-        raise Missing("That one has another number of wheels; the list of vehicles leads to its own bench.")
+    if row.wheels != kind_of(vehicle).wheels:
+        raise Missing("That one is another kind of machine; the list of vehicles leads to its own bench.")
     theirs = _of(row)
     if theirs == vehicle:
         return row.version
@@ -245,7 +215,7 @@ def found_otherwise(session: Session, vehicle_id: int, as_known: Bike | dict[str
     return True
 
 
-def _write(session: Session, vehicle_id: int, vehicle: Vehicle | Bike, version: int, by: str) -> int:
+def _write(session: Session, vehicle_id: int, vehicle: AnyVehicle, version: int, by: str) -> int:
     return session.execute(
         update(VehicleRow)
         .where(VehicleRow.id == vehicle_id, VehicleRow.version == version)
@@ -258,9 +228,9 @@ def _write(session: Session, vehicle_id: int, vehicle: Vehicle | Bike, version: 
     ).scalar_one()  # fmt: skip
 
 
-def _unlike_others(session: Session, vehicle: Vehicle | Bike, but: int | None) -> None:
+def _unlike_others(session: Session, vehicle: AnyVehicle, but: int | None) -> None:
     same = select(VehicleRow.id).where(
-        VehicleRow.wheels == wheels_of(vehicle), VehicleRow.name == vehicle.name, VehicleRow.plate == vehicle.plate
+        VehicleRow.wheels == kind_of(vehicle).wheels, VehicleRow.name == vehicle.name, VehicleRow.plate == vehicle.plate
     )
     if but is not None:
         here = session.execute(select(VehicleRow.name, VehicleRow.plate).where(VehicleRow.id == but)).one()
@@ -270,12 +240,12 @@ def _unlike_others(session: Session, vehicle: Vehicle | Bike, but: int | None) -
         raise _taken(vehicle)
 
 
-def _taken(vehicle: Vehicle | Bike) -> Taken:
+def _taken(vehicle: AnyVehicle) -> Taken:
     plate = f" {vehicle.plate}" if vehicle.plate else ""
     return Taken(f"There is already a vehicle “{vehicle.name}”{plate}; give it another name or plate.")
 
 
-def _small_enough(vehicle: Vehicle | Bike) -> None:
+def _small_enough(vehicle: AnyVehicle) -> None:
     if len(vehicle.model_dump_json()) > LARGEST_SECTION:
         raise Refused("That is more than a vehicle can hold; shorten its notes or take entries out.")
 
@@ -284,30 +254,18 @@ def _tell(session: Session, by: str, what: str) -> None:
     session.execute(insert(Event).values(job_id=None, by=by, what=shortened(what.rstrip(), 400)))
 
 
-def last_limits(session: Session) -> tuple[LocalLimit, ...]:
-    """The shop's local limits as the newest job on four wheels has them."""
-    brief = _newest_brief(session, 4)
-    return brief.local_limits if isinstance(brief, Brief) else ()
-
-
-def last_shelf(session: Session) -> tuple[tuple[ShelfSpring, ...], tuple[SagWindow, ...]]:
-    """The shop's shelf of rear springs and its own sag windows, as the newest job on two wheels has them."""
-    brief = _newest_brief(session, 2)
-    return (brief.shelf, brief.windows) if isinstance(brief, BikeBrief) else ((), ())
-
-
-def _newest_brief(session: Session, wheels: int) -> Document | None:
-    """The brief of the newest job of a kind that can be read."""
+def newest_brief(session: Session, kind: MachineKind) -> Any:
+    """The brief of the newest job of a kind that can be read; None where there is none."""
     rows = session.scalars(
         select(StageRow.document)
         .join(JobRow, JobRow.id == StageRow.job_id)
-        .where(StageRow.name == "brief", JobRow.wheels == wheels)
+        .where(StageRow.name == "brief", JobRow.wheels == kind.wheels)
         .order_by(JobRow.created_at.desc(), JobRow.id.desc())
         .limit(5)
     )
     for document in rows:
         try:
-            return documents.STAGE_MODELS[wheels]["brief"].model_validate(document)
+            return kind.stages["brief"].model_validate(document)
         except ValidationError:
             continue
     return None

@@ -1,28 +1,25 @@
 import { createInfiniteQuery, createQuery } from '@tanstack/svelte-query';
-import { api, sentence, type Schemas } from './api/client';
+import { api, ask, type Schemas } from './api/client';
 import { passes } from './bench/drafts';
 
 /** What went wrong with a question: a sentence, whether waiting may help, and where what is stored can be had. */
 class Trouble extends Error {
 	constructor(
+		sentence: string,
 		refusal: unknown,
 		readonly passes: boolean
 	) {
-		super(sentence(refusal));
+		super(sentence);
 		this.raw = (refusal as Schemas['Refusal'] | undefined)?.raw_address ?? undefined;
 	}
 	readonly raw: string | undefined;
 }
 
 async function whole<T>(
-	answer: Promise<{ data?: unknown; error?: unknown; response?: Response }>
+	answer: Promise<{ data?: unknown; error?: unknown; response: Response }>
 ): Promise<T> {
-	const { data, error, response } = await answer.catch(() => ({
-		data: undefined,
-		error: undefined,
-		response: undefined
-	}));
-	if (data === undefined) throw new Trouble(error, passes(response?.status));
+	const { data, trouble, refusal, status } = await ask(answer);
+	if (trouble) throw new Trouble(trouble, refusal, passes(status));
 	return data as T;
 }
 
@@ -102,11 +99,22 @@ export const outcomesQuery = (id: () => string, version: () => unknown) =>
 			)
 	}));
 
-export const changeKindsQuery = () =>
+/** What there is to know of every kind of machine. */
+export const kindsQuery = () =>
 	createQuery(() => ({
-		queryKey: ['change-kinds'],
+		...COMES_BACK,
+		queryKey: ['kinds'],
 		staleTime: Infinity,
-		queryFn: () => whole<Schemas['ChangeKind'][]>(api.GET('/api/change-kinds'))
+		queryFn: () => whole<Record<string, Schemas['KindView']>>(api.GET('/api/kinds'))
+	}));
+/** What there is to know of one kind. */
+export const kindQuery = (kind: () => string) =>
+	createQuery(() => ({
+		...COMES_BACK,
+		queryKey: ['kinds'],
+		staleTime: Infinity,
+		queryFn: () => whole<Record<string, Schemas['KindView']>>(api.GET('/api/kinds')),
+		select: (kinds: Record<string, Schemas['KindView']>) => kinds[kind()]
 	}));
 
 export const vehiclesQuery = (words: () => string) =>
@@ -122,15 +130,6 @@ export const vehiclesQuery = (words: () => string) =>
 			)
 	}));
 
-export const bikeQuery = (id: () => number) =>
-	createQuery(() => ({
-		...COMES_BACK,
-		queryKey: ['bike', id()],
-		gcTime: 0,
-		queryFn: () =>
-			whole<Schemas['BikeView']>(api.GET('/api/bikes/{bike_id}', { params: { path: { bike_id: id() } } }))
-	}));
-
 export const vehicleQuery = (id: () => number) =>
 	createQuery(() => ({
 		...COMES_BACK,
@@ -140,31 +139,5 @@ export const vehicleQuery = (id: () => number) =>
 		queryFn: () =>
 			whole<Schemas['VehicleView']>(
 				api.GET('/api/vehicles/{vehicle_id}', { params: { path: { vehicle_id: id() } } })
-			)
-	}));
-
-export const choicesQuery = () =>
-	createQuery(() => ({
-		queryKey: ['archetypes'],
-		staleTime: Infinity,
-		queryFn: () => whole<Schemas['Choices']>(api.GET('/api/archetypes'))
-	}));
-
-export const bikeChoicesQuery = () =>
-	createQuery(() => ({
-		queryKey: ['bike-archetypes'],
-		staleTime: Infinity,
-		queryFn: () => whole<Schemas['BikeChoices']>(api.GET('/api/bike-archetypes'))
-	}));
-
-export const bikeJobQuery = (id: () => string) =>
-	createQuery(() => ({
-		...COMES_BACK,
-		queryKey: ['bike-job', id()],
-		gcTime: 0,
-		refetchOnReconnect: false,
-		queryFn: () =>
-			whole<Schemas['BikeJobView']>(
-				api.GET('/api/bike-jobs/{job_id}', { params: { path: { job_id: id() } } })
 			)
 	}));

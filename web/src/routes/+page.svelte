@@ -5,14 +5,18 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import Trash from '@lucide/svelte/icons/trash-2';
 	import Download from '@lucide/svelte/icons/download';
-	import { api, sentence, type Schemas } from '$lib/api/client';
+	import { api, ask, type Schemas } from '$lib/api/client';
 	import { drafts } from '$lib/bench/drafts';
 	import { day } from '$lib/format';
 	import { jobsQuery, vehiclesQuery } from '$lib/queries';
 	import Length from '$lib/ui/Length.svelte';
 	import ListHead from '$lib/ui/ListHead.svelte';
 	import MoreOfList from '$lib/ui/MoreOfList.svelte';
+	import { stagesOf } from '$lib/stages';
 	import Sheet from '$lib/ui/Sheet.svelte';
+	import Told from '$lib/ui/Told.svelte';
+	import Unopened from '$lib/ui/Unopened.svelte';
+	import { wingOf } from '$lib/wings';
 
 	let words = $state('');
 	let vehicleWords = $state('');
@@ -22,16 +26,9 @@
 	const total = $derived(jobs.data?.pages[0]?.total ?? 0);
 	const offered = $derived(vehicles.data?.pages.flatMap((page) => page.items) ?? []);
 	const queries = useQueryClient();
-	const names = {
-		brief: 'Brief',
-		measure: 'Measure',
-		plan: 'Plan',
-		align: 'Align',
-		build: 'Build',
-		prove: 'Prove'
-	};
-	/** Where a job of so many wheels is opened. */
-	const at = (wheels: number) => (wheels === 2 ? 'bikes' : 'jobs');
+	/** What a job's stage is called. */
+	const called = (job: Schemas['JobSummary']) =>
+		stagesOf(wingOf(job.kind)).find((stage) => stage.id === job.stage)?.name;
 	let trouble = $state('');
 	let opening = $state(false);
 	let title = $state('');
@@ -41,37 +38,31 @@
 
 	async function bringIn(file: File | undefined) {
 		if (!file) return;
-		const { data, error } = await api
-			.POST('/api/jobs/import', { body: (await file.text()) as never, bodySerializer: (text) => text })
-			.catch(() => ({ data: undefined, error: undefined }));
+		const asked = await ask(
+			api.POST('/api/jobs/import', { body: (await file.text()) as never, bodySerializer: (text) => text })
+		);
 		picker.value = '';
-		if (!data) {
-			trouble = `${file.name}: ${sentence(error)}`;
-			return;
-		}
-		trouble = '';
+		trouble = asked.trouble && `${file.name}: ${asked.trouble}`;
+		if (!asked.data) return;
 		await queries.invalidateQueries({ queryKey: ['jobs'] });
-		await goto(`/${at(data.wheels)}/${data.id}/plan`);
+		await goto(`/jobs/${asked.data.id}/plan`);
 	}
 
 	async function open() {
 		const chosen = offered.find((v) => v.id === vehicle) ?? offered[0];
 		const body = { title, vehicle_id: chosen?.id ?? 0 };
-		const { data, error } = await (
-			chosen?.wheels === 2 ? api.POST('/api/bike-jobs', { body }) : api.POST('/api/jobs', { body })
-		).catch(() => ({ data: undefined, error: undefined }));
-		if (data) await goto(`/${at(data.wheels)}/${data.id}/brief`);
-		else trouble = sentence(error);
+		const asked = await ask(api.POST('/api/jobs', { body }));
+		trouble = asked.trouble;
+		if (!asked.data) return;
 		opening = false;
+		await goto(`/jobs/${asked.data.id}/brief`);
 	}
 
 	async function remove() {
 		if (!removing) return;
-		const { response, error } = await api
-			.DELETE('/api/jobs/{job_id}', { params: { path: { job_id: removing.id } } })
-			.catch(() => ({ response: undefined, error: undefined }));
-		trouble = response?.ok ? '' : sentence(error);
-		if (response?.ok) drafts.forgetAll(`unsaved:${removing.id}:`);
+		const path = { job_id: removing.id };
+		trouble = (await ask(api.DELETE('/api/jobs/{job_id}', { params: { path } }))).trouble;
+		if (!trouble) drafts.forgetAll(`unsaved:${removing.id}:`);
 		removing = undefined;
 		await queries.invalidateQueries({ queryKey: ['jobs'] });
 	}
@@ -95,15 +86,12 @@
 		</button>
 	</ListHead>
 
-	{#if trouble}<p class="panel text-stops mb-3 p-3 font-semibold" role="alert">{trouble}</p>{/if}
+	{#if !opening}<Told sentence={trouble} class="mb-3" />{/if}
 
 	{#if jobs.isPending}
 		<p class="text-quiet p-4">Fetching the jobs…</p>
 	{:else if jobs.isError}
-		<div class="panel p-5">
-			<p class="mb-3 font-semibold">{jobs.error.message}</p>
-			<button class="btn" onclick={() => jobs.refetch()}>Try again</button>
-		</div>
+		<Unopened query={jobs} />
 	{:else if listed.length === 0 && !words.trim()}
 		<div class="panel p-8 text-center">
 			<p class="head mb-1">No jobs yet</p>
@@ -120,7 +108,7 @@
 				<li class="panel flex items-stretch {job.signed_off ? '' : 'border-l-dye border-l-4'}">
 					<a
 						class="grid flex-1 grid-cols-[1fr_190px_150px] items-center gap-4 px-4 py-3 hover:underline"
-						href="/{at(job.wheels)}/{job.id}/{job.signed_off ? 'prove' : job.stage}"
+						href="/jobs/{job.id}/{job.signed_off ? 'prove' : job.stage}"
 					>
 						<span>
 							<span class="block text-lg leading-snug font-semibold">{job.title}</span>
@@ -138,9 +126,7 @@
 								<span class="text-good block font-semibold">Signed off</span>
 								<span class="text-quiet">{day(job.signed_off)}</span>
 							{:else}
-								<span class="block font-semibold"
-									>Now: {job.wheels === 2 && job.stage === 'align' ? 'Steer' : names[job.stage]}</span
-								>
+								<span class="block font-semibold">Now: {called(job)}</span>
 								<span class="text-quiet">{job.due ? `due ${day(job.due)}` : 'no date set'}</span>
 							{/if}
 						</span>
@@ -203,6 +189,7 @@
 				<input class="field" type="search" bind:value={vehicleWords} maxlength="100" />
 			</label>
 		{/if}
+		<Told sentence={trouble} />
 		<button class="btn btn-dye justify-center" disabled={!title.trim()}>Open it</button>
 	</form>
 </Sheet>

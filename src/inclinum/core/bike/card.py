@@ -2,21 +2,7 @@
 
 from collections.abc import Iterator
 
-from inclinum.core.bike.changes import (
-    BikeChange,
-    ForkOil,
-    ForkRaise,
-    ForkSpacer,
-    ForkSprings,
-    ForkTravel,
-    RearDamperSwap,
-    RearLink,
-    RearPreload,
-    RearSpringSwap,
-    StandLeg,
-    apply_all,
-    at_their_place,
-)
+from inclinum.core.bike.changes import BikeChange, apply_all, at_their_place
 from inclinum.core.bike.changes.rear_preload import collar_step
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.machine import Bike
@@ -24,7 +10,6 @@ from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
-from inclinum.core.springs.fork import CoilForkSprings
 
 STAND = (
     "A stand that holds the frame, not the swing arm, and a strap forward from the bars: the machine must stay when a "
@@ -41,9 +26,6 @@ PHASES = (
     "Before it goes up", "Stand and support", "Rear apart", "Rear swap", "Rear together", "Fork", "Wheels and down",
     "Prove", "Hand over",
 )  # fmt: skip
-COLLAR = (RearPreload, RearSpringSwap, RearDamperSwap)
-"""Changes that end with the collar set."""
-INSIDE = (ForkSprings, ForkSpacer, ForkOil, ForkTravel)
 
 
 def bike_card(job: BikeJob) -> Card:
@@ -71,14 +53,7 @@ def _preflight(job: BikeJob) -> Preflight:
     met = _on(job).values()
     changes = [c for c, _ in met]
     tools = ["Tape and calliper", "Stand that holds the frame, strap", "Torque wrench with a valid test date"]
-    if any(isinstance(c, RearSpringSwap) for c in changes):
-        tools.append("Spring compressor of the right size")
-    if any(isinstance(c, RearPreload | RearSpringSwap) for c in changes):
-        tools.append("Hook spanner for the collar")
-    if any(isinstance(c, INSIDE) for c in changes):
-        tools += ["Socket for the fork caps", "Oil height gauge", "Measuring jug"]
-    if any(isinstance(c, RearLink) for c in changes):
-        tools.append("Drifts for the sleeves, grease gun")
+    tools += [tool for c in changes for tool in c.tools]
     return Preflight(
         parts=[p for c, bike in met for p in c.parts(bike)],
         hardware=[f"{f.count_per_side} × {f.name}, new" for f in job.machine.fasteners.values() if f.renew],
@@ -171,9 +146,8 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[Step]:
 
 def _rear(job: BikeJob, rear: Met) -> Iterator[Step]:
     bike, changes = job.machine, [c for c, _ in rear.values()]
-    linked = any(isinstance(c, RearLink) for c in changes)
-    springs = any(isinstance(c, RearSpringSwap) for c in changes)
-    damper_out = springs or any(isinstance(c, RearDamperSwap) for c in changes)
+    opened = frozenset().union(*(c.opens for c in changes))
+    linked, springs, damper_out = ("link" in opened, "spring" in opened, "damper" in opened)
     yield Step(
         id="rear.support", phase="Rear apart", axle="rear",
         text="Block under the rear wheel so that the damper carries nothing: its bolt turns by hand.",
@@ -199,7 +173,7 @@ def _rear(job: BikeJob, rear: Met) -> Iterator[Step]:
             caution=COMPRESSOR, hold="Spring loose on both seats before the seat clip is touched.", minutes=(6, 15),
         )  # fmt: skip
     # The collar is set once, where the plan leaves it: an earlier change's setting would be turned over again.
-    collars = [key for key, (c, _) in rear.items() if isinstance(c, COLLAR)]
+    collars = [key for key, (c, _) in rear.items() if c.sets_collar]
     for key, (change, met) in rear.items():
         for m, text in enumerate(change.steps(met)):
             if key in collars[:-1] and text == collar_step(change.apply(met)):
@@ -211,7 +185,7 @@ def _rear(job: BikeJob, rear: Met) -> Iterator[Step]:
     for n, text in enumerate(bike.orientation):
         yield Step(id=f"way{n}", phase="Rear swap", axle="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
     keys = (("rod_bolts", "rocker_pivot_bolt") if linked else ()) + (
-        ("damper_upper_bolt", "damper_lower_bolt") if linked or damper_out else ()
+        ("damper_upper_bolt", "damper_lower_bolt") if opened & {"damper", "damper eyes"} else ()
     )
     if keys:
         yield Step(
@@ -228,7 +202,7 @@ def _rear(job: BikeJob, rear: Met) -> Iterator[Step]:
 
 
 def _front(front: Met, bike: Bike) -> Iterator[Step]:
-    inside = any(isinstance(c, INSIDE) for c, _ in front.values())
+    inside = any("fork cap" in c.opens for c, _ in front.values())
     if inside:
         yield Step(
             id="fork.caps", phase="Fork", axle="front",
@@ -240,7 +214,7 @@ def _front(front: Met, bike: Bike) -> Iterator[Step]:
             yield Step(
                 id=f"{key}.{m}", phase="Fork", axle="front", text=text, minutes=(5, 20),
                 figure=_figure(change, met, text),
-                fasteners=_uses(bike, "top_clamp_bolt", "lower_clamp_bolt") if isinstance(change, ForkRaise) else (),
+                fasteners=_uses(bike, "top_clamp_bolt", "lower_clamp_bolt") if "clamps" in change.opens else (),
             )  # fmt: skip
     yield Step(
         id="fork.equal", phase="Fork", axle="front",
@@ -252,30 +226,9 @@ def _front(front: Met, bike: Bike) -> Iterator[Step]:
 
 def _figure(change: BikeChange, met: Bike, text: str) -> str | None:
     """The number of a step, large, where the step is about it."""
-    figure = _number(change, change.apply(met))
+    figure = change.figure(met)
     told = figure and any(word in text for word in figure.split() if word.replace(".", "").isdigit())
     return figure if told else None
-
-
-def _number(change: BikeChange, planned: Bike) -> str | None:
-    match change:
-        case _ if isinstance(change, COLLAR):
-            shortening = planned.preload_mm
-            return f"{shortening / planned.damper.collar_pitch_mm:.2f} turns · {shortening:g} mm"
-        case ForkRaise():
-            return f"{change.raised_mm:g} mm above the top clamp"
-        case ForkSpacer():
-            return f"{change.spacer_mm:g} mm"
-        case ForkSprings() if isinstance(planned.fork.springs, CoilForkSprings):
-            return f"spacer {planned.fork.springs.spacer_mm:g} mm"
-        case ForkOil():
-            return f"{change.level_mm:g} mm of air"
-        case RearLink():
-            return f"hole {change.hole_mm:g} · rod {change.rod_mm:g} mm"
-        case StandLeg():
-            return f"{change.shorter_mm:g} mm shorter"
-        case _:
-            return None
 
 
 def _proof(told: BikePrediction, planned: Bike) -> Iterator[Step]:

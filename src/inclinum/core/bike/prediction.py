@@ -14,7 +14,16 @@ from inclinum.core.bike.changes import RearLink, apply_all
 from inclinum.core.bike.drawing import BikeDrawing, draw
 from inclinum.core.bike.fit import BikeFit, Fitted, fitted
 from inclinum.core.bike.job import BikeJob
-from inclinum.core.bike.limits import REFUSED, BikeCase, BikeFinding, findings, unmeasured
+from inclinum.core.bike.limits import (
+    REFUSED,
+    BikeCase,
+    BikeCure,
+    BikeFinding,
+    findings,
+    sag_windows,
+    steering_kept,
+    unmeasured,
+)
 from inclinum.core.bike.machine import ENDS, Bike, End
 from inclinum.core.bike.sag import SagBench, sag_bench
 from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing, standing_of
@@ -22,6 +31,7 @@ from inclinum.core.bike.standing_up import CentreStandTold, ReachTold, StandLean
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rear_end import chain_slack_change
+from inclinum.core.plan import Share
 
 CURVE_POINTS = 41
 
@@ -83,14 +93,6 @@ class ForkCurve(Document):
     laden: float
 
 
-class BikeShare(Document):
-    """What one change of the stack brings, given those before it, rider on; zero when it is off."""
-
-    id: str
-    front: float
-    rear: float
-
-
 class BikePrediction(Document):
     """The whole answer."""
 
@@ -125,8 +127,12 @@ class BikePrediction(Document):
     reach: ReachTold
     clearances: dict[str, tuple[float, float]]
     """Rider on, before and planned, mm."""
-    shares: list[BikeShare]
+    shares: list[Share]
     findings: list[BikeFinding]
+    raises: dict[Literal["allowed", "supplier"], BikeCure]
+    """The plan with the fork raised as far as it allows, or as its supplier says; empty where it cannot be raised."""
+    shelf: dict[Literal["softer", "stiffer"], BikeCure]
+    """The plan with the nearest spring of the shelf on either side, set to its preload."""
     unmeasured: list[str]
     """What the limits were checked against and nobody gave: without it nothing found is not all well."""
     stopped: bool
@@ -220,6 +226,8 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         },
         shares=_shares(assessed),
         findings=found,
+        raises=_raises(case),
+        shelf=_shelf(case),
         unmeasured=unmeasured(case),
         stopped=any(f.severity == "stops" for f in found) and (refused or not job.plan.override.strip()),
         refused=refused,
@@ -227,6 +235,28 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         questions=_questions(assessed),
         drawing=draw(before, after),
     )
+
+
+def _raises(case: BikeCase) -> dict[Literal["allowed", "supplier"], BikeCure]:
+    steering = case.steering
+    wanted = {"allowed": steering.raise_allowed_mm, "supplier": steering.supplier_raise_mm}
+    return {
+        name: cure  # type: ignore[misc]
+        for name, length in wanted.items()
+        if length is not None and case.bike.fork.crown == "double"
+        for cure in steering_kept.raised(case, length)
+    }
+
+
+def _shelf(case: BikeCase) -> dict[Literal["softer", "stiffer"], BikeCure]:
+    bench = case.sags["rear"]
+    near = {"softer": bench.softer, "stiffer": bench.stiffer}
+    return {
+        name: cure  # type: ignore[misc]
+        for name, choice in near.items()
+        if choice is not None
+        for cure in sag_windows.fitting(case, choice)
+    }
 
 
 def _drop_at(came: Standing, front: float, rear: float, x: float) -> float:
@@ -331,7 +361,7 @@ SPRUNG = ("rear", "damper", "spring", "preload_mm", "fork", "front_tyre_radius_m
 """What the height of the body hangs on; a change of anything else has no share in it."""
 
 
-def _shares(assessed: Assessed) -> list[BikeShare]:
+def _shares(assessed: Assessed) -> list[Share]:
     """Each change alone on top of those before it, rider on."""
     came = assessed.before
     bike, drops, found = came.bike, came.drops("laden", came), []
@@ -343,7 +373,7 @@ def _shares(assessed: Assessed) -> list[BikeShare]:
             last = all(not later.on for later in stack[n + 1 :])
             now = assessed.after if last else Standing(changed, came.loads, came.rear.swing)
             drops = now.drops("laden", came)
-        found.append(BikeShare(id=planned.id, front=drops[0] - was[0], rear=drops[1] - was[1]))
+        found.append(Share(id=planned.id, front=was[0] - drops[0], rear=was[1] - drops[1]))
         bike = changed
     return found
 

@@ -8,6 +8,8 @@ from inclinum.core.bike.job import BikeJob, BikeMeasurements
 from inclinum.core.bike.machine import ENDS, End
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.document import Document
+from inclinum.core.document.names import AxleName
+from inclinum.core.plan import Outcome
 
 SAG_MM = 3.0
 """± of a sag that two readings of a tape and a shifting rider give. Our judgement."""
@@ -95,4 +97,22 @@ def _drop(job: BikeJob, after: BikeMeasurements, says: float, spread: float) -> 
         after=was - now,
         residual=was - now - says,
         within=abs(was - now - says) <= plus_minus,
+    )
+
+
+def outcome(job: BikeJob) -> Outcome:
+    """What a job predicted and what it gave, rider on. Raises as ``assess``."""
+    told, proof = predict_bike(job), prove_bike(job)
+    measured: dict[AxleName, float] = {}
+    if proof.rear_drop is not None:
+        # The mark tells the body against the axle; a smaller wheel lets both down.
+        measured["rear"] = -told.rear_drop_mm - proof.rear_drop.residual
+    return Outcome(
+        id=job.id,
+        title=job.title,
+        signed_off=job.prove.sign_off.at if job.prove.sign_off else None,
+        predicted={"front": -told.front_drop_mm, "rear": -told.rear_drop_mm},
+        plus_minus={"rear": told.plus_minus_mm},
+        measured=measured,
+        changes=[f"{p.change.title}: {p.change.summary()}" for p in job.plan.changes if p.on],
     )

@@ -6,6 +6,9 @@ from inclinum.core.bike.stance import Standing
 from inclinum.core.document import Document
 from inclinum.core.kinematics import attitude
 
+NOTICED_MM = 1.5
+"""Our rule: less change of trail than this is not felt, and is within what a tape gives."""
+
 
 class Steering(Document):
     """What the fork has to do, rider on, mm and degrees."""
@@ -21,6 +24,8 @@ class Steering(Document):
     raise_now_mm: float
     trail_left_mm: float
     """What remains of the change at the allowed raise."""
+    kept: bool
+    """Whether the trail is as it was, as far as anybody would notice."""
     clipped: bool
     clipped_by: str
     supplier_raise_mm: float | None
@@ -59,6 +64,7 @@ def steering(came: Standing, planned: Standing, supplier: float | None) -> Steer
         raise_allowed_mm=allowed,
         raise_now_mm=fork.raised_mm,
         trail_left_mm=trail_at(allowed) - before.trail,
+        kept=abs(after.trail - before.trail) <= NOTICED_MM,
         clipped=clipped,
         clipped_by=by if clipped else "",
         supplier_raise_mm=supplier,

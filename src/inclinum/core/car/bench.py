@@ -1,5 +1,6 @@
 """One axle on the vehicle bench: where every joint is over travel, what it does there, and how well it is known."""
 
+from collections.abc import Mapping
 from typing import Literal
 
 import numpy as np
@@ -37,6 +38,10 @@ class BenchPoint(Document):
     plus_minus: float
     moves: bool
     """Whether it moves with the wheel."""
+    along: tuple[str, ...]
+    """Points at the same place: a damper inside its spring goes along when it is moved."""
+    images: tuple[str, ...]
+    """What of a whole axle goes to the mirror image of where it is moved, while the axle stays even."""
 
 
 class BenchMember(Document):
@@ -103,6 +108,30 @@ def axle_bench(axle: Axle) -> AxleBench:
     return bench.model_copy(update={"right": _one_wheel(bench.fit.axle.of_side("right"))})
 
 
+def followers(name: str, points: Mapping[str, Array]) -> dict[str, tuple[str, ...]]:
+    """What goes along when a hardpoint is moved: those at its place, and on a whole axle their mirror images.
+
+    Args:
+        name: of the point.
+        points: every point of the linkage by name, each (3,), mm.
+    """
+    along = tuple(n for n, at in points.items() if n != name and np.array_equal(at, points[name]))
+    images = (mirror_name(n) for n in (name, *along))
+    return {"along": along, "images": tuple(n for n in images if n is not None and n in points and n not in along)}
+
+
+def mirror_name(name: str) -> str | None:
+    """Name of the same point at the other side of a whole axle; None where a point has no side.
+
+    >>> mirror_name("left_upper_body"), mirror_name("spring_top_right"), mirror_name("wheel_centre")
+    ('right_upper_body', 'spring_top_left', None)
+    """
+    other = {"left": "right", "right": "left"}
+    words = name.split("_")
+    turned = [other.get(word, word) for word in words]
+    return None if turned == words else "_".join(turned)
+
+
 def _one_wheel(axle: Axle) -> AxleBench:
     fitted = fit_axle(axle)
     axle = fitted.axle
@@ -118,6 +147,8 @@ def _one_wheel(axle: Axle) -> AxleBench:
     load, frequency, trouble, force = _ride(axle, travel)
     steer, steer_unit, steer_curves = _steer_curves(corner)
     names = axle.linkage.named_points()
+    # What follows a point is told of the points as they are typed, not as the readings have pulled them.
+    drawn_at = (axle.prior or axle.linkage).named_points()
     drawn = sorted({n for m in axle.linkage.members() for n in m[1:]} | {corner.wheel} | set(names))
     frames = {n: _places(corner.place(n, poses)[0]) for n in drawn if n in corner.body.points}
     return AxleBench(
@@ -133,6 +164,7 @@ def _one_wheel(axle: Axle) -> AxleBench:
                 source=axle.known[n].source if n in axle.known else "assumed",
                 plus_minus=axle.known[n].tolerance_mm if n in axle.known else 44.0,
                 moves=bool(np.ptp([f[2] for f in frames[n]]) > 1e-6) if n in frames else False,
+                **followers(n, drawn_at),
             )
             for n, at in names.items()
         ),

@@ -28,6 +28,7 @@ from inclinum.core.equilibrium import swap_estimate
 from inclinum.core.fitting.consequence import LIFT_MM
 from inclinum.core.kinematics import Motion, Poses
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down, rise_at
+from inclinum.core.plan import Share
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import CoilSpring
 
@@ -132,14 +133,6 @@ class AxlePrediction(Document):
     wind_up_deg: dict[str, float]
     """Per arm: what its bushes would store if tightened at full droop."""
     inputs: list[InputShare]
-
-
-class Share(Document):
-    """What one change of the stack brings, given those before it; zero when it is off."""
-
-    id: str
-    front: float
-    rear: float
 
 
 class Prediction(Document):

@@ -10,9 +10,10 @@ from inclinum.core.car.job import Job, Measurements
 from inclinum.core.car.measured import Question, questions
 from inclinum.core.car.prediction import Height, Prediction, assess, predict
 from inclinum.core.car.vehicle import AngleName
-from inclinum.core.document import Document, Moment
+from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium.body import CORNERS
+from inclinum.core.plan import Outcome
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.uncertainty import COVERAGE
 from inclinum.core.uncertainty.explain import Explanation, FourCorners, Hypothesis, explain, of_axle, of_corner
@@ -235,19 +236,6 @@ def _angles(job: Job, after: Measurements) -> list[AngleProof]:
             )
         )
     return found
-
-
-class Outcome(Document):
-    """A job in one line, for comparing it with others: mean rise of both sides per axle, mm."""
-
-    id: str
-    title: str
-    signed_off: Moment | None
-    predicted: dict[AxleName, float]
-    plus_minus: dict[AxleName, float]
-    measured: dict[AxleName, float]
-    """Axles that were measured before and after."""
-    changes: list[str]
 
 
 def outcome(job: Job) -> Outcome:

@@ -9,10 +9,12 @@ constraints are those of :mod:`~inclinum.core.kinematics.constraints`.
 from collections.abc import Mapping
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Any
 
 import numpy as np
 
 from inclinum.core.document.errors import DomainError
+from inclinum.core.kinematics.branch import State, end_of_reach, newton, sense, solve, stages
 from inclinum.core.kinematics.constraints import (
     NEUTRAL,
     Adjustment,
@@ -215,20 +217,9 @@ class Body:
 
     def reach(self, low: float, high: float, resolution: float = 0.05) -> Reach:
         """The part of [low, high] around 0 that exists, and which part is at its dead point at an end, mm."""
-        ends, reasons = [], []
-        for end in (low, high):
-            inside, outside = 0.0, end
-            while abs(outside - inside) > resolution:
-                grid = np.linspace(inside, outside, 17)
-                ok = self.poses(grid).reachable
-                if ok.all():
-                    inside = outside
-                    break
-                first_lost = int(np.argmin(ok))
-                inside, outside = (grid[max(first_lost - 1, 0)], grid[first_lost])
-            ends.append(float(inside))
-            reasons.append("" if inside == end else self._end_reason(float(inside)))
-        return Reach(*ends, *reasons)
+        ends = [end_of_reach(lambda z: self.poses(z).reachable, end, resolution) for end in (low, high)]
+        reasons = ["" if at == end else self._end_reason(at) for at, end in zip(ends, (low, high), strict=True)]
+        return Reach(ends[0], ends[1], reasons[0], reasons[1])
 
     def _end_reason(self, travel: float) -> str:
         system = self._neutral
@@ -270,7 +261,7 @@ class _System:
         """Branch and rates of the neutral linkage at baseline, (1,) and (1, 6, drives)."""
         goal, row = np.zeros((1, self.drives)), np.zeros(1, dtype=int)
         _, jacobian = self.residual_and_jacobian(goal, row, self.centre0[None], np.eye(3)[None])
-        return _sense(jacobian), self._rates(jacobian)
+        return sense(jacobian), self._rates(jacobian)
 
     @cached_property
     def bend(self) -> Array:
@@ -307,28 +298,13 @@ class _System:
 
     def newton(self, goal: Array, row: Array, centre: Array, turn: Array) -> tuple[Array, Array, Array, Array]:
         """Newton from a given pose: centre, turn, whether it converged, and the last Jacobian."""
-        centre, turn = centre.copy(), turn.copy()
-        residual, jacobian = self.residual_and_jacobian(goal, row, centre, turn)
-        for _ in range(_NEWTON_STEPS):
-            worst = np.abs(residual).max(axis=1)
-            open_ = ~(worst < RESIDUAL_MM) & np.isfinite(worst)
-            left = np.count_nonzero(open_)
-            if left == 0:
-                break
-            # Picking out the few that are left costs more than it saves while most are left.
-            active = slice(None) if left > MOST * row.size else np.flatnonzero(open_)
-            step = _solve(jacobian[active], -residual[active])
-            step[:, 3:] /= _LEVER_MM
-            # A step beyond these is a toggle, not progress: limiting it keeps the branch.
-            size = np.abs(step)
-            scale = np.minimum(60.0 / (size[:, :3].max(axis=1) + 1e-12), 0.3 / (size[:, 3:].max(axis=1) + 1e-12))
-            if scale.min() < 1.0:
-                step *= np.minimum(scale, 1.0)[:, None]
-            centre[active] += step[:, :3]
-            turn[active] = rotation(step[:, 3:]) @ turn[active]
-            residual[active], jacobian[active] = self.residual_and_jacobian(
-                goal[active], row[active], centre[active], turn[active]
-            )
+
+        def equations(at: State, which: Any) -> tuple[Array, Array]:
+            return self.residual_and_jacobian(goal[which], row[which], *at)
+
+        (centre, turn), residual, jacobian = newton(
+            equations, _stepped, (centre, turn), within=RESIDUAL_MM, most=_NEWTON_STEPS, pick=MOST
+        )
         return centre, turn, np.abs(residual).max(axis=1) < RESIDUAL_MM, jacobian
 
     def follow(self, goal: Array, row: Array) -> tuple[Array, ...]:
@@ -338,40 +314,37 @@ class _System:
         first, own = np.flatnonzero(begins), np.cumsum(begins) - 1
         centre = np.broadcast_to(self.centre0, (first.size, 3)).copy()
         turn = np.broadcast_to(np.eye(3), (first.size, 3, 3)).copy()
-        reached, ok = np.zeros_like(goal), np.ones(first.size, dtype=bool)
+        ok = np.ones(first.size, dtype=bool)
         if self.neutral:
             sign, rates = self.baseline
         else:
-            centre, turn, ok, jacobian = self.newton(reached[first], row[first], centre, turn)
-            sign, rates = _sense(jacobian), self._rates(jacobian)
+            centre, turn, ok, jacobian = self.newton(np.zeros_like(goal[first]), row[first], centre, turn)
+            sign, rates = sense(jacobian), self._rates(jacobian)
         centre, turn, ok, sign, rates = (v[own] for v in (centre, turn, ok, sign, rates))
         sizes = np.array([STAGE_MM, STAGE_ROLL])[: self.drives]
-        stages = max(1, int(np.ceil((np.abs(goal) / sizes).max(initial=0.0))))
-        for stage in range(1, stages + 1):
-            ahead = goal * stage / stages
+        for stage, (reached, ahead) in enumerate(stages(goal, sizes)):
             step = ahead - reached
             start = self._ahead(rates, step, centre, turn)
-            if self.neutral and self.drives == 1 and stage == 1:
+            if self.neutral and self.drives == 1 and stage == 0:
                 # The second order saves every position a Newton step.
                 bent = step**2 / 2 * self.bend
                 start = start[0] + bent[:, :3], rotation(bent[:, 3:]) @ start[1]
-            reached = ahead
-            centre, turn, met, jacobian = self.newton(reached, row, *start)
+            centre, turn, met, jacobian = self.newton(ahead, row, *start)
             rates = self._rates(jacobian)
             # The determinant changes sign where the linkage passes a dead point: beyond it lies another branch.
-            ok &= met & (_sense(jacobian) == sign)
+            ok &= met & (sense(jacobian) == sign)
         return self._state(goal, centre, turn, rates, ok)
 
-    def beside(self, goal: Array, row: Array, centre: Array, turn: Array, sense: Array) -> tuple[Array, ...]:
+    def beside(self, goal: Array, row: Array, centre: Array, turn: Array, sign: Array) -> tuple[Array, ...]:
         """The same for samples that differ little from a linkage whose own poses at the goals are known.
 
         Args:
             goal, row: as for :meth:`follow`.
             centre, turn: of the neutral linkage at each goal.
-            sense: the branch it is on. A sample that does not end up on it is followed from its own baseline.
+            sign: the branch it is on. A sample that does not end up on it is followed from its own baseline.
         """
         centre, turn, met, jacobian = self.newton(goal, row, centre, turn)
-        state = self._state(goal, centre, turn, self._rates(jacobian), met & (_sense(jacobian) == sense))
+        state = self._state(goal, centre, turn, self._rates(jacobian), met & (sense(jacobian) == sign))
         lost = ~state[4]
         if lost.any():
             for part, again in zip(state, self.follow(goal[lost], row[lost]), strict=True):
@@ -391,7 +364,7 @@ class _System:
         if self.drives > 1:
             step[:, 1] /= _LEVER_MM
         centre, turn, ok, jacobian = self.newton(goal, row, *self._ahead(self._rates(before), step, centre, turn))
-        ok = ok & (_sense(jacobian) == _sense(before))
+        ok = ok & (sense(jacobian) == sense(before))
         return self._state(goal, centre, turn, self._rates(jacobian), ok)
 
     def _ahead(self, rates: Array, step: Array, centre: Array, turn: Array) -> tuple[Array, Array]:
@@ -406,7 +379,7 @@ class _System:
         if self.drives > 1:
             unit_drives[:, 4, 0] = 1.0
             unit_drives[:, 5, 1] = _LEVER_MM
-        rates = _solve(jacobian, unit_drives)
+        rates = solve(jacobian, unit_drives)
         rates[:, 3:] /= _LEVER_MM
         return rates
 
@@ -417,19 +390,12 @@ class _System:
         return centre, turn, rates[:, :3, 0], rates[:, 3:, 0], ok, roll[:, :3], roll[:, 3:]
 
 
-def _sense(jacobian: Array) -> Array:
-    """Sign of the determinant: the branch a pose lies on; NaN where there is no pose."""
-    with np.errstate(invalid="ignore"):
-        return np.sign(np.linalg.det(jacobian))
-
-
-def _solve(matrices: Array, right: Array) -> Array:
-    """Stacked solve of vectors (N, 6) or columns (N, 6, k); a singular system (a dead point) gives zeros."""
-    columns = right if right.ndim == 3 else right[..., None]
-    try:
-        solved = np.linalg.solve(matrices, columns)
-    except np.linalg.LinAlgError:
-        solved = np.zeros_like(columns)
-        regular = np.abs(np.linalg.det(matrices)) > 1e-12
-        solved[regular] = np.linalg.solve(matrices[regular], columns[regular])
-    return solved if right.ndim == 3 else solved[..., 0]
+def _stepped(at: State, step: Array) -> State:
+    """A step (N, 6) of centre and turn; one beyond these limits is a toggle, not progress: cut, it keeps the branch."""
+    centre, turn = at
+    step[:, 3:] /= _LEVER_MM
+    size = np.abs(step)
+    scale = np.minimum(60.0 / (size[:, :3].max(axis=1) + 1e-12), 0.3 / (size[:, 3:].max(axis=1) + 1e-12))
+    if scale.min() < 1.0:
+        step *= np.minimum(scale, 1.0)[:, None]
+    return centre + step[:, :3], rotation(step[:, 3:]) @ turn

@@ -18,12 +18,15 @@ import numpy as np
 
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Poses, Reach
+from inclinum.core.kinematics.branch import State, end_of_reach, newton, sense, solve, stages
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment
 from inclinum.core.kinematics.rigid import Array, rotation
 
 STAGE_MM = 20.0
 """Travel is approached in steps of at most this."""
 _NEWTON_STEPS = 12
+SOUGHT, MET = 1e-10, 1e-8
+"""Residuals, mm: looked for, and good enough."""
 REACH_GRID = 41
 """Positions looked at together when the end of the travel is sought."""
 
@@ -152,20 +155,10 @@ class LeafBody:
 
     def reach(self, low: float, high: float, resolution: float = 0.5) -> Reach:
         """Travel that exists: a shackle or an arm drawn straight ends it."""
-        ends, reasons = [], []
-        for end in (low, high):
-            inside, outside = 0.0, end
-            while abs(outside - inside) > resolution:
-                grid = np.linspace(inside, outside, REACH_GRID)
-                ok = self.pack(grid).reachable
-                if ok.all():
-                    inside = outside
-                    break
-                first_lost = int(np.argmin(ok))
-                inside, outside = grid[max(first_lost - 1, 0)], grid[first_lost]
-            ends.append(float(inside))
-            reasons.append("" if inside == end else "dead point: shackle and spring in one line")
-        return Reach(*ends, *reasons)
+        ends = [end_of_reach(lambda z: self.pack(z).reachable, end, resolution, REACH_GRID) for end in (low, high)]
+        told = "dead point: shackle and spring in one line"
+        reasons = ["" if at == end else told for at, end in zip(ends, (low, high), strict=True)]
+        return Reach(ends[0], ends[1], reasons[0], reasons[1])
 
 
 class _Pack:
@@ -186,28 +179,22 @@ class _Pack:
         state = np.zeros((travel.size, 3))  # fore-aft, pitch, shackle turn
         ok = np.ones(travel.size, dtype=bool)
         _, jacobian, along = self._equations(state, np.zeros_like(travel))
-        sign = np.sign(np.linalg.det(jacobian))
-        stages = max(1, int(np.ceil(np.abs(travel).max(initial=0.0) / STAGE_MM)))
-        rates = -np.linalg.solve(jacobian, along[..., None])[..., 0]
-        for stage in range(1, stages + 1):
-            state = state + rates * (travel / stages)[:, None]
-            state, met, jacobian, along = self._newton(state, travel * stage / stages)
-            ok &= met & (np.sign(np.linalg.det(jacobian)) == sign)
+        sign, rates = sense(jacobian), -solve(jacobian, along)
+        for reached, ahead in stages(travel, STAGE_MM):
+            state = state + rates * (ahead - reached)[:, None]
+            state, met, jacobian, along = self._newton(state, ahead)
+            ok &= met & (sense(jacobian) == sign)
             safe = np.where(ok[:, None, None], jacobian, np.eye(3))
-            rates = np.where(ok[:, None], -np.linalg.solve(safe, along[..., None])[..., 0], 0.0)
+            rates = np.where(ok[:, None], -solve(safe, along), 0.0)
         return PackMotion(state[:, 0], state[:, 1], state[:, 2], rates[:, 0], rates[:, 1], ok)
 
     def _newton(self, state: Array, travel: Array) -> tuple[Array, Array, Array, Array]:
-        for _ in range(_NEWTON_STEPS):
-            missed, jacobian, along = self._equations(state, travel)
-            if np.abs(missed).max(initial=0.0) < 1e-10:
-                break
-            regular = np.abs(np.linalg.det(jacobian)) > 1e-12
-            step = np.zeros_like(state)
-            step[regular] = np.linalg.solve(jacobian[regular], -missed[regular][..., None])[..., 0]
-            state = state + np.clip(step, [-20, -0.1, -0.3], [20, 0.1, 0.3])
-        missed, jacobian, along = self._equations(state, travel)
-        return state, np.abs(missed).max(axis=1) < 1e-8, jacobian, along
+        (state,), missed, jacobian = newton(
+            lambda at, which: self._equations(at[0], travel[which])[:2], _stepped, (state,), within=SOUGHT,
+            most=_NEWTON_STEPS,
+        )  # fmt: skip
+        *_, along = self._equations(state, travel)
+        return state, np.abs(missed).max(axis=1) < MET, jacobian, along
 
     def _equations(self, state: Array, travel: Array) -> tuple[Array, Array, Array]:
         """Residuals (N, 3) in mm and rad, Jacobian by state (N, 3, 3), and derivative by travel (N, 3)."""
@@ -249,6 +236,11 @@ class _Pack:
         jacobian[:, 2] *= self.a
         along[:, 2] *= self.a
         return missed, jacobian, along
+
+
+def _stepped(at: State, step: Array) -> State:
+    """A step of fore-aft, pitch and shackle turn, cut where it would leave the branch."""
+    return (at[0] + np.clip(step, [-20, -0.1, -0.3], [20, 0.1, 0.3]),)
 
 
 def _turned(v: Array, angle: Array) -> tuple[Array, Array]:

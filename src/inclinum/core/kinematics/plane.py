@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from inclinum.core.document.errors import DomainError
+from inclinum.core.kinematics.branch import State, newton, sense, solve, stages
 from inclinum.core.kinematics.rigid import Array
 
 RESIDUAL_MM = 1e-9
@@ -204,9 +205,8 @@ class PlanarLinkage:
         state: Array = np.zeros((goal.size, len(self._moving), 3))
         rate: Array = np.broadcast_to(self._drawn[1], state.shape)
         last, ok = PlanarPoses(goal, state, rate, np.ones(goal.size, dtype=bool)), np.ones(goal.size, dtype=bool)
-        stages = max(1, int(np.ceil(np.abs(goal).max(initial=0.0) / STAGE_MM)))
-        for stage in range(1, stages + 1):
-            last = self._newton(goal * stage / stages, last.state + last.rate * (goal / stages)[:, None, None])
+        for reached, ahead in stages(goal, STAGE_MM):
+            last = self._newton(ahead, last.state + last.rate * (ahead - reached)[:, None, None])
             ok &= last.reachable
         return PlanarPoses(goal, last.state, last.rate, ok)
 
@@ -350,31 +350,21 @@ class PlanarLinkage:
     @cached_property
     def _drawn(self) -> tuple[float, Array]:
         """Branch and rates as drawn."""
-        return float(np.sign(np.linalg.det(self._at_rest[0]))), self._rate(self._at_rest)
+        return float(sense(self._at_rest)[0]), self._rate(self._at_rest)
 
     def _newton(self, goal: Array, state: Array) -> PlanarPoses:
         """Poses from a start; reachable where a rise was met on the branch it is drawn on."""
-        residual, jacobian = self._equations(goal, state)
-        for _ in range(_NEWTON_STEPS):
-            if not (np.abs(residual) > RESIDUAL_MM).any():
-                break
-            state = self._stepped(state, residual, jacobian)
-            residual, jacobian = self._equations(goal, state)
-        with np.errstate(invalid="ignore"):
-            met = (np.abs(residual).max(axis=1) <= RESIDUAL_MM) & (np.sign(np.linalg.det(jacobian)) == self._drawn[0])
+        (state,), residual, jacobian = newton(
+            lambda at, which: self._equations(goal[which], at[0]), _stepped, (state,), within=RESIDUAL_MM,
+            most=_NEWTON_STEPS,
+        )  # fmt: skip
+        met = (np.abs(residual).max(axis=1) < RESIDUAL_MM) & (sense(jacobian) == self._drawn[0])
         return PlanarPoses(goal, state, self._rate(jacobian), met)
-
-    def _stepped(self, state: Array, residual: Array, jacobian: Array) -> Array:
-        """One Newton step, cut where it would go too far to stay on its branch."""
-        step: Array = _solve(jacobian, -residual[..., None])[..., 0].reshape(state.shape)
-        step *= np.minimum(1.0, 60.0 / (np.abs(step).max(axis=(1, 2)) + 1e-12))[:, None, None]
-        step[..., 2] /= _LEVER_MM
-        return state + step
 
     def _rate(self, jacobian: Array) -> Array:
         drive = np.zeros((*jacobian.shape[:2], 1))
         drive[:, -1] = 1.0
-        rate = _solve(jacobian, drive)[..., 0].reshape(jacobian.shape[0], -1, 3)
+        rate = solve(jacobian, drive)[..., 0].reshape(jacobian.shape[0], -1, 3)
         rate[..., 2] /= _LEVER_MM
         return rate
 
@@ -403,7 +393,7 @@ class PlanarLinkage:
         _, jacobian = self._equations(poses.rise, poses.state)
         longer = np.zeros((*jacobian.shape[:2], 1))
         longer[:, 2 * len(self._pins) + rod] = 1.0
-        effect = _solve(jacobian, longer)[..., 0].reshape(poses.state.shape)
+        effect = solve(jacobian, longer)[..., 0].reshape(poses.state.shape)
         effect[..., 2] /= _LEVER_MM
         return effect
 
@@ -436,12 +426,10 @@ def _joined_in_order(one: PlanarPoses, other: PlanarPoses) -> PlanarPoses:
     return both.part(np.argsort(both.rise, kind="stable"))
 
 
-def _solve(matrices: Array, right: Array) -> Array:
-    """Stacked solve; a singular system (a dead point) gives zeros."""
-    try:
-        return np.linalg.solve(matrices, right)
-    except np.linalg.LinAlgError:
-        solved = np.zeros_like(right)
-        regular = np.abs(np.linalg.det(matrices)) > 1e-12
-        solved[regular] = np.linalg.solve(matrices[regular], right[regular])
-        return solved
+def _stepped(at: State, step: Array) -> State:
+    """One step of every member's coordinates, cut where it would go too far to stay on its branch."""
+    (state,) = at
+    step = step.reshape(state.shape)
+    step *= np.minimum(1.0, 60.0 / (np.abs(step).max(axis=(1, 2)) + 1e-12))[:, None, None]
+    step[..., 2] /= _LEVER_MM
+    return (state + step,)

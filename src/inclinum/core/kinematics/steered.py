@@ -35,6 +35,13 @@ def knuckle_motion(corner: Corner, steering: "AxleSteering", poses: Poses) -> Kn
     """Bump and roll steer of a solid axle steered by a drag link to its left knuckle and a track rod to the right one.
 
     Each knuckle turns about its kingpin, which the axle carries, until its rod has its length; NaN where it cannot.
+
+    Args:
+        corner: the axle.
+        steering: its kingpins, drag link and track rod, as drawn.
+        poses: of the axle.
+
+    Source: derived here: |box − knuckle arm turned about the kingpin| = drag link, the same for the track rod.
     """
     lower, upper = (np.array(p, dtype=float) for p in (steering.kingpin_left_lower, steering.kingpin_left_upper))
     box, arm = (np.array(p, dtype=float) for p in (steering.drag_link_box, steering.drag_link_knuckle))
@@ -57,6 +64,13 @@ def ackermann_error(inner: Array, outer: Array, track: float, wheelbase: float) 
     """Outer wheel's angle less the one at which both turn about one point on the rear axle's line, rad.
 
     cot(outer) − cot(inner) = track/wheelbase, angles as magnitudes; zero where the wheels are straight.
+
+    Args:
+        inner, outer: turn of each wheel, rad.
+        track: between the kingpins at the ground, mm.
+        wheelbase: mm.
+
+    Source: steering of two wheels about one point, textbooks of vehicle dynamics, chapter on low-speed turning.
     """
     with np.errstate(divide="ignore"):
         ideal = np.arctan2(1.0, 1.0 / np.tan(np.maximum(inner, 1e-9)) + track / wheelbase)

@@ -3,74 +3,108 @@
 A third kind (a trailer, a three-wheeler) is one more wing beside ``car`` and ``bike``, and one more entry here.
 """
 
-from collections.abc import Callable, Mapping
-from dataclasses import dataclass
-from typing import Any
+from collections.abc import Mapping
+from typing import Annotated, Any
+
+from pydantic import Discriminator, Tag
 
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.card import bike_card
-from inclinum.core.bike.changes import BIKE_CHANGES
+from inclinum.core.bike.changes import BIKE_CHANGES, PlannedBikeChange
+from inclinum.core.bike.changes import begin as begin_on_bike
 from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeJob, BikeMeasurements, BikePlan, BikeProve
 from inclinum.core.bike.machine import Bike
-from inclinum.core.bike.prediction import predict_bike
-from inclinum.core.bike.proof import prove_bike
-from inclinum.core.car.archetypes import ARCHETYPES
+from inclinum.core.bike.prediction import BikePrediction, predict_bike
+from inclinum.core.bike.prediction import assess as assess_bike
+from inclinum.core.bike.proof import BikeProof, prove_bike
+from inclinum.core.bike.proof import outcome as outcome_of_bike
+from inclinum.core.bike.ways import BikeWay
+from inclinum.core.bike.ways import ways as ways_of_bike
+from inclinum.core.bike.windows import OURS
+from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
 from inclinum.core.car.card import card
-from inclinum.core.car.changes import CHANGE_TYPES
-from inclinum.core.car.job import Align, Brief, Job, Measurements, Plan, Prove
-from inclinum.core.car.prediction import predict
-from inclinum.core.car.proof import prove
-from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
+from inclinum.core.car.job import Align, AxleAim, Brief, Job, Measurements, Plan, Prove
+from inclinum.core.car.limits import Case
+from inclinum.core.car.prediction import Prediction, assess, predict
+from inclinum.core.car.proof import Proof, outcome, prove
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.car.ways import Way, ways
 from inclinum.core.card.record import Build
 from inclinum.core.card.steps import Card
 from inclinum.core.document import Document
-from inclinum.core.document.names import StageName
-from inclinum.core.plan import Change
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.machines.kind import Choice, MachineKind, Option
+from inclinum.core.quantity import Length
+from inclinum.core.springs.fitted import SPRINGS
 
 
-@dataclass(frozen=True)
-class MachineKind:
-    """What a kind of machine brings.
+def _begin_on_car(job: Job, kind: str, axle: AxleName | None) -> PlannedChange:
+    if axle is None:
+        raise DomainError("On four wheels a change is one of an axle: say which.")
+    return begin(kind, axle, job.vehicle, job.plan.changes)
 
-    Args:
-        name: in code.
-        title: of its chapter in the catalogue.
-        wheels: what it stands on, by which the database keeps kinds apart.
-        machine: its document.
-        job: the document of a job on it.
-        stages: the document of each stage.
-        archetypes: what it can be set up from.
-        changes: what can be changed on it.
-        predict: job → everything that follows from it.
-        card: job → the steps of its plan.
-        prove: job → readings after against the prediction.
-        proven_by: what is read after, in a sentence.
-    """
 
-    name: str
-    title: str
-    wheels: int
-    machine: type[Document]
-    job: type[Document]
-    stages: Mapping[StageName, type[Document]]
-    archetypes: Mapping[str, Any]
-    changes: tuple[type[Change[Any]], ...]
-    predict: Callable[[Any], Any]
-    card: Callable[[Any], Card]
-    prove: Callable[[Any], Any]
-    proven_by: str
+def _ways_of_car(job: Job, axle: AxleName, rise: float) -> list[Way]:
+    assessed = assess(job)
+    return ways(Case(job, assessed.before, assessed.after), axle, rise)
+
+
+def _brief_of_car(owner: str, machine: Vehicle, last: Brief | None) -> Brief:
+    """No change yet; the shop's limits come along."""
+    _ = machine
+    level = AxleAim(rise=Length.model_validate("0"))
+    return Brief(owner=owner, front=level, rear=level, local_limits=last.local_limits if last else ())
+
+
+def _title(axle: Axle) -> str:
+    known = ARCHETYPES.get(axle.archetype)
+    return known.title if known else axle.linkage.title
 
 
 CAR = MachineKind(
-    name="car", title="Four wheels", wheels=4, machine=Vehicle, job=Job,
+    name="car", title="Four wheels", wheels=4, told_by="front", machine=Vehicle, job=Job,
     stages={"brief": Brief, "measure": Measurements, "plan": Plan, "align": Align, "build": Build, "prove": Prove},
-    archetypes=ARCHETYPES, changes=CHANGE_TYPES, predict=predict, card=card, prove=prove, proven_by="heights",
+    choices=(
+        Choice("size", "Size", tuple(Option(s.name, s.title) for s in SIZES.values())),
+        *(
+            Choice(end, f"{end.capitalize()} suspension",
+                   tuple(Option(a.key, a.title, a.not_for) for a in ARCHETYPES.values() if end in a.where))
+            for end in AXLES
+        ),
+    ),
+    set_up=lambda chosen, name, plate: vehicle_of(chosen["front"], chosen["rear"], chosen["size"], name, plate),
+    brief=_brief_of_car, changes=CHANGE_TYPES, begin=_begin_on_car, predict=predict, ways=_ways_of_car, card=card,
+    prove=prove, outcome=outcome, proven_by="heights", archetypes=ARCHETYPES, springs=SPRINGS,
+    listed=lambda v: (_title(v.front), _title(v.rear), len(v.front.tape) + len(v.rear.tape)),
 )  # fmt: skip
+
+
+def _brief_of_bike(owner: str, machine: Bike, last: BikeBrief | None) -> BikeBrief:
+    """No change yet; the shop's shelf and windows come along."""
+    shelf, windows = (last.shelf, last.windows) if last else ((), ())
+    rear_drop = Length.model_validate("0")
+    return BikeBrief(owner=owner, rear_drop=rear_drop, use=machine.use, shelf=shelf, windows=windows)
+
+
+def _begin_on_bike(job: BikeJob, kind: str, end: AxleName | None) -> PlannedBikeChange:
+    _ = end  # a change of a two-wheeler knows its end
+    return begin_on_bike(kind, assess_bike(job).fitted.bike, job.plan.changes)
+
+
 BIKE = MachineKind(
-    name="bike", title="Two wheels", wheels=2, machine=Bike, job=BikeJob,
+    name="bike", title="Two wheels", wheels=2, told_by="fork", machine=Bike, job=BikeJob,
     stages={"brief": BikeBrief, "measure": BikeMeasurements, "plan": BikePlan, "align": BikeAlign, "build": Build,
             "prove": BikeProve},
-    archetypes=BIKES, changes=BIKE_CHANGES, predict=predict_bike, card=bike_card, prove=prove_bike, proven_by="sags",
+    choices=(Choice("archetype", "Kind of machine", tuple(Option(a.key, a.title) for a in BIKES.values())),),
+    set_up=lambda chosen, name, plate: BIKES[chosen["archetype"]].bike(name, plate),
+    brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike, predict=predict_bike,
+    ways=lambda job, end, rise: ways_of_bike(assess_bike(job).case(), end, rise), card=bike_card, prove=prove_bike,
+    outcome=outcome_of_bike, proven_by="sags", archetypes=BIKES, extras={"windows": tuple(OURS.values())},
+    listed=lambda b: (
+        f"Fork, {b.fork.springs.title.lower()}, {b.fork.stroke_mm:g} mm", b.rear.title, len(b.tape)
+    ),
 )  # fmt: skip
 KINDS: dict[str, MachineKind] = {kind.name: kind for kind in (CAR, BIKE)}
 """Every kind by its name."""
@@ -85,16 +119,47 @@ def kind_of(document: Document) -> MachineKind:
     return next(k for k in KINDS.values() if isinstance(document, k.job | k.machine))
 
 
+def kind_on(wheels: int) -> MachineKind:
+    """The kind that the database keeps by a number of wheels. Raises KeyError."""
+    return {k.wheels: k for k in KINDS.values()}[wheels]
+
+
+def _name_of_machine(given: Any) -> str:
+    """Name of the kind of a machine, given as its document or as what is to become one; the first where none fits."""
+    if isinstance(given, Document):
+        return kind_of(given).name
+    told = (k.name for k in KINDS.values() if isinstance(given, Mapping) and k.told_by in given)
+    return next(told, CAR.name)
+
+
+def _name_of_job(given: Any) -> str:
+    if isinstance(given, Document):
+        return kind_of(given).name
+    return _name_of_machine(given.get("vehicle") if isinstance(given, Mapping) else None)
+
+
+AnyMachine = Annotated[
+    Annotated[Vehicle, Tag("car")] | Annotated[Bike, Tag("bike")], Discriminator(_name_of_machine)
+]  # fmt: skip
+"""A machine of any kind, told apart by what only its kind has."""
+AnyJob = Annotated[Annotated[Job, Tag("car")] | Annotated[BikeJob, Tag("bike")], Discriminator(_name_of_job)]
+"""A job on a machine of any kind."""
+AnyPrediction = Prediction | BikePrediction
+AnyProof = Proof | BikeProof
+AnyPlanned = PlannedChange | PlannedBikeChange
+AnyWay = Way | BikeWay
+
+
 def card_of(job: Document) -> Card:
     """The job card of any machine. Raises ValueError where nothing can be predicted."""
     return kind_of(job).card(job)
 
 
-def proof_of(job: Document) -> Any:
+def proof_of(job: Document) -> AnyProof:
     """Readings after against the prediction, of any machine. Raises as :func:`card_of`."""
     return kind_of(job).prove(job)
 
 
-def prediction_of(job: Document) -> Any:
+def prediction_of(job: Document) -> AnyPrediction:
     """Everything that follows from a job on any machine. Raises as :func:`card_of`."""
     return kind_of(job).predict(job)

@@ -11,21 +11,32 @@ from inclinum.core.plan.change import (
     named,
     unused_id,
 )
+from inclinum.core.plan.edits import PlanEdits
 from inclinum.core.plan.finding import WORST_FIRST, Cure, Finding, Severity, worst_first
+from inclinum.core.plan.outcome import Outcome, Share
+from inclinum.core.plan.ways import Candidate, Way, best_first, nearest, way
 
 __all__ = [
     "WORST_FIRST",
+    "Candidate",
     "Change",
     "Cure",
     "Finding",
+    "Outcome",
+    "PlanEdits",
     "Planned",
     "Search",
     "Severity",
+    "Share",
+    "Way",
     "apply_all",
     "at_their_place",
     "begin",
+    "best_first",
     "millimetres",
     "named",
+    "nearest",
     "unused_id",
+    "way",
     "worst_first",
 ]

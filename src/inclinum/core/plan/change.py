@@ -8,6 +8,7 @@ from pydantic import Field
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AXLES, AxleName
 
 MachineT = TypeVar("MachineT", bound=Document)
 
@@ -41,6 +42,10 @@ class Change(Document, Generic[MachineT]):
     """What :meth:`at` sets, in a word that limits ask for: their ways out name a need, and no kind of change."""
     takes: ClassVar[frozenset[str]] = frozenset()
     """What it uses up: ``room`` of the spring, ``thread`` of a stud. Ways out take less of it."""
+    opens: ClassVar[frozenset[str]] = frozenset()
+    """What has to be open for it, in words the card of its machine knows."""
+    tools: ClassVar[tuple[str, ...]] = ()
+    """Tools it needs beyond what every job has at hand."""
     adds: ClassVar[bool] = False
     """Whether it comes on top of what is there, and does not replace it."""
 
@@ -48,6 +53,11 @@ class Change(Document, Generic[MachineT]):
     def where(self) -> str | None:
         """The axle it is done on; None beside both."""
         return None
+
+    @classmethod
+    def ends(cls) -> tuple[AxleName, ...]:
+        """Where such a change can be added; empty where it is beside both."""
+        return AXLES
 
     def apply(self, machine: MachineT) -> MachineT:
         """The machine with this change made. Never alters its argument.

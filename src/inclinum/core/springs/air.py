@@ -17,6 +17,13 @@ SLOW, QUICK = 1.0, 1.3
 class AirBag:
     """A bag whose area is linear in its height; closed valves, p_abs·Vⁿ constant.
 
+    Source: polytropic change of a gas, textbooks of thermodynamics; n is 1 for slow movements and about 1.3 for quick
+    ones of air. Force and rate are derived here: F = p·A, dV/dh = A, and −dF/dh by the product rule.
+
+    >>> bag = AirBag(height=200.0, area=10_000.0, area_slope=0.0, volume=2e6, pressure=0.4)
+    >>> round(float(bag.force(200.0)), 1), round(float(bag.stiffness(200.0)), 3)
+    (4000.0, 25.066)
+
     Args:
         height: at baseline, mm.
         area: effective, at baseline, mm².
@@ -79,6 +86,8 @@ class LevelSensor:
 
     The system holds the sensor's angle, so its arm's tip is a fixed point of the body: a longer link turns the
     suspension arm until the tip is its new length away.
+
+    Source: derived here: |tip − link point turned about the suspension arm's pivot| = link length.
     """
 
     pivot: tuple[float, float]

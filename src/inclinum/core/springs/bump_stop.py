@@ -11,6 +11,8 @@ from inclinum.core.kinematics.rigid import Array
 class BumpStop:
     """F = c·x^p from contact on, x the compression; solid at ``max_compression``.
 
+    Source: a power law fitted to a stop's force curve; two points of it give c and p. It holds for slow squeezing.
+
     Args:
         max_compression: mm.
         coefficient: c, N/mm^p.
@@ -64,6 +66,8 @@ class TableStop:
 @dataclass(frozen=True)
 class TopOut:
     """A top-out spring in the damper: it pulls back once the damper is longer than ``contact``.
+
+    Source: Hooke's law from contact on.
 
     Args:
         rate: N/mm.

@@ -19,6 +19,9 @@ def wire_rate(wire: float, mean_diameter: float, active_coils: float, shear: flo
         active_coils: coils that work n.
         shear: shear modulus G, N/mm².
 
+    Source: torsion of a round wire wound to a helix, textbooks of machine elements, chapter on springs; EN 13906-1.
+    Holds for D/d from 4 to 20 and little pitch.
+
     >>> round(wire_rate(13.5, 118.0, 8.5), 4)
     23.5751
     """
@@ -26,7 +29,17 @@ def wire_rate(wire: float, mean_diameter: float, active_coils: float, shear: flo
 
 
 def wire_solid_length(wire: float, total_coils: float) -> float:
-    """Length with every coil touching, ends not ground away, mm."""
+    """Length with every coil touching, ends not ground away, mm: d·nt.
+
+    Args:
+        wire: wire diameter d, mm.
+        total_coils: nt, working ones and dead ones.
+
+    Source: derived here: a pile of nt wires. Ground ends take up to one wire less.
+
+    >>> wire_solid_length(12.0, 7.5)
+    90.0
+    """
     return wire * total_coils
 
 
@@ -38,6 +51,8 @@ def bind_margin_wanted(active_coils: float | None) -> float:
 @dataclass(frozen=True)
 class CoilSpring:
     """F = k·(L0 − L), never tension.
+
+    Source: Hooke's law, with the spring free to leave its seat.
 
     Args:
         rate: N/mm, scalar or one per sample.

@@ -95,7 +95,14 @@ class TrappedAir(Document):
         return self.volume_mm3 if self.volume_mm3 is not None else self.area_mm2 * ((self.oil_level_mm or 0.0) + stroke)
 
     def force(self, x: Array | float, stroke: float) -> Array:
-        """Of one leg, N: A·(p0·(V0/(V0 − A·x))^n − p0)."""
+        """Of one leg, N: A·(p0·(V0/(V0 − A·x))^n − p0).
+
+        Args:
+            x: slider travel from full extension, mm.
+            stroke: of the fork, mm.
+
+        Source: polytropic change of a trapped gas; the outside air pushes back with p0.
+        """
         v0 = self.volume(stroke)
         left = np.maximum(v0 - self.area_mm2 * np.asarray(x, dtype=float), 1e-3 * v0)
         p0 = self.pressure_n_per_mm2

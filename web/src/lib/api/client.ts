@@ -24,6 +24,22 @@ const SILENT = 'The bench does not answer. What you typed is kept here and is sa
 export const api = createClient<paths>({ baseUrl: '/' });
 api.use(who);
 
+/** What was asked for, or why there is none: in a sentence, with all that was said of it. */
+export type Asked<T> = { data?: T; trouble: string; refusal?: unknown; status?: number };
+
+/** Wait for an answer. Never rejects: an answer that is cut off or is no answer is told as a silent bench. */
+export async function ask<T>(
+	answer: Promise<{ data?: T; error?: unknown; response: Response }>
+): Promise<Asked<T>> {
+	try {
+		const { data, error, response } = await answer;
+		if (response.ok) return { data, trouble: '', status: response.status };
+		return { trouble: sentence(error), refusal: error, status: response.status };
+	} catch {
+		return { trouble: SILENT };
+	}
+}
+
 /** What the server said was wrong, as a sentence for people. */
 export function sentence(error: unknown): string {
 	if (error && typeof error === 'object' && 'sentence' in error) {

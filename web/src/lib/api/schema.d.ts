@@ -24,6 +24,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/kinds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kinds
+         * @description Every kind of machine by its name.
+         */
+        get: operations["kinds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -39,7 +59,7 @@ export interface paths {
         put?: never;
         /**
          * New Job
-         * @description Open a job: the vehicle and the shop's limits come along, the brief starts at no change.
+         * @description Open a job: the vehicle comes along, and what the shop's last brief holds of the shop; nothing is to change.
          */
         post: operations["new_job"];
         delete?: never;
@@ -176,26 +196,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/archetypes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Archetypes
-         * @description Every archetype, size and kind of spring.
-         */
-        get: operations["archetypes"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/vehicles": {
         parameters: {
             query?: never;
@@ -211,7 +211,7 @@ export interface paths {
         put?: never;
         /**
          * New Vehicle
-         * @description Set a vehicle up from two archetypes; it works at once.
+         * @description Set a vehicle up from archetypes; it works at once.
          */
         post: operations["new_vehicle"];
         delete?: never;
@@ -229,7 +229,7 @@ export interface paths {
         };
         /**
          * Raw Vehicle
-         * @description What is stored of a vehicle on four wheels or two, also when this program cannot read it.
+         * @description What is stored of a vehicle, also when this program cannot read it.
          */
         get: operations["raw_vehicle"];
         put?: never;
@@ -275,7 +275,7 @@ export interface paths {
         put?: never;
         /**
          * Bench
-         * @description An axle fitted to its readings, with everything the bench draws.
+         * @description An axle or a two-wheeler fitted to its readings, with everything the bench draws.
          */
         post: operations["bench"];
         delete?: never;
@@ -315,7 +315,7 @@ export interface paths {
         put?: never;
         /**
          * Points Read
-         * @description The axle with the points of the table; tape readings then no longer say where they are.
+         * @description The same with the points of the table; tape readings then no longer say where they are.
          */
         post: operations["read_points"];
         delete?: never;
@@ -335,26 +335,9 @@ export interface paths {
         put?: never;
         /**
          * Points Write
-         * @description The hardpoints of an axle as CSV.
+         * @description The points of what lies on the bench, fitted to its readings, as CSV.
          */
         post: operations["write_points"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/brief": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Save */
-        put: operations["save_brief"];
-        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -398,6 +381,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/brief": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /** Save */
+        put: operations["save_brief"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/plan": {
         parameters: {
             query?: never;
@@ -408,26 +408,6 @@ export interface paths {
         get?: never;
         /** Save */
         put: operations["save_plan"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/change-kinds": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Change Kinds
-         * @description All kinds of change, in the order they are offered.
-         */
-        get: operations["change_kinds"];
-        put?: never;
         post?: never;
         delete?: never;
         options?: never;
@@ -546,6 +526,26 @@ export interface paths {
          * @description Adjusters solved together at the planned height, and what is left over.
          */
         post: operations["align"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/sag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Sag Wanted
+         * @description The plan with the preload, or the spacers, that give that sag.
+         */
+        post: operations["set_sag"];
         delete?: never;
         options?: never;
         head?: never;
@@ -722,338 +722,9 @@ export interface paths {
         put?: never;
         /**
          * Prove Job
-         * @description Readings after against the prediction, and side against side.
-         */
-        post: operations["prove"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/brief": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Save */
-        put: operations["save_bike_job_brief"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/measure": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Save */
-        put: operations["save_bike_job_measure"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/plan": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Save */
-        put: operations["save_bike_job_plan"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/align": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Save */
-        put: operations["save_bike_job_align"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}/prove": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        /** Save */
-        put: operations["save_bike_job_prove"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-archetypes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Bike Archetypes
-         * @description Every archetype, kind of change and sag window.
-         */
-        get: operations["bike_archetypes"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bikes": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * New Bike
-         * @description Set a machine up from an archetype; it works at once.
-         */
-        post: operations["new_bike"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bikes/{bike_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Bike
-         * @description One machine.
-         */
-        get: operations["get_bike"];
-        /**
-         * Save Bike
-         * @description Save it, or 409 with both values.
-         */
-        put: operations["save_bike"];
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * New Bike Job
-         * @description Open a job: the machine, the shop's shelf and windows come along; nothing is to change yet.
-         */
-        post: operations["new_bike_job"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike-jobs/{job_id}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Bike Job
-         * @description One job.
-         */
-        get: operations["get_bike_job"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bench/bike": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Bench
-         * @description A machine fitted to its readings, with everything the bench draws.
-         */
-        post: operations["bike_bench"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/points/read-bike": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Points Read
-         * @description The machine with the points of the table; tape readings then no longer say where they are.
-         */
-        post: operations["read_bike_points"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/points/write-bike": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Points Write
-         * @description The points of a machine's rear end, fitted to its readings, as CSV.
-         */
-        post: operations["write_bike_points"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike/predict": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Predict
-         * @description Everything that follows from a job as it stands on the screen.
-         */
-        post: operations["predict_bike"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike/changes/begin": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Begin Change
-         * @description A change of that kind to put on the stack and set: it starts from the machine as measured.
-         */
-        post: operations["begin_bike_change"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike/sag": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Sag Wanted
-         * @description The plan with the preload, or the spacers, that give that sag.
-         */
-        post: operations["set_sag"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/bike/prove": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Prove
          * @description Readings after against the prediction.
          */
-        post: operations["prove_bike"];
+        post: operations["prove"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1353,20 +1024,6 @@ export interface components {
             half_track_change_mm: number;
             /** Bump steer deg per 10mm */
             bump_steer_deg_per_10mm: number;
-        };
-        /**
-         * ArchetypeChoice
-         * @description A suspension that can be chosen.
-         */
-        ArchetypeChoice: {
-            /** Key */
-            key: string;
-            /** Title */
-            title: string;
-            /** Where */
-            where: ("front" | "rear")[];
-            /** Not For */
-            not_for: string[];
         };
         /**
          * ArmPoints
@@ -1833,26 +1490,15 @@ export interface components {
         };
         /**
          * Begin
-         * @description A kind of change wanted on an axle.
-         */
-        Begin: {
-            job: components["schemas"]["Job"];
-            /** Type */
-            type: string;
-            /**
-             * Axle
-             * @enum {string}
-             */
-            axle: "front" | "rear";
-        };
-        /**
-         * BeginBike
          * @description A kind of change wanted.
          */
-        BeginBike: {
-            job: components["schemas"]["BikeJob"];
+        Begin: {
+            /** Job */
+            job: components["schemas"]["Job"] | components["schemas"]["BikeJob"];
             /** Type */
             type: string;
+            /** Axle */
+            axle?: ("front" | "rear") | null;
         };
         /**
          * BenchEnd
@@ -1908,6 +1554,10 @@ export interface components {
             plus_minus: number;
             /** Moves */
             moves: boolean;
+            /** Along */
+            along: string[];
+            /** Images */
+            images: string[];
         };
         /**
          * Bike
@@ -2151,59 +1801,6 @@ export interface components {
             due?: string | null;
         };
         /**
-         * BikeChangeKind
-         * @description A kind of change, with the schema of its parameters for the form.
-         */
-        BikeChangeKind: {
-            /** Type */
-            type: string;
-            /** Title */
-            title: string;
-            /** End */
-            end: string | null;
-            /** Reversible */
-            reversible: boolean;
-            /** Parameters */
-            parameters: {
-                [key: string]: unknown;
-            };
-        };
-        /**
-         * BikeChoice
-         * @description A kind of machine.
-         */
-        BikeChoice: {
-            /** Key */
-            key: string;
-            /** Title */
-            title: string;
-            /**
-             * Use
-             * @enum {string}
-             */
-            use: "road" | "touring" | "commuting" | "enduro" | "trail" | "trials" | "downhill";
-        };
-        /**
-         * BikeChoices
-         * @description What a machine can be set up from and changed by.
-         */
-        BikeChoices: {
-            /** Archetypes */
-            archetypes: components["schemas"]["BikeChoice"][];
-            /** Changes */
-            changes: components["schemas"]["BikeChangeKind"][];
-            /** Windows */
-            windows: components["schemas"]["SagWindow"][];
-            /** Vehicle */
-            vehicle: {
-                [key: string]: unknown;
-            };
-            /** Brief */
-            brief: {
-                [key: string]: unknown;
-            };
-        };
-        /**
          * BikeCure
          * @description A way out: the whole plan as it would be with one press.
          */
@@ -2351,21 +1948,6 @@ export interface components {
              *     }
              */
             prove: components["schemas"]["BikeProve"];
-        };
-        /**
-         * BikeJobView
-         * @description A job with the version of each stage and the newest lines of its history.
-         */
-        BikeJobView: {
-            job: components["schemas"]["BikeJob"];
-            /** Versions */
-            versions: {
-                [key: string]: number;
-            };
-            /** History */
-            history: components["schemas"]["HistoryEntry"][];
-            /** Lines */
-            lines: number;
         };
         /**
          * BikeMeasurements
@@ -2544,9 +2126,17 @@ export interface components {
                 ];
             };
             /** Shares */
-            shares: components["schemas"]["BikeShare"][];
+            shares: components["schemas"]["Share"][];
             /** Findings */
             findings: components["schemas"]["BikeFinding"][];
+            /** Raises */
+            raises: {
+                [key: string]: components["schemas"]["BikeCure"];
+            };
+            /** Shelf */
+            shelf: {
+                [key: string]: components["schemas"]["BikeCure"];
+            };
             /** Unmeasured */
             unmeasured: string[];
             /** Stopped */
@@ -2614,27 +2204,22 @@ export interface components {
             residual: number | null;
         };
         /**
-         * BikeShare
-         * @description What one change of the stack brings, given those before it, rider on; zero when it is off.
+         * BikeWay
+         * @description One way to a height.
          */
-        BikeShare: {
-            /** Id */
-            id: string;
-            /** Front */
-            front: number;
-            /** Rear */
-            rear: number;
-        };
-        /**
-         * BikeView
-         * @description A machine with its version.
-         */
-        BikeView: {
-            bike: components["schemas"]["Bike"];
-            /** Owner */
-            owner: string;
-            /** Version */
-            version: number;
+        BikeWay: {
+            /** Title */
+            title: string;
+            /** Changes */
+            changes: components["schemas"]["PlannedBikeChange"][];
+            /** Rise */
+            rise: number;
+            /** Stops */
+            stops: number;
+            /** Fixes */
+            fixes: number;
+            /** Reversible */
+            reversible: boolean;
         };
         /**
          * Block
@@ -2927,6 +2512,8 @@ export interface components {
             type: string;
             /** Title */
             title: string;
+            /** Ends */
+            ends: ("front" | "rear")[];
             /** Reversible */
             reversible: boolean;
             /** Parameters */
@@ -2935,20 +2522,16 @@ export interface components {
             };
         };
         /**
-         * Choices
-         * @description What a vehicle can be set up from.
+         * ChoiceView
+         * @description A question that is answered to set a machine up.
          */
-        Choices: {
-            /** Archetypes */
-            archetypes: components["schemas"]["ArchetypeChoice"][];
-            /** Sizes */
-            sizes: components["schemas"]["SizeChoice"][];
-            /** Springs */
-            springs: components["schemas"]["SpringKind"][];
-            /** Vehicle */
-            vehicle: {
-                [key: string]: unknown;
-            };
+        ChoiceView: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** Options */
+            options: components["schemas"]["OptionView"][];
         };
         /**
          * ClampAdjuster
@@ -3179,126 +2762,6 @@ export interface components {
             /** Rear drop */
             rear_drop_mm: number;
         };
-        /** ConflictBody[Align] */
-        ConflictBody_Align_: {
-            /** Sentence */
-            sentence: string;
-            theirs: components["schemas"]["Align"];
-            /** Version */
-            version: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /** ConflictBody[BikeAlign] */
-        ConflictBody_BikeAlign_: {
-            /** Sentence */
-            sentence: string;
-            theirs: components["schemas"]["BikeAlign"];
-            /** Version */
-            version: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /** ConflictBody[BikeBrief] */
-        ConflictBody_BikeBrief_: {
-            /** Sentence */
-            sentence: string;
-            theirs: components["schemas"]["BikeBrief"];
-            /** Version */
-            version: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /** ConflictBody[BikeMeasurements] */
-        ConflictBody_BikeMeasurements_: {
-            /** Sentence */
-            sentence: string;
-            theirs: components["schemas"]["BikeMeasurements"];
-            /** Version */
-            version: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /** ConflictBody[BikePlan] */
-        ConflictBody_BikePlan_: {
-            /** Sentence */
-            sentence: string;
-            theirs: components["schemas"]["BikePlan"];
-            /** Version */
-            version: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /** ConflictBody[BikeProve] */
-        ConflictBody_BikeProve_: {
-            /** Sentence */
-            sentence: string;
-            theirs: components["schemas"]["BikeProve"];
-            /** Version */
-            version: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /** ConflictBody[Bike] */
-        ConflictBody_Bike_: {
-            /** Sentence */
-            sentence: string;
-            theirs: components["schemas"]["Bike"];
-            /** Version */
-            version: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
-        /** ConflictBody[Brief] */
-        ConflictBody_Brief_: {
-            /** Sentence */
-            sentence: string;
-            theirs: components["schemas"]["Brief"];
-            /** Version */
-            version: number;
-            /** By */
-            by: string;
-            /**
-             * At
-             * Format: date-time
-             */
-            at: string;
-        };
         /** ConflictBody[Build] */
         ConflictBody_Build_: {
             /** Sentence */
@@ -3314,11 +2777,12 @@ export interface components {
              */
             at: string;
         };
-        /** ConflictBody[Measurements] */
-        ConflictBody_Measurements_: {
+        /** ConflictBody[Union[Align, BikeAlign]] */
+        ConflictBody_Union_Align__BikeAlign__: {
             /** Sentence */
             sentence: string;
-            theirs: components["schemas"]["Measurements"];
+            /** Theirs */
+            theirs: components["schemas"]["Align"] | components["schemas"]["BikeAlign"];
             /** Version */
             version: number;
             /** By */
@@ -3329,11 +2793,12 @@ export interface components {
              */
             at: string;
         };
-        /** ConflictBody[Plan] */
-        ConflictBody_Plan_: {
+        /** ConflictBody[Union[Brief, BikeBrief]] */
+        ConflictBody_Union_Brief__BikeBrief__: {
             /** Sentence */
             sentence: string;
-            theirs: components["schemas"]["Plan"];
+            /** Theirs */
+            theirs: components["schemas"]["Brief"] | components["schemas"]["BikeBrief"];
             /** Version */
             version: number;
             /** By */
@@ -3344,11 +2809,12 @@ export interface components {
              */
             at: string;
         };
-        /** ConflictBody[Prove] */
-        ConflictBody_Prove_: {
+        /** ConflictBody[Union[Measurements, BikeMeasurements]] */
+        ConflictBody_Union_Measurements__BikeMeasurements__: {
             /** Sentence */
             sentence: string;
-            theirs: components["schemas"]["Prove"];
+            /** Theirs */
+            theirs: components["schemas"]["Measurements"] | components["schemas"]["BikeMeasurements"];
             /** Version */
             version: number;
             /** By */
@@ -3359,11 +2825,44 @@ export interface components {
              */
             at: string;
         };
-        /** ConflictBody[Vehicle] */
-        ConflictBody_Vehicle_: {
+        /** ConflictBody[Union[Plan, BikePlan]] */
+        ConflictBody_Union_Plan__BikePlan__: {
             /** Sentence */
             sentence: string;
-            theirs: components["schemas"]["Vehicle"];
+            /** Theirs */
+            theirs: components["schemas"]["Plan"] | components["schemas"]["BikePlan"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** ConflictBody[Union[Prove, BikeProve]] */
+        ConflictBody_Union_Prove__BikeProve__: {
+            /** Sentence */
+            sentence: string;
+            /** Theirs */
+            theirs: components["schemas"]["Prove"] | components["schemas"]["BikeProve"];
+            /** Version */
+            version: number;
+            /** By */
+            by: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+        };
+        /** ConflictBody[Union[Vehicle, Bike]] */
+        ConflictBody_Union_Vehicle__Bike__: {
+            /** Sentence */
+            sentence: string;
+            /** Theirs */
+            theirs: components["schemas"]["Vehicle"] | components["schemas"]["Bike"];
             /** Version */
             version: number;
             /** By */
@@ -3452,11 +2951,6 @@ export interface components {
         Created: {
             /** Id */
             id: string;
-            /**
-             * Wheels
-             * @default 4
-             */
-            wheels: number;
         };
         /**
          * Cure
@@ -4486,8 +3980,8 @@ export interface components {
             id: string;
             /** Title */
             title: string;
-            /** Wheels */
-            wheels: number;
+            /** Kind */
+            kind: string;
             /** Vehicle */
             vehicle: string;
             /** Plate */
@@ -4520,7 +4014,10 @@ export interface components {
          * @description A job with the version of each stage and the newest lines of its history.
          */
         JobView: {
-            job: components["schemas"]["Job"];
+            /** Kind */
+            kind: string;
+            /** Job */
+            job: components["schemas"]["Job"] | components["schemas"]["BikeJob"];
             /** Versions */
             versions: {
                 [key: string]: number;
@@ -4536,6 +4033,36 @@ export interface components {
          * @enum {string}
          */
         Kind: "length" | "angle" | "torque" | "mass";
+        /**
+         * KindView
+         * @description A kind of machine.
+         */
+        KindView: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** Choices */
+            choices: components["schemas"]["ChoiceView"][];
+            /** Changes */
+            changes: components["schemas"]["ChangeKind"][];
+            /** Springs */
+            springs: components["schemas"]["SpringKind"][];
+            /** Machine */
+            machine: {
+                [key: string]: unknown;
+            };
+            /** Brief */
+            brief: {
+                [key: string]: unknown;
+            };
+            /** Extras */
+            extras: {
+                [key: string]: {
+                    [key: string]: unknown;
+                }[];
+            };
+        };
         /**
          * Known
          * @description Where a number comes from, and how well it is known.
@@ -5043,41 +4570,6 @@ export interface components {
             reference_line?: components["schemas"]["ReferenceLine"] | null;
         };
         /**
-         * NewBike
-         * @description A machine to set up.
-         */
-        NewBike: {
-            /** Name */
-            name: string;
-            /**
-             * Plate
-             * @default
-             */
-            plate: string;
-            /** Owner */
-            owner: string;
-            /** Archetype */
-            archetype: string;
-        };
-        /**
-         * NewBikeId
-         * @description Where it is.
-         */
-        NewBikeId: {
-            /** Id */
-            id: number;
-        };
-        /**
-         * NewBikeJob
-         * @description A new job on a machine the shop has set up.
-         */
-        NewBikeJob: {
-            /** Title */
-            title: string;
-            /** Vehicle Id */
-            vehicle_id: number;
-        };
-        /**
          * NewJob
          * @description A new job on a vehicle the shop has set up.
          */
@@ -5092,6 +4584,8 @@ export interface components {
          * @description A vehicle to set up.
          */
         NewVehicle: {
+            /** Kind */
+            kind: string;
             /** Name */
             name: string;
             /**
@@ -5101,12 +4595,13 @@ export interface components {
             plate: string;
             /** Owner */
             owner: string;
-            /** Size */
-            size: string;
-            /** Front */
-            front: string;
-            /** Rear */
-            rear: string;
+            /**
+             * Chosen
+             * @description the answer to each choice of its kind
+             */
+            chosen: {
+                [key: string]: string;
+            };
         };
         /**
          * NewVehicleId
@@ -5136,6 +4631,18 @@ export interface components {
             left_mm: number[];
         };
         /**
+         * OptionView
+         * @description One thing that can be chosen.
+         */
+        OptionView: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Not With */
+            not_with: string[];
+        };
+        /**
          * OtherSpring
          * @description A kind of spring wanted on an axle.
          */
@@ -5146,7 +4653,7 @@ export interface components {
         };
         /**
          * Outcome
-         * @description A job in one line, for comparing it with others: mean rise of both sides per axle, mm.
+         * @description A job in one line, for comparing it with others: rise of the body per axle, mm.
          */
         Outcome: {
             /** Id */
@@ -5218,19 +4725,11 @@ export interface components {
         };
         /**
          * Pasted
-         * @description A table of hardpoints for an axle.
+         * @description A table of points.
          */
         Pasted: {
-            axle: components["schemas"]["Axle"];
-            /** Text */
-            text: string;
-        };
-        /**
-         * PastedRear
-         * @description A table of points for a machine's rear end.
-         */
-        PastedRear: {
-            bike: components["schemas"]["Bike"];
+            /** Part */
+            part: components["schemas"]["Axle"] | components["schemas"]["Bike"];
             /** Text */
             text: string;
         };
@@ -5534,7 +5033,8 @@ export interface components {
          * @description An axle taken to a height.
          */
         Reach: {
-            job: components["schemas"]["Job"];
+            /** Job */
+            job: components["schemas"]["Job"] | components["schemas"]["BikeJob"];
             /**
              * Axle
              * @enum {string}
@@ -6042,18 +5542,6 @@ export interface components {
             reason: string;
         };
         /**
-         * SaveBike
-         * @description A machine as its writer wants it, on top of the version that was read.
-         */
-        SaveBike: {
-            /**
-             * Version
-             * @description of the stage, as its writer saw it
-             */
-            version: number;
-            bike: components["schemas"]["Bike"];
-        };
-        /**
          * SaveVehicle
          * @description A vehicle as its writer wants it, on top of the version that was read.
          */
@@ -6063,97 +5551,148 @@ export interface components {
              * @description of the stage, as its writer saw it
              */
             version: number;
-            vehicle: components["schemas"]["Vehicle"];
+            /** Vehicle */
+            vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Bike"];
         };
-        /** Save[Align] */
-        Save_Align_: {
-            /**
-             * Version
-             * @description of the stage, as its writer saw it
-             */
-            version: number;
-            section: components["schemas"]["Align"];
-        };
-        /** Save[BikeAlign] */
-        Save_BikeAlign_: {
+        /** Save_bike_align */
+        Save_bike_align: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["BikeAlign"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bike";
         };
-        /** Save[BikeBrief] */
-        Save_BikeBrief_: {
+        /** Save_bike_brief */
+        Save_bike_brief: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["BikeBrief"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bike";
         };
-        /** Save[BikeMeasurements] */
-        Save_BikeMeasurements_: {
+        /** Save_bike_measure */
+        Save_bike_measure: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["BikeMeasurements"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bike";
         };
-        /** Save[BikePlan] */
-        Save_BikePlan_: {
+        /** Save_bike_plan */
+        Save_bike_plan: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["BikePlan"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bike";
         };
-        /** Save[BikeProve] */
-        Save_BikeProve_: {
+        /** Save_bike_prove */
+        Save_bike_prove: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["BikeProve"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bike";
         };
-        /** Save[Brief] */
-        Save_Brief_: {
+        /** Save_car_align */
+        Save_car_align: {
+            /**
+             * Version
+             * @description of the stage, as its writer saw it
+             */
+            version: number;
+            section: components["schemas"]["Align"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "car";
+        };
+        /** Save_car_brief */
+        Save_car_brief: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["Brief"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "car";
         };
-        /** Save[Measurements] */
-        Save_Measurements_: {
+        /** Save_car_measure */
+        Save_car_measure: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["Measurements"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "car";
         };
-        /** Save[Plan] */
-        Save_Plan_: {
+        /** Save_car_plan */
+        Save_car_plan: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["Plan"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "car";
         };
-        /** Save[Prove] */
-        Save_Prove_: {
+        /** Save_car_prove */
+        Save_car_prove: {
             /**
              * Version
              * @description of the stage, as its writer saw it
              */
             version: number;
             section: components["schemas"]["Prove"];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "car";
         };
         /**
          * Saved
@@ -6288,7 +5827,7 @@ export interface components {
         };
         /**
          * Share
-         * @description What one change of the stack brings, given those before it; zero when it is off.
+         * @description What one change of the stack does to the height of each end, given those before it, mm; zero when it is off.
          */
         Share: {
             /** Id */
@@ -6425,16 +5964,6 @@ export interface components {
              * @default
              */
             note: string;
-        };
-        /**
-         * SizeChoice
-         * @description A class of vehicle.
-         */
-        SizeChoice: {
-            /** Key */
-            key: string;
-            /** Title */
-            title: string;
         };
         /**
          * SlotAdjuster
@@ -6756,6 +6285,8 @@ export interface components {
             raise_now_mm: number;
             /** Trail left */
             trail_left_mm: number;
+            /** Kept */
+            kept: boolean;
             /** Clipped */
             clipped: boolean;
             /** Clipped by */
@@ -7550,8 +7081,8 @@ export interface components {
             id: number;
             /** Name */
             name: string;
-            /** Wheels */
-            wheels: number;
+            /** Kind */
+            kind: string;
             /** Plate */
             plate: string;
             /** Owner */
@@ -7574,7 +7105,10 @@ export interface components {
          * @description A vehicle with its version.
          */
         VehicleView: {
-            vehicle: components["schemas"]["Vehicle"];
+            /** Kind */
+            kind: string;
+            /** Vehicle */
+            vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Bike"];
             /** Owner */
             owner: string;
             /** Version */
@@ -8040,6 +7574,118 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShopView"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    kinds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["KindView"];
+                    };
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -9282,116 +8928,6 @@ export interface operations {
             };
         };
     };
-    archetypes: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Choices"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     list_vehicles: {
         parameters: {
             query?: {
@@ -9915,7 +9451,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictBody_Vehicle_"];
+                    "application/json": components["schemas"]["ConflictBody_Union_Vehicle__Bike__"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -9974,7 +9510,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Axle"];
+                "application/json": components["schemas"]["Axle"] | components["schemas"]["Bike"];
             };
         };
         responses: {
@@ -9984,7 +9520,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["AxleBench"];
+                    "application/json": components["schemas"]["AxleBench"] | components["schemas"]["BikeBenchView"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -10212,7 +9748,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Axle"];
+                    "application/json": components["schemas"]["Axle"] | components["schemas"]["Bike"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -10316,7 +9852,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Axle"];
+                "application/json": components["schemas"]["Axle"] | components["schemas"]["Bike"];
             };
         };
         responses: {
@@ -10422,126 +9958,6 @@ export interface operations {
             };
         };
     };
-    save_brief: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Save_Brief_"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_Brief_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
     save_measure: {
         parameters: {
             query?: never;
@@ -10557,7 +9973,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Save_Measurements_"];
+                "application/json": components["schemas"]["Save_car_measure"] | components["schemas"]["Save_bike_measure"];
             };
         };
         responses: {
@@ -10612,7 +10028,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictBody_Measurements_"];
+                    "application/json": components["schemas"]["ConflictBody_Union_Measurements__BikeMeasurements__"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -10776,7 +10192,7 @@ export interface operations {
             };
         };
     };
-    save_plan: {
+    save_brief: {
         parameters: {
             query?: never;
             header?: {
@@ -10791,7 +10207,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Save_Plan_"];
+                "application/json": components["schemas"]["Save_car_brief"] | components["schemas"]["Save_bike_brief"];
             };
         };
         responses: {
@@ -10846,7 +10262,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictBody_Plan_"];
+                    "application/json": components["schemas"]["ConflictBody_Union_Brief__BikeBrief__"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -10896,14 +10312,24 @@ export interface operations {
             };
         };
     };
-    change_kinds: {
+    save_plan: {
         parameters: {
             query?: never;
-            header?: never;
-            path?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Save_car_plan"] | components["schemas"]["Save_bike_plan"];
+            };
+        };
         responses: {
             /** @description Successful Response */
             200: {
@@ -10911,7 +10337,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ChangeKind"][];
+                    "application/json": components["schemas"]["Saved"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -10950,13 +10376,13 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description It is already there, or somebody else was first */
+            /** @description Conflict */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Refusal"];
+                    "application/json": components["schemas"]["ConflictBody_Union_Plan__BikePlan__"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -11015,7 +10441,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Job"];
+                "application/json": components["schemas"]["Job"] | components["schemas"]["BikeJob"];
             };
         };
         responses: {
@@ -11025,7 +10451,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Prediction"];
+                    "application/json": components["schemas"]["Prediction"] | components["schemas"]["BikePrediction"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -11139,7 +10565,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Way"][];
+                    "application/json": (components["schemas"]["Way"] | components["schemas"]["BikeWay"])[];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -11253,7 +10679,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PlannedChange"];
+                    "application/json": components["schemas"]["PlannedChange"] | components["schemas"]["PlannedBikeChange"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -11363,7 +10789,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Save_Align_"];
+                "application/json": components["schemas"]["Save_car_align"] | components["schemas"]["Save_bike_align"];
             };
         };
         responses: {
@@ -11418,7 +10844,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictBody_Align_"];
+                    "application/json": components["schemas"]["ConflictBody_Union_Align__BikeAlign__"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -11602,6 +11028,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Alignment"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    set_sag: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SagWanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BikeCure"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -12178,7 +11718,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Save_Prove_"];
+                "application/json": components["schemas"]["Save_car_prove"] | components["schemas"]["Save_bike_prove"];
             };
         };
         responses: {
@@ -12233,7 +11773,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictBody_Prove_"];
+                    "application/json": components["schemas"]["ConflictBody_Union_Prove__BikeProve__"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -12466,7 +12006,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictBody_Prove_"];
+                    "application/json": components["schemas"]["ConflictBody_Union_Prove__BikeProve__"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -12586,7 +12126,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictBody_Prove_"];
+                    "application/json": components["schemas"]["ConflictBody_Union_Prove__BikeProve__"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -12645,7 +12185,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Job"];
+                "application/json": components["schemas"]["Job"] | components["schemas"]["BikeJob"];
             };
         };
         responses: {
@@ -12655,2094 +12195,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Proof"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    save_bike_job_brief: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Save_BikeBrief_"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_BikeBrief_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    save_bike_job_measure: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Save_BikeMeasurements_"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_BikeMeasurements_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    save_bike_job_plan: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Save_BikePlan_"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_BikePlan_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    save_bike_job_align: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Save_BikeAlign_"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_BikeAlign_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    save_bike_job_prove: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Save_BikeProve_"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_BikeProve_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    bike_archetypes: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BikeChoices"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    new_bike: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewBike"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["NewBikeId"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    get_bike: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                bike_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BikeView"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    save_bike: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path: {
-                bike_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SaveBike"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Saved"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConflictBody_Bike_"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    new_bike_job: {
-        parameters: {
-            query?: never;
-            header?: {
-                /** @description name from the shop's list, percent-encoded */
-                "x-acting-person"?: string;
-            };
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NewBikeJob"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Created"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    get_bike_job: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description id of a job */
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BikeJobView"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    bike_bench: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Bike"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BikeBenchView"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    read_bike_points: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["PastedRear"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Bike"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    write_bike_points: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["Bike"];
-            };
-        };
-        responses: {
-            /** @description A table */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": unknown;
-                    "text/csv": string;
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    predict_bike: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BikeJob"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BikePrediction"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    begin_bike_change: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BeginBike"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PlannedBikeChange"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    set_sag: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SagWanted"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BikeCure"];
-                };
-            };
-            /** @description Nobody is picked, or the request is not HTTP as it should be */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The request comes from a page on another address */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing of that id */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description There is nothing to do in that way here */
-            405: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description It is already there, or somebody else was first */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description Larger than anything that is kept */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The address in use is not one of this server */
-            421: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description What was sent cannot be used; complaints say where and why */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description A fault of ours; its id stands in the log */
-            500: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-            /** @description The database does not answer, or too much is being computed */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Refusal"];
-                };
-            };
-        };
-    };
-    prove_bike: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BikeJob"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BikeProof"];
+                    "application/json": components["schemas"]["Proof"] | components["schemas"]["BikeProof"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */

@@ -3,11 +3,10 @@
 	import { api, type Schemas } from '../api/client';
 	import { cardQuery } from '../queries';
 	import CardSheet from './CardSheet.svelte';
-	import type { AnyBench } from './jobBench.svelte';
+	import { theBench } from './context.svelte';
 
 	/** The job card of any machine: its steps, ticks and torques. */
-	let { bench }: { bench: AnyBench } = $props();
-
+	const bench = theBench();
 	const queries = useQueryClient();
 	const card = cardQuery(
 		() => bench.job.id,

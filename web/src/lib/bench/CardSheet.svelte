@@ -4,6 +4,7 @@
 	import type { Schemas } from '../api/client';
 	import { moment, number } from '../format';
 	import Hoist from './Hoist.svelte';
+	import Told from '../ui/Told.svelte';
 	import StepView from './StepView.svelte';
 
 	let {
@@ -53,12 +54,12 @@
 		>
 	</div>
 </div>
-{#if trouble}<p class="text-stops mb-2 font-semibold" role="alert">{trouble}</p>{/if}
+<Told sentence={trouble} class="mb-2" />
 
 {#if card.isPending}
 	<p class="text-quiet">Writing the card…</p>
 {:else if card.isError}
-	<p class="text-stops font-semibold" role="alert">{card.error?.message}</p>
+	<Told sentence={card.error?.message ?? ''} />
 {:else if card.data}
 	{#if card.data.stopped_by.length}
 		<div class="border-stops mb-3 border-l-4 pl-2.5">

@@ -1,18 +1,22 @@
+<script lang="ts" module>
+	import type { AxleName } from '../api/client';
+	/** A change on the stack, of whatever machine. */
+	export type Planned = { id: string; on: boolean; change: { type: string; axle?: AxleName } };
+</script>
+
 <script lang="ts">
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import X from '@lucide/svelte/icons/x';
+	import DocumentForm from '../ui/DocumentForm.svelte';
+	import { laidOut, nodeOf, valueAt, withValue, type Schema } from '../ui/form';
 	import Length from '../ui/Length.svelte';
-	import ParameterField from '../ui/ParameterField.svelte';
-	import { parameters, type Parameter } from './parameters';
 
-	type Planned = { id: string; on: boolean; change: object };
 	let {
 		planned,
 		title,
 		schema,
 		own,
-		lost = '',
 		first,
 		last,
 		onchange,
@@ -25,8 +29,6 @@
 		schema: Record<string, unknown> | undefined;
 		/** What it brings at its own end, given those above it, mm. */
 		own: number;
-		/** Where that is told when it is not the rise of its own axle. */
-		lost?: string;
 		first: boolean;
 		last: boolean;
 		onchange: (planned: Planned) => void;
@@ -34,17 +36,12 @@
 		onmove: (by: -1 | 1) => void;
 	} = $props();
 
-	const fields = $derived(schema ? parameters(schema) : []);
-	const values = $derived(planned.change as unknown as Record<string, unknown>);
-
-	function value(p: Parameter): unknown {
-		return p.path.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], values);
-	}
-	function put(p: Parameter, to: unknown) {
-		const [head, ...rest] = p.path as [string, ...string[]];
-		const inner = rest[0] ? { ...(values[head] as object), [rest[0]]: to } : to;
-		onchange({ ...planned, change: { ...planned.change, [head]: inner } });
-	}
+	// Where a change is was said when it was added.
+	const fields = $derived(
+		schema ? laidOut(nodeOf(schema as Schema)).filter((f) => f.path.join() !== 'axle') : []
+	);
+	const put = (path: string[], to: unknown) =>
+		onchange({ ...planned, change: withValue(planned.change, path, to) });
 </script>
 
 <div
@@ -62,7 +59,7 @@
 		<span class="min-w-0 flex-1 truncate font-semibold">{title}</span>
 		<span
 			class="text-lg font-bold"
-			title={lost || 'what this change brings at its own axle, given those above it'}
+			title="what this change does to the height of its own end, given those above it"
 		>
 			{#if planned.on}<Length mm={own} signed />{:else}<span class="text-quiet text-sm">off</span>{/if}
 		</span>
@@ -83,28 +80,35 @@
 		>
 	</div>
 	<div class="grid grid-cols-3 gap-x-3 gap-y-1.5 px-2.5 pt-1 pb-2">
-		{#each fields as p (p.path.join('.'))}
-			{@const v = value(p)}
-			<div class={p.slider ? 'col-span-3 grid grid-cols-[1fr_130px] items-center gap-3' : ''}>
-				{#if p.slider}
+		{#each fields as f (f.path.join('.'))}
+			{@const v = valueAt(planned.change, f.path) ?? (f.optional ? null : f.node.start)}
+			{@const slider = f.node.kind === 'number' ? f.node.slider : undefined}
+			<div class={slider ? 'col-span-3 grid grid-cols-[1fr_130px] items-center gap-3' : ''} title={f.help}>
+				{#if slider && f.node.kind === 'number'}
 					<div>
-						<span class="label">{p.title}</span>
+						<span class="label">{f.title}</span>
 						<!-- A native range: a value between its steps is shown nearest, never rounded behind anyone's back. -->
 						<input
 							type="range"
 							class="accent-dye h-6 w-full cursor-ew-resize"
-							aria-label="{p.title}, {title}"
-							min={p.slider[0]}
-							max={p.slider[1]}
-							step={p.step}
-							value={typeof v === 'number' ? v : p.slider[0]}
-							oninput={(e) => put(p, e.currentTarget.valueAsNumber)}
+							aria-label="{f.title}, {title}"
+							min={slider[0]}
+							max={slider[1]}
+							step={f.node.step}
+							value={typeof v === 'number' ? v : slider[0]}
+							oninput={(e) => put(f.path, e.currentTarget.valueAsNumber)}
 						/>
 					</div>
 				{:else}
-					<span class="label">{p.title}</span>
+					<span class="label">{f.title}</span>
 				{/if}
-				<ParameterField parameter={p} value={v} label="{p.title}, {title}" onvalue={(to) => put(p, to)} />
+				<DocumentForm
+					node={f.node}
+					value={v}
+					label="{f.title}, {title}"
+					optional={f.optional}
+					onvalue={(to) => put(f.path, to)}
+				/>
 			</div>
 		{/each}
 	</div>

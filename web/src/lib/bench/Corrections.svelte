@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { api, sentence, type Schemas } from '../api/client';
+	import { api, ask, type Schemas } from '../api/client';
+	import Told from '../ui/Told.svelte';
 	import type { AnyBench } from './jobBench.svelte';
 
 	let { bench }: { bench: AnyBench } = $props();
@@ -11,18 +12,23 @@
 
 	// What was put right on the vehicle is offered when the job is opened; nothing is taken over by itself.
 	$effect(() => {
-		void api
-			.GET('/api/jobs/{job_id}/corrections', { params: { path: { job_id: bench.job.id } } })
-			.then(({ data }) => (found = data ?? []));
+		const path = { job_id: bench.job.id };
+		void ask(api.GET('/api/jobs/{job_id}/corrections', { params: { path } })).then((asked) => {
+			found = asked.data ?? [];
+			// That there may be corrections is no news; that nobody could say is.
+			trouble = asked.trouble;
+		});
 	});
 	async function take() {
 		if (!(await bench.flush())) return;
-		const { data, error } = await api.POST('/api/jobs/{job_id}/corrections', {
-			params: { path: { job_id: bench.job.id } },
-			body: { keys }
-		});
-		if (data) location.reload();
-		else trouble = sentence(error);
+		const asked = await ask(
+			api.POST('/api/jobs/{job_id}/corrections', {
+				params: { path: { job_id: bench.job.id } },
+				body: { keys }
+			})
+		);
+		trouble = asked.trouble;
+		if (asked.data) location.reload();
 	}
 </script>
 
@@ -62,6 +68,6 @@
 				{/each}
 			</ul>
 		{/if}
-		{#if trouble}<p class="text-stops font-semibold" role="alert">{trouble}</p>{/if}
+		<Told sentence={trouble} />
 	</section>
 {/if}

@@ -2,6 +2,7 @@
 	import { moment } from '../format';
 	import { historyQuery } from '../queries';
 	import Sheet from '../ui/Sheet.svelte';
+	import Told from '../ui/Told.svelte';
 	import type { AnyBench } from './jobBench.svelte';
 	import { view } from './context.svelte';
 
@@ -26,7 +27,7 @@
 </script>
 
 <Sheet bind:open={view.history} wide title="History of this job" note={bench.saveTrouble}>
-	{#if lines.isError}<p class="text-stops mb-2 font-semibold" role="alert">{lines.error.message}</p>{/if}
+	<Told sentence={lines.error?.message ?? ''} class="mb-2" />
 	<ol class="grid gap-2">
 		{#each shown as entry (entry.id)}
 			<li class="border-rule grid grid-cols-[150px_1fr] gap-3 border-t pt-2">

@@ -2,44 +2,45 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import type { Snippet } from 'svelte';
-	import { rawOf } from '../queries';
 	import { settings } from '../settings.svelte';
-	import type { StageName } from '../api/client';
 	import { isTyped } from '../ui/typing';
+	import { stagesOf } from '../stages';
 	import Preferences from '../ui/Preferences.svelte';
+	import Unopened from '../ui/Unopened.svelte';
+	import { wingOf } from '../wings';
 	import Clash from './Clash.svelte';
 	import Corrections from './Corrections.svelte';
+	import { view } from './context.svelte';
 	import History from './History.svelte';
 	import type { AnyBench } from './jobBench.svelte';
+	import Palette from './Palette.svelte';
 	import Saved from './Saved.svelte';
 	import UndoRedo from './UndoRedo.svelte';
 	import Unsaved from './Unsaved.svelte';
+	import Workbench from './Workbench.svelte';
 
 	let {
 		query,
 		bench,
-		base,
-		stages,
-		onkey = () => false,
-		left,
 		children
 	}: {
 		query: { isError: boolean; error: Error | null; refetch: () => unknown };
 		bench: AnyBench | undefined;
-		/** Address of the job. */
-		base: string;
-		stages: { id: StageName; name: string }[];
-		/** Further keys; true when one was taken. */
-		onkey?: (event: KeyboardEvent) => boolean;
-		/** What stays on the screen in every stage: drawing, numbers, findings. */
-		left: Snippet;
 		/** The stage. */
 		children: Snippet;
 	} = $props();
+	const base = $derived(`/jobs/${page.params.id}`);
+	const stages = $derived(bench ? stagesOf(wingOf(bench.kind)) : []);
 	const stage = $derived(page.url.pathname.split('/').at(-1));
 
 	function onkeydown(event: KeyboardEvent) {
-		if (onkey(event)) return;
+		// The palette opens on Ctrl-K anywhere, and on a slash outside fields.
+		const called = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'k';
+		if (called || (event.key === '/' && !isTyped(event) && !event.altKey)) {
+			event.preventDefault();
+			view.palette = true;
+			return;
+		}
 		if (event.ctrlKey || event.altKey || event.metaKey) return;
 		if (isTyped(event)) return;
 		const wanted = stages[Number(event.key) - 1];
@@ -59,15 +60,7 @@
 
 {#if query.isError && !bench}
 	<main class="grid h-screen place-items-center">
-		<div class="panel max-w-md p-6">
-			<p class="mb-4 text-base font-semibold" role="alert">{query.error?.message}</p>
-			<div class="flex gap-2">
-				<button class="btn" onclick={() => query.refetch()}>Try again</button>
-				<a class="btn" href="/">To the list of jobs</a>
-				{#if rawOf(query.error)}<a class="btn" href={rawOf(query.error)} download>Download what is stored</a
-					>{/if}
-			</div>
-		</div>
+		<Unopened {query} back={{ href: '/', name: 'To the list of jobs' }} />
 	</main>
 {:else if !bench}
 	<main class="text-quiet grid h-screen place-items-center">Laying the job out…</main>
@@ -99,7 +92,7 @@
 		<Unsaved {bench} />
 		<Corrections {bench} />
 		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(410px,39%)] gap-2">
-			{@render left()}
+			<Workbench {bench} />
 			<section class="panel min-h-0 overflow-y-auto p-3" aria-label="Stage">
 				{@render children()}
 			</section>
@@ -107,10 +100,11 @@
 	</div>
 	<Clash
 		conflict={bench.conflict}
-		mine={bench.conflict && bench.job[bench.conflict.stage]}
+		mine={bench.conflict && bench.job[bench.conflict.part]}
 		what="stage"
 		ontheirs={() => bench?.takeTheirs()}
-		onmine={bench.conflict?.stage === 'build' ? undefined : () => void bench?.saveMine()}
+		onmine={bench.conflict?.part === 'build' ? undefined : () => void bench?.saveMine()}
 	/>
 	<History {bench} />
+	<Palette {bench} />
 {/if}

@@ -4,23 +4,17 @@
 	import { settings } from '../settings.svelte';
 	import Severity from '../ui/Severity.svelte';
 
-	type Finding = Omit<Schemas['Finding'], 'cures' | 'unit' | 'axle' | 'wanted_rise'> & {
-		unit: string;
-		cures: { title: string; changes: C }[];
-	};
+	type Finding = Omit<Schemas['Finding'], 'cures'> & { cures: { title: string; changes: C }[] };
 	let {
-		findings,
-		unmeasured,
-		stopped,
-		overridden,
+		prediction,
 		oncure
 	}: {
-		findings: Finding[];
-		unmeasured: string[];
-		stopped: boolean;
-		overridden: boolean;
+		prediction: { findings: Finding[]; unmeasured: string[]; stopped: boolean };
 		oncure: (changes: C) => void;
 	} = $props();
+	const findings = $derived(prediction.findings);
+	const unmeasured = $derived(prediction.unmeasured);
+	const overridden = $derived(!prediction.stopped && findings.some((f) => f.severity === 'stops'));
 	const plain = (f: Finding, value: number) =>
 		f.unit === 'mm' ? length(value, settings.units, { digits: 1 }) : number(value, 2);
 	const figure = (f: Finding, value: number) =>
@@ -32,7 +26,7 @@
 <section class="panel flex h-full min-h-0 flex-col" aria-label="Findings">
 	<h2 class="border-rule flex items-center justify-between border-b px-3 py-1.5">
 		<span class="head">Findings</span>
-		{#if stopped}
+		{#if prediction.stopped}
 			<span class="text-stops font-bold">Stopped: not to be built like this</span>
 		{:else if overridden}
 			<span class="text-fix font-bold">Built on a written override</span>

@@ -3,24 +3,23 @@
 	import { goto } from '$app/navigation';
 	import type { Snippet } from 'svelte';
 	import Wrench from '@lucide/svelte/icons/wrench';
-	import { rawOf } from '../queries';
 	import { settings } from '../settings.svelte';
+	import { api, ask } from '../api/client';
 	import Preferences from '../ui/Preferences.svelte';
+	import Told from '../ui/Told.svelte';
+	import Unopened from '../ui/Unopened.svelte';
 	import Clash from './Clash.svelte';
-	import type { SavedDocument } from './savedDocument.svelte';
+	import type { OnBench } from './saved.svelte';
 	import UndoRedo from './UndoRedo.svelte';
 	import Unsaved from './Unsaved.svelte';
 
 	let {
 		query,
 		bench,
-		onjob,
 		children
 	}: {
-		query: { isError: boolean; error: Error | null };
-		bench: SavedDocument<{ name: string; plate?: string }> | undefined;
-		/** Open a job on it: its address, or what went wrong. */
-		onjob: (title: string) => Promise<{ to?: string; trouble?: string }>;
+		query: { isError: boolean; error: Error | null; refetch: () => unknown };
+		bench: OnBench<{ name: string; plate?: string }> | undefined;
 		children: Snippet;
 	} = $props();
 	let trouble = $state('');
@@ -36,21 +35,18 @@
 			trouble = 'What was typed last is not saved yet: once it is, press again.';
 			return;
 		}
-		const { to, trouble: wrong } = await onjob(`${bench.document.name.split(',')[0]}: new job`);
-		if (to) await goto(to);
-		else trouble = wrong ?? '';
+		const title = `${bench.vehicle.name.split(',')[0]}: new job`;
+		const asked = await ask(api.POST('/api/jobs', { body: { title, vehicle_id: bench.id } }));
+		trouble = asked.trouble;
+		if (asked.data) await goto(`/jobs/${asked.data.id}/brief`);
 	}
 </script>
 
-<svelte:head><title>{bench?.document.name ?? 'Vehicle'} · Inclinum</title></svelte:head>
+<svelte:head><title>{bench?.vehicle.name ?? 'Vehicle'} · Inclinum</title></svelte:head>
 <svelte:window {onkeydown} onbeforeunload={() => void bench?.flush()} ononline={() => bench?.retry()} />
 
 {#if query.isError}
-	<main class="p-8">
-		<p class="mb-3 font-semibold" role="alert">{query.error?.message}</p>
-		<a class="btn" href="/vehicles">All vehicles</a>
-		{#if rawOf(query.error)}<a class="btn" href={rawOf(query.error)} download>Download what is stored</a>{/if}
-	</main>
+	<main class="p-8"><Unopened {query} back={{ href: '/vehicles', name: 'All vehicles' }} /></main>
 {:else if !bench}
 	<p class="text-quiet p-6">Fetching the vehicle…</p>
 {:else}
@@ -58,9 +54,9 @@
 		<header class="flex items-center gap-3">
 			<a href="/vehicles" aria-label="All vehicles"><img src="/mark.svg" alt="" class="h-8 w-8" /></a>
 			<h1 class="min-w-0 flex-1 truncate text-lg font-bold">
-				{bench.document.name}
+				{bench.vehicle.name}
 				<span class="text-quiet text-sm font-normal"
-					>{[bench.document.plate, bench.owner].filter(Boolean).join(' · ')}</span
+					>{[bench.vehicle.plate, bench.owner].filter(Boolean).join(' · ')}</span
 				>
 			</h1>
 			<UndoRedo {bench} />
@@ -71,11 +67,11 @@
 			<Preferences />
 		</header>
 		<Unsaved {bench} />
-		{#if trouble}<p class="panel text-stops p-2 font-semibold" role="alert">{trouble}</p>{/if}
+		<Told sentence={trouble} />
 		{@render children()}
 		<Clash
 			conflict={bench.conflict}
-			mine={bench.document}
+			mine={bench.vehicle}
 			what="vehicle"
 			ontheirs={() => bench?.takeTheirs()}
 			onmine={() => void bench?.saveMine()}

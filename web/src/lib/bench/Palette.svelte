@@ -1,38 +1,48 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { Command } from 'bits-ui';
-	import { api, sentence } from '../api/client';
-	import { changeKindsQuery } from '../queries';
+	import type { AxleName } from '../api/client';
+	import { kindQuery } from '../queries';
 	import { settings } from '../settings.svelte';
-	import { STAGES } from '../stages';
+	import { stagesOf } from '../stages';
 	import Sheet from '../ui/Sheet.svelte';
-	import type { Bench } from './bench.svelte';
+	import { wingOf } from '../wings';
 	import { view } from './context.svelte';
+	import type { AnyBench } from './jobBench.svelte';
 
-	let { bench }: { bench: Bench } = $props();
-	const kinds = changeKindsQuery();
+	let { bench }: { bench: AnyBench } = $props();
+	const wing = $derived(wingOf(bench.kind));
+	const kind = kindQuery(() => bench.kind);
 	type Action = { name: string; hint?: string; run: () => unknown };
 
-	async function add(type: string, axle: 'front' | 'rear') {
-		const { data, error } = await api.POST('/api/changes/begin', { body: { job: bench.job, type, axle } });
-		view.trouble = data ? '' : sentence(error);
-		if (data) bench.change('plan', { ...bench.job.plan, changes: [...bench.job.plan.changes, data] });
+	async function add(type: string, axle?: AxleName) {
+		view.trouble = await bench.begin(type, axle);
 		await goto(`/jobs/${bench.job.id}/plan`);
 	}
 	const actions = $derived<Action[]>([
-		...STAGES.map((s, i) => ({
+		...stagesOf(wing).map((s, i) => ({
 			name: `Go to ${s.name}`,
 			hint: String(i + 1),
 			run: () => goto(`/jobs/${bench.job.id}/${s.id}`)
 		})),
-		...(kinds.data ?? []).flatMap((k) =>
-			(['front', 'rear'] as const).map((axle) => ({
-				name: `Add ${k.title.toLowerCase()}, ${axle}`,
+		...(kind.data?.changes ?? []).flatMap((k) =>
+			(k.ends.length > 1 ? k.ends : [undefined]).map((axle) => ({
+				name: `Add ${k.title.toLowerCase()}${axle ? `, ${axle}` : ''}`,
 				run: () => add(k.type, axle)
 			}))
 		),
+		...(['front', 'rear'] as const).map((axle) => ({
+			name: `Ways to a height, ${axle}`,
+			run: async () => {
+				await goto(`/jobs/${bench.job.id}/plan`);
+				view.reach = { axle, rise: wing.aim(bench.job, axle) };
+			}
+		})),
 		{ name: 'Print the job card', run: () => open(`/api/jobs/${bench.job.id}/card.pdf`) },
-		{ name: 'Print the alignment sheet', run: () => open(`/api/jobs/${bench.job.id}/alignment.pdf`) },
+		...wing.prints.map(({ name, file }) => ({
+			name: `Print the ${name}`,
+			run: () => open(`/api/jobs/${bench.job.id}/${file}`)
+		})),
 		{ name: 'Copy the job out as a file', run: () => open(`/api/jobs/${bench.job.id}/file`) },
 		{ name: 'History of this job', run: () => (view.history = true) },
 		{ name: 'Millimetres or inches', hint: 'U', run: () => settings.toggleUnits() },

@@ -1,7 +1,8 @@
 <script lang="ts">
-	import { sentence, type Schemas } from '../api/client';
+	import type { Asked, Schemas } from '../api/client';
 	import { number } from '../format';
 	import NumberField from '../ui/NumberField.svelte';
+	import Told from '../ui/Told.svelte';
 
 	type Point = {
 		name: string;
@@ -33,9 +34,9 @@
 		file: string;
 		chosen: string;
 		/** Take a pasted table; what is wrong where it cannot be read. */
-		onread: (text: string) => Promise<{ data?: unknown; error?: unknown }>;
+		onread: (text: string) => Promise<Asked<unknown>>;
 		/** The points as CSV. */
-		onwrite: () => Promise<{ data?: string; error?: unknown }>;
+		onwrite: () => Promise<Asked<unknown>>;
 		onchoose: (name: string) => void;
 		onmove: (name: string, to: number[]) => void;
 	} = $props();
@@ -44,16 +45,17 @@
 	let trouble = $state<string[]>([]);
 
 	async function take() {
-		const { data, error } = await onread(pasted);
-		const all = (error as Schemas['Refusal'] | undefined)?.complaints ?? [];
-		if (data) trouble = [];
-		else trouble = all.length ? all.map((c) => `${c.path}: ${c.sentence}`) : [sentence(error)];
+		const asked = await onread(pasted);
+		const all = (asked.refusal as Schemas['Refusal'] | undefined)?.complaints ?? [];
+		if (!asked.trouble) trouble = [];
+		else trouble = all.length ? all.map((c) => `${c.path}: ${c.sentence}`) : [asked.trouble];
 		if (!trouble.length) pasted = '';
 	}
 	async function write() {
-		const { data: text, error } = await onwrite();
-		trouble = text === undefined ? [sentence(error)] : [];
-		if (text === undefined) return;
+		const asked = await onwrite();
+		trouble = asked.trouble ? [asked.trouble] : [];
+		if (asked.trouble) return;
+		const text = asked.data as string;
 		const link = document.createElement('a');
 		link.href = URL.createObjectURL(new Blob([text], { type: 'text/csv' }));
 		link.download = `${file}.csv`;
@@ -111,9 +113,7 @@
 		<span class="label">Paste a table: name, {axes.join(', ')} on each line</span>
 		<textarea class="field figure h-20" bind:value={pasted} {placeholder}></textarea>
 	</label>
-	{#each trouble as line, n (n)}<p class="text-stops mt-1 text-xs font-semibold" role="alert">
-			{line}
-		</p>{/each}
+	{#each trouble as line, n (n)}<Told sentence={line} class="mt-1" />{/each}
 	<div class="mt-2 flex gap-2">
 		<button class="btn btn-dye" disabled={!pasted.trim()} onclick={take}>Take the table</button>
 		<button class="btn" onclick={write}>Copy out as CSV</button>

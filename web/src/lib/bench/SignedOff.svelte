@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '../api/client';
 	import { moment } from '../format';
+	import Told from '../ui/Told.svelte';
 
 	let {
 		signed,
@@ -45,4 +46,4 @@
 	<p class="text-quiet mt-1">What was measured stands as it was signed for.</p>
 	<button class="btn mt-2" onclick={() => (asking = true)}>Withdraw the signature…</button>
 {/if}
-{#if trouble}<p class="text-stops mt-2 font-semibold" role="alert">{trouble}</p>{/if}
+<Told sentence={trouble} class="mt-2" />

@@ -13,10 +13,14 @@ const stored = stubPage(async (path, text, request) => {
 	if (made === 'lost') throw new TypeError('network');
 	return Response.json(made.body, { status: made.status });
 });
-const { Bench } = await import('./bench.svelte');
+/** Which pointer or key is down. */
+const hands = vi.hoisted(() => ({ hold: 0 }));
+vi.mock('./hold', () => ({ hold: () => hands.hold }));
+const { CarBench: Bench } = await import('../car/carBench.svelte');
 
 function view(): Schemas['JobView'] {
 	return {
+		kind: 'car',
 		job: { id: 'van', brief: { load: 'mail' }, plan: { changes: [], override: '' } },
 		versions: { brief: 3, measure: 1, plan: 1, align: 1, build: 1, prove: 1 },
 		history: []
@@ -30,6 +34,7 @@ beforeEach(() => {
 	vi.useFakeTimers();
 	stored.clear();
 	calls.length = 0;
+	hands.hold = 0;
 	answer = (call) => ({
 		status: 200,
 		body: call.method === 'PUT' ? { version: call.body!.version + 1 } : { rise: 1 }
@@ -44,16 +49,20 @@ describe('saving', () => {
 		expect(bench.saving).toBe('waiting');
 		await settled();
 		expect(saves()).toHaveLength(1);
-		expect(saves()[0]?.body).toEqual({ version: 3, section: { load: 'empty' } });
+		expect(saves()[0]?.body).toEqual({ kind: 'car', version: 3, section: { load: 'empty' } });
 		expect(bench.versions.brief).toBe(4);
 		expect(bench.saving).toBe('saved');
 		expect(stored.size).toBe(0);
 	});
 
-	it('goes back over a drag in one step, forward again, and saves what stands', async () => {
+	it('goes back over a drag in one step, at whatever pace, forward again, and saves what stands', async () => {
 		const bench = new Bench(view());
-		for (const load of ['e', 'em', 'empty']) bench.change('brief', brief(load));
-		await vi.advanceTimersByTimeAsync(500);
+		hands.hold = 7;
+		for (const load of ['e', 'em', 'empty']) {
+			bench.change('brief', brief(load));
+			await vi.advanceTimersByTimeAsync(900); // a slow machine, a slow hand
+		}
+		hands.hold = 8;
 		bench.change('brief', brief('full'));
 		bench.undo();
 		expect(bench.job.brief.load).toBe('empty');
@@ -90,7 +99,7 @@ describe('saving', () => {
 		const bench = new Bench(view());
 		expect(bench.job.brief.load).toBe('left over');
 		await settled();
-		expect(saves()[0]?.body).toEqual({ version: 2, section: { load: 'left over' } });
+		expect(saves()[0]?.body).toEqual({ kind: 'car', version: 2, section: { load: 'left over' } });
 	});
 
 	it('shows a refusal in words and keeps the section', async () => {
@@ -158,8 +167,8 @@ describe('one write at a time', () => {
 		for (let n = 0; n < 6; n++) await slow.next();
 		slow.restore();
 		expect(saves().map((s) => s.body)).toEqual([
-			{ version: 3, section: { load: 'mail' } },
-			{ version: 4, section: { load: 'mail and driver' } }
+			{ kind: 'car', version: 3, section: { load: 'mail' } },
+			{ kind: 'car', version: 4, section: { load: 'mail and driver' } }
 		]);
 		expect(bench.conflict).toBeUndefined();
 	});
@@ -202,7 +211,7 @@ describe('one write at a time', () => {
 		await bench.stamp('build', async () => ({ data: {}, response: new Response() }));
 		expect(bench.job.brief.load).toBe('typed');
 		await settled();
-		expect(saves()[0]?.body).toEqual({ version: 3, section: { load: 'typed' } });
+		expect(saves()[0]?.body).toEqual({ kind: 'car', version: 3, section: { load: 'typed' } });
 	});
 });
 
@@ -219,7 +228,7 @@ describe('two hands on one stage', () => {
 		const bench = new Bench(view());
 		bench.change('brief', brief('driver'));
 		await settled();
-		expect(bench.conflict).toMatchObject({ stage: 'brief', by: 'Bram', theirs: { load: 'empty' } });
+		expect(bench.conflict).toMatchObject({ part: 'brief', by: 'Bram', theirs: { load: 'empty' } });
 		expect(bench.job.brief.load).toBe('driver');
 		expect(saves()).toHaveLength(1);
 	});
@@ -241,7 +250,7 @@ describe('two hands on one stage', () => {
 		bench.change('brief', brief('driver'));
 		await settled();
 		await bench.saveMine();
-		expect(saves()[1]?.body).toEqual({ version: 9, section: { load: 'driver' } });
+		expect(saves()[1]?.body).toEqual({ kind: 'car', version: 9, section: { load: 'driver' } });
 		expect(bench.versions.brief).toBe(10);
 		expect(bench.conflict).toBeUndefined();
 	});

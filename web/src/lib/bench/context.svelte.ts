@@ -1,17 +1,17 @@
 import { getContext, setContext } from 'svelte';
 import type { AxleName } from '../api/client';
-import type { Bench } from './bench.svelte';
+import type { AnyBench } from './jobBench.svelte';
 
 const KEY = Symbol('bench');
 
-export const putBench = (bench: () => Bench) => setContext(KEY, bench);
-export const theBench = (): Bench => getContext<() => Bench>(KEY)();
+export const putBench = (bench: () => AnyBench) => setContext(KEY, bench);
+/** The bench of the job that is open; whoever asks knows its kind. */
+export const theBench = <B extends AnyBench>(): B => getContext<() => B>(KEY)();
 
 /** What the screen is looking at, shared between drawing, instruments and stage panels. */
 class View {
 	axle = $state<AxleName>('front');
-	instrument = $state<'springs' | 'angles' | 'end'>('springs');
-	/** An axle dragged to a rise, mm: the ways to it are asked for. */
+	/** An axle taken to a rise, mm: the ways to it are asked for. */
 	reach = $state.raw<{ axle: AxleName; rise: number }>();
 	history = $state(false);
 	palette = $state(false);

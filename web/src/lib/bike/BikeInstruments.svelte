@@ -2,9 +2,10 @@
 	import { Tabs } from 'bits-ui';
 	import { number } from '../format';
 	import Plot, { type Mark, type Series } from '../plot/Plot.svelte';
-	import { bikeView, type BikePrediction } from './bikeBench.svelte';
+	import { bikeView, theBike, type BikePrediction } from './bikeBench.svelte';
 
-	let { prediction: p }: { prediction: BikePrediction } = $props();
+	const bench = theBike();
+	const p = $derived(bench.prediction as BikePrediction);
 	const names = $derived({
 		leverage: 'Leverage',
 		rear: 'Rear',

@@ -1,12 +1,14 @@
 <script lang="ts">
 	import { number } from '../format';
 	import Length from '../ui/Length.svelte';
-	import type { BikePrediction } from './bikeBench.svelte';
+	import { theBike, type BikePrediction } from './bikeBench.svelte';
 
-	let { prediction: p, computing }: { prediction: BikePrediction; computing: boolean } = $props();
+	const bench = theBike();
+	const p = $derived(bench.prediction as BikePrediction);
+	const computing = $derived(bench.computing);
 	const both = $derived(p.reach.both_missing_after_mm);
 	const one = $derived(p.reach.one_missing_after_mm);
-	const kept = $derived(Math.abs(p.steering.trail_after_mm - p.steering.trail_before_mm) <= 1.5);
+	const kept = $derived(p.steering.kept);
 </script>
 
 <div class="panel grid grid-cols-[1.15fr_1fr_1fr_1fr] divide-x divide-(--rule)" aria-busy={computing}>

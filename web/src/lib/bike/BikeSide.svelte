@@ -49,7 +49,7 @@
 		origin?: (name: string) => Place | undefined;
 		onchoose?: (name: string) => void;
 		/** A point dragged or nudged; only while the machine is drawn as its points hold. */
-		onmove?: (name: string, to: Place, goesOn: boolean) => void;
+		onmove?: (name: string, to: Place) => void;
 		/** Drawn over it. */
 		over?: Snippet<[OnScreen]>;
 	} = $props();
@@ -88,7 +88,7 @@
 	const taped = $derived(tape.map((n) => named[n]).filter((q): q is Place => Boolean(q)));
 
 	/** Where a drag began: at the pointer, and in the document. */
-	let drag = $state.raw<{ name: string; from: Place; at: Place; went: boolean }>();
+	let drag = $state.raw<{ name: string; from: Place; at: Place }>();
 	const free = (name: string) => Boolean(onmove && held[name] && !held[name].fixed);
 	function down(name: string, event: PointerEvent) {
 		onchoose?.(name);
@@ -96,14 +96,13 @@
 		if (!free(name) || !at) return;
 		(event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
 		pinned = { scale, left, low };
-		drag = { name, from: [event.clientX, event.clientY], at, went: false };
+		drag = { name, from: [event.clientX, event.clientY], at };
 	}
 	function moves(name: string, event: PointerEvent) {
 		if (drag?.name !== name) return;
 		const shift: Place = [(event.clientX - drag.from[0]) / scale, (drag.from[1] - event.clientY) / scale];
 		const by = inFrame(shift, pose.turn);
-		onmove?.(name, [drag.at[0] + by[0], drag.at[1] + by[1]], drag.went);
-		drag.went = true;
+		onmove?.(name, [drag.at[0] + by[0], drag.at[1] + by[1]]);
 	}
 	function up() {
 		drag = pinned = undefined;
@@ -114,7 +113,7 @@
 		const at = origin?.(name);
 		if (!by || !at || !free(name)) return;
 		event.preventDefault();
-		onmove?.(name, [at[0] + step * (by[0] ?? 0), at[1] + step * (by[1] ?? 0)], false);
+		onmove?.(name, [at[0] + step * (by[0] ?? 0), at[1] + step * (by[1] ?? 0)]);
 	}
 </script>
 

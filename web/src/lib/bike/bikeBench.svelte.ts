@@ -1,5 +1,6 @@
-import { getContext, setContext } from 'svelte';
-import { api, sentence, type Schemas } from '../api/client';
+import { api, ask, type Schemas } from '../api/client';
+import { theBench } from '../bench/context.svelte';
+import { hold } from '../bench/hold';
 import { JobBench, type Saveable } from '../bench/jobBench.svelte';
 import { withPoint, type Place } from './rearPoints';
 
@@ -8,39 +9,23 @@ export type BikePrediction = Schemas['BikePrediction'];
 export type End = 'front' | 'rear';
 export type Condition = 'extended' | 'unladen' | 'laden' | 'full';
 
-const SAVES = {
-	brief: '/api/bike-jobs/{job_id}/brief',
-	measure: '/api/bike-jobs/{job_id}/measure',
-	plan: '/api/bike-jobs/{job_id}/plan',
-	align: '/api/bike-jobs/{job_id}/align',
-	prove: '/api/bike-jobs/{job_id}/prove'
-} as const;
-
 /** A job on two wheels. */
 export class BikeBench extends JobBench<BikeJob, BikePrediction> {
 	/** Why a sag that was dragged or typed cannot be set. */
 	sagTrouble = $state('');
 
-	constructor(view: Schemas['BikeJobView']) {
-		super(view, {
-			read: (id) => api.GET('/api/bike-jobs/{job_id}', { params: { path: { job_id: id } } }),
-			save: (id, stage, version, section) =>
-				api.PUT(SAVES[stage], {
-					params: { path: { job_id: id } },
-					body: { version, section: section as never }
-				}),
-			predict: (job) => api.POST('/api/bike/predict', { body: job })
-		});
-	}
-
-	override change<S extends Saveable>(stage: S, section: BikeJob[S]) {
+	override change<S extends Saveable>(stage: S, section: BikeJob[S], during = hold()) {
 		this.sagTrouble = '';
-		super.change(stage, section);
+		super.change(stage, section, during);
 	}
 
 	override undo() {
 		this.sagTrouble = '';
 		super.undo();
+	}
+
+	override get refusal() {
+		return this.trouble || this.sagTrouble;
 	}
 
 	/** The machine as it was found, or as it was set up. */
@@ -54,24 +39,15 @@ export class BikeBench extends JobBench<BikeJob, BikePrediction> {
 		this.change('measure', { ...this.job.measure, machine } as BikeJob['measure']);
 	}
 
-	/** Put the changes of a cure on the plan. */
-	plan(changes: BikeJob['plan']['changes']) {
-		this.change('plan', { ...this.job.plan, changes });
-	}
-
 	/** Set the preload, or the spacers, for a laden sag. */
 	async setSag(end: End, sag: number) {
-		const { data, error } = await api
-			.POST('/api/bike/sag', { body: { job: this.job, end, sag_mm: sag } })
-			.catch(() => ({ data: undefined, error: undefined }));
-		this.sagTrouble = data ? '' : sentence(error);
-		if (data) this.plan(data.changes);
+		const during = hold();
+		const { data, trouble } = await ask(api.POST('/api/sag', { body: { job: this.job, end, sag_mm: sag } }));
+		this.sagTrouble = trouble;
+		if (data) this.change('plan', { ...this.job.plan, changes: data.changes }, during);
 	}
 }
-
-const KEY = Symbol('bike');
-export const putBike = (bench: () => BikeBench) => setContext(KEY, bench);
-export const theBike = (): BikeBench => getContext<() => BikeBench>(KEY)();
+export const theBike = () => theBench<BikeBench>();
 
 /** What the screen looks at. */
 class BikeView {

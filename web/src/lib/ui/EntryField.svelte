@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
-	import { api, sentence, type Schemas } from '../api/client';
+	import { api, ask, type Schemas } from '../api/client';
 	import { settings } from '../settings.svelte';
 	import { drafts } from '../bench/drafts';
 	import { length, number } from '../format';
@@ -66,19 +66,18 @@
 			return;
 		}
 		drafts.keep(key, text);
-		const { data, error } = await api.POST('/api/entry', {
-			body: { text, kind, quantity, default_unit: kind === 'length' ? settings.units : undefined }
-		});
+		const asked = await ask(
+			api.POST('/api/entry', {
+				body: { text, kind, quantity, default_unit: kind === 'length' ? settings.units : undefined }
+			})
+		);
 		if (typing !== undefined && typing !== text) return;
-		if (data) {
-			trouble = '';
+		trouble = asked.trouble;
+		if (asked.data) {
 			typing = undefined;
 			drafts.forget(key);
-			onentry(data);
-		} else {
-			typing = text;
-			trouble = sentence(error);
-		}
+			onentry(asked.data);
+		} else typing = text;
 	}
 
 	function onkeydown(event: KeyboardEvent) {

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { api, sentence } from '../api/client';
+	import { api, ask } from '../api/client';
 	import { settings } from '../settings.svelte';
 	import { length } from '../format';
 
@@ -48,14 +48,12 @@
 		}
 		let number = Number(text.replace(',', '.'));
 		if (isLength) {
-			const { data, error } = await api.POST('/api/entry', {
-				body: { text, kind: 'length', default_unit: settings.units }
-			});
-			if (!data) {
-				trouble = sentence(error);
-				return;
-			}
-			number = data.value;
+			const asked = await ask(
+				api.POST('/api/entry', { body: { text, kind: 'length', default_unit: settings.units } })
+			);
+			trouble = asked.trouble;
+			if (!asked.data) return;
+			number = asked.data.value;
 		}
 		if (!Number.isFinite(number)) trouble = `“${text}” is not a number.`;
 		else if (min !== undefined && (exclusive ? number <= min : number < min))

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fieldOf, nodeOf, type Schema } from './form';
+import { fieldOf, laidOut, nodeOf, valueAt, withValue, type Schema } from './form';
 
 const schema: Schema = {
 	type: 'object',
@@ -48,5 +48,55 @@ describe('a form read from a schema', () => {
 		expect(groups?.kind === 'list' && groups.item.start).toEqual({ coils: 6 });
 		expect(fieldOf(node, 'by_name')?.node.kind).toBe('map');
 		expect(fieldOf(node, 'at')?.node.start).toEqual([0, 0]);
+	});
+});
+
+describe('all fields of a change in one row', () => {
+	const laid = laidOut(
+		nodeOf({
+			$defs: {
+				Coil: {
+					type: 'object',
+					properties: {
+						type: { const: 'coil_spring', title: 'Type' },
+						known: { type: 'number', title: 'Rate ±' },
+						rate: { type: 'number', title: 'Rate', unit: 'N/mm', exclusiveMinimum: 0, maximum: 2000 }
+					}
+				}
+			},
+			type: 'object',
+			properties: {
+				type: { const: 'x' },
+				coil: { $ref: '#/$defs/Coil' },
+				thickness: {
+					type: 'number',
+					title: 'Thickness',
+					unit: 'mm',
+					minimum: 1,
+					maximum: 80,
+					step: 2,
+					slider: [1, 40]
+				},
+				stud: { anyOf: [{ type: 'number', minimum: 0 }, { type: 'null' }], title: 'Stud', unit: 'mm' },
+				keeps: { type: 'boolean', title: 'Stops stay in' },
+				wire: { anyOf: [{ $ref: '#/$defs/Coil' }, { type: 'null' }] }
+			}
+		} as Schema)
+	);
+	it('has what lies in the objects in it, and a yes or no as such', () => {
+		expect(laid.map((f) => [f.path.join('.'), f.node.kind, f.optional])).toEqual([
+			['coil.rate', 'number', false],
+			['thickness', 'number', false],
+			['stud', 'number', true],
+			['keeps', 'flag', false],
+			['coil.known', 'number', false]
+		]);
+		expect(laid[1]?.node).toMatchObject({ slider: [1, 40], step: 2, min: 1, max: 80 });
+	});
+	it('is read and put at any depth without touching what was there', () => {
+		const change = { type: 'x', coil: { rate: 20, known: 1 } };
+		const path = laid[0]?.path ?? [];
+		const put = withValue(change, path, 25);
+		expect([valueAt(change, path), valueAt(put, path), put.coil.known]).toEqual([20, 25, 1]);
 	});
 });

@@ -1,6 +1,15 @@
 /** What a form shows of a document, read from the core's own schema. */
 export type Node =
-	| { kind: 'number'; unit: string; min?: number; max?: number; exclusive: boolean; start: unknown }
+	| {
+			kind: 'number';
+			unit: string;
+			min?: number;
+			max?: number;
+			exclusive: boolean;
+			step: number;
+			slider?: [number, number];
+			start: unknown;
+	  }
 	| { kind: 'text'; max?: number; start: unknown }
 	| { kind: 'flag'; start: unknown }
 	| { kind: 'choice'; options: (string | number)[]; start: unknown }
@@ -78,7 +87,16 @@ export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}): Node {
 	const max = (schema.maximum ?? schema.exclusiveMaximum) as number | undefined;
 	const exclusive = schema.exclusiveMinimum !== undefined;
 	const zero = min === undefined || min < 0 ? 0 : exclusive ? (min ? min * 1.2 : 1) : min;
-	return { kind: 'number', unit: (schema.unit as string) ?? '', min, max, exclusive, start: given ?? zero };
+	return {
+		kind: 'number',
+		unit: (schema.unit as string) ?? '',
+		min,
+		max,
+		exclusive,
+		step: (schema.step as number) ?? 1,
+		slider: schema.slider as [number, number] | undefined,
+		start: given ?? zero
+	};
 }
 
 /** What a reference or a choice with null says of the field itself. */
@@ -107,10 +125,43 @@ function objectOf(schema: Schema, defs: Defs): Node {
 			required: required.includes(name)
 		});
 	}
-	// Its numbers come first, then how well they are known, then which part it is.
+	return { kind: 'object', fields: inOrder(fields), start };
+}
+
+/** Its numbers come first, then how well they are known, then which part it is. */
+function inOrder<F extends Field>(fields: F[]): F[] {
 	const rank = (f: Field) => (f.name === 'part' ? 2 : f.title.endsWith('±') ? 1 : 0);
-	fields.sort((a, b) => rank(a) - rank(b));
-	return { kind: 'object', fields, start };
+	return fields.toSorted((a, b) => rank(a) - rank(b));
+}
+
+/** A field with where it stands in its document. */
+export type Placed = Field & { path: string[] };
+
+/**
+ * All fields of an object in one row, those of the objects in it too. What may be left out whole is told where the
+ * machine is set up.
+ */
+export function laidOut(node: Node, path: string[] = []): Placed[] {
+	if (node.kind !== 'object') return [];
+	return inOrder(
+		node.fields.flatMap((f): Placed[] => {
+			const here = [...path, f.name];
+			if (f.node.kind !== 'object') return [{ ...f, path: here }];
+			return f.optional ? [] : laidOut(f.node, here);
+		})
+	);
+}
+
+/** What stands at a path of a document. */
+export const valueAt = (document: unknown, path: string[]): unknown =>
+	path.reduce<unknown>((at, key) => (at as Record<string, unknown> | undefined)?.[key], document);
+
+/** The document with something else at a path. */
+export function withValue<D>(document: D, path: string[], to: unknown): D {
+	const [head, ...rest] = path;
+	if (head === undefined) return to as D;
+	const fields = (document ?? {}) as Record<string, unknown>;
+	return { ...fields, [head]: withValue(fields[head], rest, to) } as D;
 }
 
 /** A field of an object's node. */

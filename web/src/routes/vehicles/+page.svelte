@@ -2,60 +2,49 @@
 	import { goto } from '$app/navigation';
 	import { useQueryClient } from '@tanstack/svelte-query';
 	import Plus from '@lucide/svelte/icons/plus';
-	import { api, sentence } from '$lib/api/client';
-	import { bikeChoicesQuery, choicesQuery, vehiclesQuery } from '$lib/queries';
+	import { api, ask } from '$lib/api/client';
+	import { kindsQuery, vehiclesQuery } from '$lib/queries';
 	import ListHead from '$lib/ui/ListHead.svelte';
 	import MoreOfList from '$lib/ui/MoreOfList.svelte';
-	import Trouble from '$lib/ui/Trouble.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
+	import Told from '$lib/ui/Told.svelte';
+	import Unopened from '$lib/ui/Unopened.svelte';
 
 	let words = $state('');
 	const vehicles = vehiclesQuery(() => words.trim());
 	const listed = $derived(vehicles.data?.pages.flatMap((page) => page.items) ?? []);
 	const total = $derived(vehicles.data?.pages[0]?.total ?? 0);
-	const choices = choicesQuery();
-	const bikes = bikeChoicesQuery();
+	const kinds = kindsQuery();
 	const queries = useQueryClient();
 	let trouble = $state('');
 	let opening = $state(false);
-	let fresh = $state({ name: '', plate: '', owner: '', size: 'car', front: '', rear: '' });
-	const fits = (end: 'front' | 'rear') =>
-		(choices.data?.archetypes ?? []).filter((a) => a.where.includes(end) && !a.not_for.includes(fresh.size));
-
-	let two = $state(false);
-	let bike = $state({ name: '', plate: '', owner: '', archetype: '' });
-	async function setTwo() {
-		const body = { ...bike, archetype: bike.archetype || (bikes.data?.archetypes[0]?.key ?? '') };
-		const { data, error } = await api
-			.POST('/api/bikes', { body })
-			.catch(() => ({ data: undefined, error: undefined }));
-		if (!data) {
-			trouble = sentence(error);
-			return;
-		}
-		trouble = '';
-		two = false;
-		await queries.invalidateQueries({ queryKey: ['vehicles'] });
-		await goto(`/machines/${data.id}`);
-	}
+	let fresh = $state({ name: '', plate: '', owner: '' });
+	let kind = $state('car');
+	/** What was picked, by kind and question; what was not is the first that goes with the rest. */
+	let picked = $state<Record<string, string>>({});
+	const asked = $derived.by(() => {
+		const chosen: Record<string, string> = {};
+		return (kinds.data?.[kind]?.choices ?? []).map((choice) => {
+			const options = choice.options.filter(
+				(o) => !o.not_with.some((k) => Object.values(chosen).includes(k))
+			);
+			const mine = picked[`${kind}.${choice.name}`];
+			chosen[choice.name] = options.find((o) => o.key === mine)?.key ?? options[0]?.key ?? '';
+			return { ...choice, options, value: chosen[choice.name] ?? '' };
+		});
+	});
+	const missing = $derived(
+		[!fresh.name.trim() && 'a name', !fresh.owner.trim() && 'an owner'].filter(Boolean).join(' and ')
+	);
 
 	async function set() {
-		const body = {
-			...fresh,
-			front: fresh.front || (fits('front')[0]?.key ?? ''),
-			rear: fresh.rear || (fits('rear')[0]?.key ?? '')
-		};
-		const { data, error } = await api
-			.POST('/api/vehicles', { body })
-			.catch(() => ({ data: undefined, error: undefined }));
-		if (!data) {
-			trouble = sentence(error);
-			return;
-		}
-		trouble = '';
+		const chosen = Object.fromEntries(asked.map((choice) => [choice.name, choice.value]));
+		const made = await ask(api.POST('/api/vehicles', { body: { kind, ...fresh, chosen } }));
+		trouble = made.trouble;
+		if (!made.data) return;
 		opening = false;
 		await queries.invalidateQueries({ queryKey: ['vehicles'] });
-		await goto(`/vehicles/${data.id}`);
+		await goto(`/vehicles/${made.data.id}`);
 	}
 </script>
 
@@ -63,17 +52,13 @@
 
 <main class="mx-auto flex h-screen max-w-[1180px] flex-col px-6 py-5">
 	<ListHead here="vehicles">
-		<button class="btn" onclick={() => (two = true)}><Plus size={16} /> Set up a two-wheeler</button>
 		<button class="btn btn-dye" onclick={() => (opening = true)}><Plus size={16} /> Set up a vehicle</button>
 	</ListHead>
 
 	{#if vehicles.isPending}
 		<p class="text-quiet p-4">Fetching the vehicles…</p>
 	{:else if vehicles.isError}
-		<div class="panel p-5">
-			<p class="mb-3 font-semibold">{vehicles.error.message}</p>
-			<button class="btn" onclick={() => vehicles.refetch()}>Try again</button>
-		</div>
+		<Unopened query={vehicles} />
 	{:else if listed.length === 0 && !words.trim()}
 		<div class="panel p-8 text-center">
 			<p class="head mb-1">No vehicles yet</p>
@@ -92,7 +77,7 @@
 				<li class="panel">
 					<a
 						class="grid grid-cols-[1fr_1fr_110px] items-center gap-4 px-4 py-2 hover:underline"
-						href="{v.wheels === 2 ? '/machines' : '/vehicles'}/{v.id}"
+						href="/vehicles/{v.id}"
 					>
 						<span>
 							<span class="block text-base leading-snug font-semibold">{v.name}</span>
@@ -110,7 +95,9 @@
 					</a>
 					{#if v.trouble}
 						<div class="border-rule border-t px-4 py-2">
-							<Trouble sentence={v.trouble} raw="/api/vehicles/{v.id}/raw" />
+							<Told sentence="Cannot be opened. {v.trouble}">
+								<a class="btn mt-1" href="/api/vehicles/{v.id}/raw" download>Download what is stored</a>
+							</Told>
 						</div>
 					{/if}
 				</li>
@@ -123,7 +110,7 @@
 <Sheet
 	bind:open={opening}
 	title="Set up a vehicle"
-	note="Choose what each axle looks like. It works at once with usual numbers; every reading then makes it this one."
+	note="Choose what it looks like. It works at once with usual numbers; every reading then makes it this one."
 >
 	<form
 		class="grid gap-3"
@@ -132,6 +119,16 @@
 			void set();
 		}}
 	>
+		<div class="flex gap-1" role="group" aria-label="Kind">
+			{#each Object.values(kinds.data ?? {}) as k (k.kind)}
+				<button
+					type="button"
+					class="btn flex-1 justify-center {kind === k.kind ? 'btn-dye' : ''}"
+					aria-pressed={kind === k.kind}
+					onclick={() => (kind = k.kind)}>{k.title}</button
+				>
+			{/each}
+		</div>
 		<label class="grid gap-1">
 			<span class="label">Name</span>
 			<input class="field" data-first-focus bind:value={fresh.name} required maxlength="120" />
@@ -153,81 +150,20 @@
 				/></label
 			>
 		</div>
-		<label class="grid gap-1">
-			<span class="label">Size</span>
-			<select class="field" bind:value={fresh.size}>
-				{#each choices.data?.sizes ?? [] as s (s.key)}<option value={s.key}>{s.title}</option>{/each}
-			</select>
-		</label>
-		<label class="grid gap-1">
-			<span class="label">Front suspension</span>
-			<select
-				class="field"
-				value={fresh.front || fits('front')[0]?.key}
-				onchange={(e) => (fresh.front = e.currentTarget.value)}
-			>
-				{#each fits('front') as a (a.key)}<option value={a.key}>{a.title}</option>{/each}
-			</select>
-		</label>
-		<label class="grid gap-1">
-			<span class="label">Rear suspension</span>
-			<select
-				class="field"
-				value={fresh.rear || fits('rear')[0]?.key}
-				onchange={(e) => (fresh.rear = e.currentTarget.value)}
-			>
-				{#each fits('rear') as a (a.key)}<option value={a.key}>{a.title}</option>{/each}
-			</select>
-		</label>
-		{#if trouble}<p class="text-stops font-semibold" role="alert">{trouble}</p>{/if}
-		<button class="btn btn-dye justify-center" disabled={!fresh.name.trim() || !fresh.owner.trim()}
-			>Set it up</button
-		>
-	</form>
-</Sheet>
-
-<Sheet
-	bind:open={two}
-	title="Set up a two-wheeler"
-	note="Choose what it looks like. It works at once with usual numbers; calliper and tape then make it this one."
->
-	<form
-		class="grid gap-3"
-		onsubmit={(e) => {
-			e.preventDefault();
-			void setTwo();
-		}}
-	>
-		<label class="grid gap-1">
-			<span class="label">Name</span>
-			<input class="field" data-first-focus bind:value={bike.name} required maxlength="120" />
-		</label>
-		<div class="grid grid-cols-2 gap-3">
-			<label class="grid gap-1"
-				><span class="label">Plate</span><input class="field" bind:value={bike.plate} maxlength="30" /></label
-			>
-			<label class="grid gap-1"
-				><span class="label">Owner</span><input
+		{#each asked as choice (choice.name)}
+			<label class="grid gap-1">
+				<span class="label">{choice.title}</span>
+				<select
 					class="field"
-					bind:value={bike.owner}
-					required
-					maxlength="120"
-				/></label
-			>
-		</div>
-		<label class="grid gap-1">
-			<span class="label">Kind of machine</span>
-			<select
-				class="field"
-				value={bike.archetype || bikes.data?.archetypes[0]?.key}
-				onchange={(e) => (bike.archetype = e.currentTarget.value)}
-			>
-				{#each bikes.data?.archetypes ?? [] as a (a.key)}<option value={a.key}>{a.title}</option>{/each}
-			</select>
-		</label>
-		{#if trouble}<p class="text-stops font-semibold" role="alert">{trouble}</p>{/if}
-		<button class="btn btn-dye justify-center" disabled={!bike.name.trim() || !bike.owner.trim()}
-			>Set it up</button
-		>
+					value={choice.value}
+					onchange={(e) => (picked[`${kind}.${choice.name}`] = e.currentTarget.value)}
+				>
+					{#each choice.options as o (o.key)}<option value={o.key}>{o.title}</option>{/each}
+				</select>
+			</label>
+		{/each}
+		<Told sentence={trouble} />
+		{#if missing}<p class="text-quiet">It still needs {missing}.</p>{/if}
+		<button class="btn btn-dye justify-center" disabled={!!missing}>Set it up</button>
 	</form>
 </Sheet>

@@ -7,6 +7,7 @@ from pydantic import Field
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
+from inclinum.core.plan import Search
 
 
 class ClevisOut(BikeChange):
@@ -16,6 +17,7 @@ class ClevisOut(BikeChange):
     equation: ClassVar[str] = "eye to eye grows by what is screwed out; the axle drops by that over the ratio"
     source: ClassVar[str] = "derived here: a sum of lengths, then the linkage's own curve"
     end: ClassVar = "rear"
+    provides: ClassVar[str] = "clevis"
 
     type: Literal["clevis"] = "clevis"
     out_mm: float = Field(ge=0, le=60, title="Screwed out by", json_schema_extra={"step": 0.5, "slider": [0, 20]})
@@ -40,6 +42,19 @@ class ClevisOut(BikeChange):
             }
         )
         return machine.model_copy(update={"damper": damper})
+
+    def at(self, value: float) -> Self:
+        """Screwed out by another length, mm."""
+        return type(self)(out_mm=value)
+
+    def sized(self) -> str:
+        """By its length."""
+        return f"clevis {self.out_mm:g} mm out"
+
+    def search(self, bike: Bike) -> Search | None:
+        """Turned in half millimetres; what thread is left is a limit."""
+        _ = bike
+        return Search(0, 20, 0.5)
 
     def summary(self) -> str:
         """How far."""

@@ -5,7 +5,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
-from inclinum.core.bike.changes.fork_springs import coils_of, with_springs
+from inclinum.core.bike.changes.fork_springs import INSIDE_TOOLS, coils_of, with_springs
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
 
@@ -17,6 +17,9 @@ class ForkOil(BikeChange):
     equation: ClassVar[str] = "P·V^n = const over the oil: V = A·(level − travel)"
     source: ClassVar[str] = "the gas law for a trapped volume, n by how fast it is squeezed"
     end: ClassVar = "front"
+    provides: ClassVar[str] = "oil level"
+    opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
+    tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
 
     type: Literal["fork_oil"] = "fork_oil"
     level_mm: float = Field(gt=10, le=600, title="Air height", json_schema_extra={"step": 1, "slider": [60, 250]})
@@ -36,6 +39,11 @@ class ForkOil(BikeChange):
         if air is None:
             raise DomainError("Nothing is known of the air in this fork: give the tube's area and its oil level first.")
         return with_springs(machine, air=air.model_copy(update={"oil_level_mm": self.level_mm, "volume_mm3": None}))
+
+    def figure(self, bike: Bike) -> str | None:
+        """The air height."""
+        _ = bike
+        return f"{self.level_mm:g} mm of air"
 
     def summary(self) -> str:
         """Level."""

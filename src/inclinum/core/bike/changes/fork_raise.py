@@ -7,6 +7,7 @@ from pydantic import Field
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
+from inclinum.core.plan import Search
 
 
 class ForkRaise(BikeChange):
@@ -16,6 +17,8 @@ class ForkRaise(BikeChange):
     equation: ClassVar[str] = "front drops by r·cos(rake)"
     source: ClassVar[str] = "derived here: the clamps slide down the tube along the steering axis"
     end: ClassVar = "front"
+    provides: ClassVar[str] = "fork raise"
+    opens: ClassVar[frozenset[str]] = frozenset({"clamps"})
 
     type: Literal["fork_raise"] = "fork_raise"
     raised_mm: float = Field(
@@ -41,6 +44,23 @@ class ForkRaise(BikeChange):
             }
         )
         return machine.model_copy(update={"fork": fork})
+
+    def at(self, value: float) -> Self:
+        """Raised to another length above the clamp, mm."""
+        return type(self)(raised_mm=value)
+
+    def sized(self) -> str:
+        """By its length."""
+        return f"tubes {self.raised_mm:g} mm above the clamp"
+
+    def search(self, bike: Bike) -> Search | None:
+        """Within the clamp zone and the clearance when bottomed, in half millimetres."""
+        return Search(bike.fork.raise_least_mm, max(bike.fork.most_raise, bike.fork.raise_least_mm), 0.5)
+
+    def figure(self, bike: Bike) -> str | None:
+        """Tube above the clamp."""
+        _ = bike
+        return f"{self.raised_mm:g} mm above the top clamp"
 
     def summary(self) -> str:
         """How far."""

@@ -10,6 +10,9 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.plan import named
 from inclinum.core.springs.fork import CoilForkSprings, LegSpring
 
+INSIDE_TOOLS = ("Socket for the fork caps", "Oil height gauge", "Measuring jug")
+"""What opening a fork leg needs."""
+
 
 def coils_of(bike: Bike) -> CoilForkSprings:
     """The coil springs of the fork.
@@ -35,6 +38,9 @@ class ForkSprings(BikeChange):
     equation: ClassVar[str] = "k·(preload + x) + air = load·cos(rake)/legs"
     source: ClassVar[str] = "Hooke's law in each leg; load along the legs"
     end: ClassVar = "front"
+    provides: ClassVar[str] = "fork springs"
+    opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
+    tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
 
     type: Literal["fork_springs"] = "fork_springs"
     spring: LegSpring
@@ -53,6 +59,10 @@ class ForkSprings(BikeChange):
         kept = (was.preload() or 0.0) + was.available_mm - self.spring.free_length_mm
         spacer = max(kept, 0.0) if self.spacer_mm is None else self.spacer_mm
         return with_springs(machine, left=self.spring, right=None, spacer_mm=spacer, right_spacer_mm=None)
+
+    def figure(self, bike: Bike) -> str | None:
+        """The spacer it goes in with."""
+        return f"spacer {coils_of(self.apply(bike)).spacer_mm:g} mm"
 
     def summary(self) -> str:
         """Rate and length of a leg."""

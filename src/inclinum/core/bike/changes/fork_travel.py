@@ -5,8 +5,10 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.changes.fork_springs import INSIDE_TOOLS
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
+from inclinum.core.plan import Search
 
 
 class ForkTravel(BikeChange):
@@ -16,6 +18,9 @@ class ForkTravel(BikeChange):
     equation: ClassVar[str] = "full extension shortens by s, and the front drops by s·cos(rake)"
     source: ClassVar[str] = "derived here: the legs' own length"
     end: ClassVar = "front"
+    provides: ClassVar[str] = "fork length"
+    opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
+    tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
 
     type: Literal["fork_travel"] = "fork_travel"
     shorter_mm: float = Field(ge=0, le=150, title="Shorter by", json_schema_extra={"step": 1, "slider": [0, 60]})
@@ -44,6 +49,22 @@ class ForkTravel(BikeChange):
                 update={"available_mm": fork.springs.available_mm - self.shorter_mm}
             )
         return machine.model_copy(update={"fork": fork.model_copy(update=fields)})
+
+    def at(self, value: float) -> Self:
+        """Shorter by another length, mm."""
+        return type(self)(shorter_mm=value, bottom_out_parts=self.bottom_out_parts)
+
+    def sized(self) -> str:
+        """By its length."""
+        return f"fork {self.shorter_mm:g} mm shorter inside"
+
+    def search(self, bike: Bike) -> Search | None:
+        """Made in whole millimetres."""
+        return Search(0, max(min(60, bike.fork.stroke_mm - 30), 0), 1)
+
+    def mended(self) -> Self | None:
+        """The same with the bottom-out parts in; None where they are."""
+        return None if self.bottom_out_parts else self.model_copy(update={"bottom_out_parts": True})
 
     def summary(self) -> str:
         """How much."""

@@ -5,7 +5,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
-from inclinum.core.bike.changes.rear_preload import collar_step
+from inclinum.core.bike.changes.rear_preload import collar_figure, collar_step
 from inclinum.core.bike.machine import Bike
 from inclinum.core.plan import named
 
@@ -17,6 +17,9 @@ class RearDamperSwap(BikeChange):
     equation: ClassVar[str] = "eye to eye and stroke replaced; the axle follows the linkage's curve"
     source: ClassVar[str] = "derived here: virtual work on the plane linkage"
     end: ClassVar = "rear"
+    provides: ClassVar[str] = "rear damper"
+    opens: ClassVar[frozenset[str]] = frozenset({"damper"})
+    sets_collar: ClassVar[bool] = True
 
     type: Literal["rear_damper"] = "rear_damper"
     extended_mm: float = Field(gt=80, le=700, title="Eye to eye, extended", json_schema_extra={"step": 1})
@@ -38,6 +41,14 @@ class RearDamperSwap(BikeChange):
         if any(getattr(machine.damper, name) != value for name, value in lengths.items()):
             data["threads_at_zero_mm"] = None
         return machine.model_copy(update={"damper": type(machine.damper).model_validate(data)})
+
+    def at(self, value: tuple[float, float]) -> Self:
+        """Of other lengths, extended and stroke, mm."""
+        return type(self)(extended_mm=value[0], stroke_mm=value[1])
+
+    def figure(self, bike: Bike) -> str | None:
+        """The collar."""
+        return collar_figure(self.apply(bike))
 
     def summary(self) -> str:
         """Length and stroke."""

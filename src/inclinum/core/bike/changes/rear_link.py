@@ -10,9 +10,14 @@ from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rear_end import RearEnd, RockerOnArm, RockerOnFrame
 from inclinum.core.kinematics.rigid import Array
-from inclinum.core.plan import named
+from inclinum.core.plan import Search, named
 
 LINKED = (RockerOnFrame, RockerOnArm)
+
+FAR_MM = 25.0
+"""Beyond this a rod is another linkage, not a way to a height."""
+LEAST_STEP_MM = 0.5
+"""Rods are made and cut to half a millimetre."""
 
 
 def holes(rear: RearEnd) -> tuple[float, float]:
@@ -35,6 +40,9 @@ class RearLink(BikeChange):
     equation: ClassVar[str] = "two circles: hole about the rocker's pivot, rod about its other end"
     source: ClassVar[str] = "derived here: plane geometry of a four-bar"
     end: ClassVar = "rear"
+    provides: ClassVar[str] = "rod"
+    opens: ClassVar[frozenset[str]] = frozenset({"link", "damper eyes"})
+    tools: ClassVar[tuple[str, ...]] = ("Drifts for the sleeves, grease gun",)
 
     type: Literal["rear_link"] = "rear_link"
     hole_mm: float = Field(
@@ -63,6 +71,24 @@ class RearLink(BikeChange):
         c, s = np.cos(turn), np.sin(turn)
         moved["damper_rocker"] = pivot + np.array([[c, -s], [s, c]]) @ (p["damper_rocker"] - pivot)
         return machine.model_copy(update={"rear": rear.with_points(moved)})
+
+    def at(self, value: float) -> Self:
+        """With a rod of another length, hole to hole, mm; the hole stays."""
+        return type(self)(hole_mm=self.hole_mm, rod_mm=value)
+
+    def sized(self) -> str:
+        """By its rod."""
+        return f"rod {self.rod_mm:g} mm hole to hole"
+
+    def search(self, bike: Bike) -> Search | None:
+        """By its rod, as far as it is still this linkage."""
+        _, rod = holes(bike.rear)
+        return Search(max(rod - FAR_MM, 21), min(rod + FAR_MM, 499), LEAST_STEP_MM)
+
+    def figure(self, bike: Bike) -> str | None:
+        """Both distances."""
+        _ = bike
+        return f"hole {self.hole_mm:g} · rod {self.rod_mm:g} mm"
 
     def summary(self) -> str:
         """Both distances."""

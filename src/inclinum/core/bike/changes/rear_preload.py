@@ -7,6 +7,11 @@ from pydantic import Field, model_validator
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
+from inclinum.core.plan import Search
+
+HOOK_SPANNER = "Hook spanner for the collar"
+MOST_MM = 40.0
+"""Searched so far where the spring's maker says nothing."""
 
 
 def zero_of(bike: Bike) -> str:
@@ -33,6 +38,11 @@ def collar_step(bike: Bike) -> str:
     )
 
 
+def collar_figure(bike: Bike) -> str:
+    """The collar as it stands at the end, in turns and in shortening of the spring."""
+    return f"{bike.preload_mm / bike.damper.collar_pitch_mm:.2f} turns · {bike.preload_mm:g} mm"
+
+
 class RearPreload(BikeChange):
     """The collar set to a shortening of the spring at full extension."""
 
@@ -40,6 +50,9 @@ class RearPreload(BikeChange):
     equation: ClassVar[str] = "k·(preload + x) = F/MR per damper"
     source: ClassVar[str] = "Hooke's law; virtual work for the installation ratio"
     end: ClassVar = "rear"
+    provides: ClassVar[str] = "rear preload"
+    tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER,)
+    sets_collar: ClassVar[bool] = True
 
     type: Literal["rear_preload"] = "rear_preload"
     preload_mm: float = Field(
@@ -83,6 +96,23 @@ class RearPreload(BikeChange):
     def apply(self, machine: Bike) -> Bike:
         """Counted preload."""
         return machine.model_copy(update={"preload_mm": self.shortening(machine)})
+
+    def at(self, value: float) -> Self:
+        """Set to another shortening, counted from zero, mm."""
+        return type(self)(preload_mm=value)
+
+    def sized(self) -> str:
+        """By the shortening."""
+        return f"preload {self.preload_mm:g} mm"
+
+    def search(self, bike: Bike) -> Search | None:
+        """In half millimetres, to what its maker allows."""
+        most = bike.spring.max_preload_mm
+        return Search(0, max(MOST_MM if most is None else min(bike.counted(most), 100), 0), 0.5)
+
+    def figure(self, bike: Bike) -> str | None:
+        """Turns and shortening."""
+        return collar_figure(self.apply(bike))
 
     def summary(self) -> str:
         """As it is told."""

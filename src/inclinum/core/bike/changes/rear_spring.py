@@ -5,7 +5,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
-from inclinum.core.bike.changes.rear_preload import collar_step, zero_of
+from inclinum.core.bike.changes.rear_preload import HOOK_SPANNER, collar_figure, collar_step, zero_of
 from inclinum.core.bike.machine import Bike, RearSpring
 from inclinum.core.plan import named
 
@@ -17,6 +17,10 @@ class RearSpringSwap(BikeChange):
     equation: ClassVar[str] = "k·(preload + x) = F/MR per damper, collar zero moved by the lengths"
     source: ClassVar[str] = "Hooke's law; virtual work for the installation ratio"
     end: ClassVar = "rear"
+    provides: ClassVar[str] = "rear spring"
+    opens: ClassVar[frozenset[str]] = frozenset({"damper", "spring"})
+    tools: ClassVar[tuple[str, ...]] = ("Spring compressor of the right size", HOOK_SPANNER)
+    sets_collar: ClassVar[bool] = True
 
     type: Literal["rear_spring"] = "rear_spring"
     spring: RearSpring
@@ -38,6 +42,14 @@ class RearSpringSwap(BikeChange):
             longer = now.free_length_mm + now.seat_washer_mm - was.free_length_mm - was.seat_washer_mm
             damper = damper.model_copy(update={"threads_at_zero_mm": damper.threads_at_zero_mm - longer})
         return machine.model_copy(update={"spring": self.spring, "preload_mm": preload, "damper": damper})
+
+    def at(self, value: tuple[RearSpring, float]) -> Self:
+        """Another spring, set to a preload, mm."""
+        return type(self)(spring=value[0], preload_mm=value[1])
+
+    def figure(self, bike: Bike) -> str | None:
+        """The collar."""
+        return collar_figure(self.apply(bike))
 
     def summary(self) -> str:
         """Rate, length and washer."""

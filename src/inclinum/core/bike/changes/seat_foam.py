@@ -17,6 +17,7 @@ class SeatFoam(BikeChange):
     source: ClassVar[str] = "derived here: a sum of lengths"
     end: ClassVar = None
     reversible: ClassVar[bool] = False
+    provides: ClassVar[str] = "seat height"
 
     type: Literal["seat_foam"] = "seat_foam"
     lower_mm: float = Field(ge=-60, le=120, title="Lower by", json_schema_extra={"step": 1, "slider": [0, 40]})
@@ -37,6 +38,10 @@ class SeatFoam(BikeChange):
             }
         )
         return machine.model_copy(update={"seat": seat})
+
+    def at(self, value: float) -> Self:
+        """Lower by another thickness, mm."""
+        return type(self)(lower_mm=value)
 
     def summary(self) -> str:
         """How much."""

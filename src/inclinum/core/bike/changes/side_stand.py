@@ -18,6 +18,7 @@ class StandLeg(BikeChange):
     source: ClassVar[str] = "derived here: a right triangle under the stand"
     end: ClassVar = None
     reversible: ClassVar[bool] = False
+    provides: ClassVar[str] = "stand length"
 
     type: Literal["side_stand"] = "side_stand"
     shorter_mm: float = Field(
@@ -55,6 +56,20 @@ class StandLeg(BikeChange):
             }
         )
         return machine.model_copy(update={"stand": new})
+
+    @property
+    def size(self) -> float:
+        """mm."""
+        return self.shorter_mm
+
+    def at(self, value: float) -> Self:
+        """Shorter by another length, mm; its bend stays."""
+        return type(self)(shorter_mm=value, bent_out_deg=self.bent_out_deg)
+
+    def figure(self, bike: Bike) -> str | None:
+        """How much shorter."""
+        _ = bike
+        return f"{self.shorter_mm:g} mm shorter"
 
     def summary(self) -> str:
         """Length and bend."""

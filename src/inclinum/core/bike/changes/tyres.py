@@ -15,6 +15,7 @@ class Tyres(BikeChange):
     equation: ClassVar[str] = "axle height follows the loaded radius"
     source: ClassVar[str] = "derived here: a sum of lengths"
     end: ClassVar = None
+    provides: ClassVar[str] = "tyre radii"
 
     type: Literal["tyres"] = "tyres"
     front_radius_mm: float = Field(gt=100, le=450, title="Front radius, loaded", json_schema_extra={"step": 1})

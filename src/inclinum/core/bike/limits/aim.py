@@ -1,17 +1,10 @@
 """The rear's drop against what the brief wants, and the rod that gives it."""
 
-from pydantic import ValidationError
-
-from inclinum.core.bike.changes import RearLink
-from inclinum.core.bike.changes.rear_link import LINKED, holes
+from inclinum.core.bike.changes.rear_link import FAR_MM, LEAST_STEP_MM, holes
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 
-LEAST_STEP_MM = 0.5
-"""Rods are made and cut to half a millimetre."""
 TRIALS = 5
 """Rods that are tried: an even leverage needs two."""
-FAR_MM = 25.0
-"""Beyond this a rod is another linkage, not a cure."""
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
@@ -40,32 +33,28 @@ def check(case: BikeCase) -> list[BikeFinding]:
 
 def _rod(case: BikeCase, wanted: float, got: float) -> list[BikeCure]:
     """The rod that drops the rear as wanted, each one tried on the machine; none where the linkage does not take it."""
-    if not isinstance(case.bike.rear, LINKED):
+    if not case.bike.rear.rods:
         return []
-    hole, rod = holes(case.bike.rear)
+    _, rod = holes(case.bike.rear)
     tried, slope, best = {rod: got}, case.after.drop_per_rod, rod
     for _ in range(TRIALS):
         near = min(tried, key=lambda r: abs(tried[r] - wanted))
         best = round((near + (wanted - tried[near]) / slope) / LEAST_STEP_MM) * LEAST_STEP_MM
         if best in tried or not 20 < best < 500 or abs(best - rod) > FAR_MM:
             break
-        cure = _with(case, hole, best)
-        drop = cure and _drop(case, cure)
+        cures = _with(case, best)
+        drop = _drop(case, cures[0]) if cures else None
         if drop is None:
             return []
         slope = (drop - tried[near]) / (best - near) or slope
         tried[best] = drop
     best = min(tried, key=lambda r: abs(tried[r] - wanted))
-    cure = _with(case, hole, best)
-    return [cure] if cure and abs(tried[best] - wanted) < abs(got - wanted) - case.job.brief.tolerance_mm / 2 else []
+    nearer = abs(tried[best] - wanted) < abs(got - wanted) - case.job.brief.tolerance_mm / 2
+    return _with(case, best) if nearer else []
 
 
-def _with(case: BikeCase, hole: float, rod: float) -> BikeCure | None:
-    try:
-        change = RearLink(hole_mm=round(hole, 1), rod_mm=rod)
-    except ValidationError:
-        return None
-    return case.setting(f"Rod {rod:g} mm hole to hole", change)
+def _with(case: BikeCase, rod: float) -> list[BikeCure]:
+    return case.providing(f"Rod {rod:g} mm hole to hole", "rear", "rod", rod)
 
 
 def _drop(case: BikeCase, cure: BikeCure) -> float | None:

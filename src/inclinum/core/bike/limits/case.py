@@ -4,13 +4,14 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from inclinum.core import plan
-from inclinum.core.bike.changes import BikeChange, PlannedBikeChange, apply_all, unused_id
+from inclinum.core.bike.changes import BIKE_CHANGES, BikeChange, PlannedBikeChange, apply_all
 from inclinum.core.bike.job import BikeJob
-from inclinum.core.bike.machine import Bike, End
+from inclinum.core.bike.machine import ENDS, Bike, End
 from inclinum.core.bike.sag import SagBench
 from inclinum.core.bike.stance import Attitude, Standing
 from inclinum.core.bike.standing_up import CentreStandTold, ReachTold, StandLean, centre_stand_of, reach_of, stand_of
 from inclinum.core.bike.steering import Steering
+from inclinum.core.plan import PlanEdits, Search
 
 
 class BikeCure(plan.Cure[PlannedBikeChange]):
@@ -22,7 +23,7 @@ class BikeFinding(plan.Finding[BikeCure]):
 
 
 @dataclass(frozen=True)
-class BikeCase:
+class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
     """Before and after of one plan."""
 
     job: BikeJob
@@ -32,6 +33,25 @@ class BikeCase:
     """Planned, laden."""
     sags: dict[End, SagBench]
     steering: Steering
+
+    kinds = BIKE_CHANGES
+    planned_type = PlannedBikeChange
+    cure_type = BikeCure
+
+    @property
+    def changes(self) -> tuple[PlannedBikeChange, ...]:
+        """The stack."""
+        return self.job.plan.changes
+
+    def started(self, kind: type[BikeChange], where: str | None) -> BikeChange:
+        """On the machine as planned."""
+        _ = where
+        return kind.start(self.bike)
+
+    def searched(self, change: BikeChange, where: str | None) -> Search | None:
+        """On the machine as planned."""
+        _ = where
+        return change.search(self.bike)
 
     @cached_property
     def stand(self) -> StandLean | None:
@@ -54,6 +74,11 @@ class BikeCase:
         was, now = (s.drops("laden", self.before)[1] for s in (self.before, self.after))
         return now - was
 
+    def rise(self, end: End) -> float:
+        """Of the body at an axle station, planned against before, rider on, mm."""
+        was, now = (s.drops("laden", self.before)[ENDS.index(end)] for s in (self.before, self.after))
+        return was - now
+
     @property
     def bike(self) -> Bike:
         """As planned."""
@@ -67,13 +92,3 @@ class BikeCase:
         """
         bike = apply_all(self.before.bike, cure.changes)
         return replace(self, after=Standing(bike, self.after.loads, self.after.rear.swing))
-
-    def setting(self, title: str, change: BikeChange) -> BikeCure:
-        """The plan with a change of this kind set so: in place of one that is there, or added at the end."""
-        stack = self.job.plan.changes
-        there = next((p for p in stack if p.on and type(p.change) is type(change)), None)
-        if there is not None:
-            new = there.model_copy(update={"change": change})
-            return BikeCure(title=title, changes=tuple(new if p.id == there.id else p for p in stack))
-        added = PlannedBikeChange.model_validate({"id": unused_id(stack), "on": True, "change": change})
-        return BikeCure(title=title, changes=(*stack, added))

@@ -1,6 +1,5 @@
 """Thread left in a clevis that is screwed out."""
 
-from inclinum.core.bike.changes import ClevisOut
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 
 
@@ -14,7 +13,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     if left >= clevis.least_thread_mm:
         return []
     most = clevis.screwed_out_mm - (clevis.least_thread_mm - left)
-    cures = (case.setting(f"Clevis {most:g} mm out", ClevisOut(out_mm=most)),) if most >= 0 else ()
+    cures = tuple(case.providing(f"Clevis {most:g} mm out", "rear", "clevis", most)) if most >= 0 else ()
     return [
         BikeFinding(
             id="clevis.thread", axle="rear", severity="stops", what="Too little thread left in the clevis",

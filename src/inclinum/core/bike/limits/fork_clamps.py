@@ -1,6 +1,5 @@
 """The fork in its clamps: the zone the tubes may be held in, and the clearance when bottomed."""
 
-from inclinum.core.bike.changes import ForkRaise
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 
 
@@ -10,7 +9,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     if fork.crown == "single":
         return []
     back = max(fork.raise_least_mm, min(fork.raised_mm, fork.most_raise))
-    cure = (case.setting(f"Tubes {back:g} mm above the clamp", ForkRaise(raised_mm=back)),)
+    cure = tuple(case.providing(f"Tubes {back:g} mm above the clamp", "front", "fork raise", back))
     outside = max(fork.raised_mm - fork.raise_most_mm, fork.raise_least_mm - fork.raised_mm)
     if outside > 0:
         limit = fork.raise_most_mm if fork.raised_mm > fork.raise_most_mm else fork.raise_least_mm

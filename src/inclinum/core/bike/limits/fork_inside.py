@@ -1,6 +1,5 @@
 """Inside the fork: both legs equal, coils that touch, and the parts that keep metal from metal."""
 
-from inclinum.core.bike.changes import ForkTravel
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.springs.fork import CoilForkSprings
 
@@ -58,9 +57,8 @@ def _parts(case: BikeCase) -> list[BikeFinding]:
     force = float(fork.force(fork.stroke_mm))
     cures: list[BikeCure] = []
     for planned in case.job.plan.changes:
-        if planned.on and isinstance(planned.change, ForkTravel) and not planned.change.bottom_out_parts:
-            kept = planned.change.model_copy(update={"bottom_out_parts": True})
-            cures.append(case.setting("Leave the bottom-out parts in", kept))
+        if planned.on and (kept := planned.change.mended()) is not None:
+            cures.append(case.replacing("Leave the bottom-out parts in", planned, kept))
     return [
         BikeFinding(
             id="fork.bottom_out", axle="front", severity="stops",

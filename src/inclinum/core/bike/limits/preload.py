@@ -1,6 +1,5 @@
 """Preload against its limits: loose springs, more than the spring's maker allows, a zero that cannot be believed."""
 
-from inclinum.core.bike.changes import ForkSpacer, RearPreload
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.bike.machine import End
 from inclinum.core.plan.finding import Severity
@@ -47,7 +46,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
                 _said(
                     "front", "fix", "The fork springs are loose at full extension", preload, 0.0,
                     "They rattle against the caps.", "spacer + spring − room",
-                    case.setting(f"Spacers {spacer:g} mm", ForkSpacer(spacer_mm=spacer)),
+                    *case.providing(f"Spacers {spacer:g} mm", "front", "fork spacer", spacer),
                 )
             )  # fmt: skip
         if springs.max_preload_mm is not None and preload > springs.max_preload_mm:
@@ -56,7 +55,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
                 _said(
                     "front", "stops", "More fork preload than the springs may have", preload, springs.max_preload_mm,
                     "Their maker's figure.", "the springs' maker",
-                    case.setting(f"Spacers {spacer:g} mm", ForkSpacer(spacer_mm=spacer)),
+                    *case.providing(f"Spacers {spacer:g} mm", "front", "fork spacer", spacer),
                 )
             )  # fmt: skip
     if question := case.sags["rear"].zero_question:
@@ -69,7 +68,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
 def _collar(case: BikeCase, preload: float) -> list[BikeCure]:
     """The collar set to a shortening of the spring, where it can be counted."""
     counted = round(case.bike.counted(preload), 1)
-    return [case.setting(f"Preload {counted:g} mm", RearPreload(preload_mm=counted))] if 0 <= counted <= 100 else []
+    return case.providing(f"Preload {counted:g} mm", "rear", "rear preload", counted)
 
 
 def _said(

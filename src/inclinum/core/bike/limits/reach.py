@@ -1,6 +1,5 @@
 """Whether the rider's feet reach the ground."""
 
-from inclinum.core.bike.changes import SeatFoam
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 
 HEEL_MM = 60.0
@@ -16,9 +15,9 @@ def check(case: BikeCase) -> list[BikeFinding]:
     severity = "fix" if one > HEEL_MM else "know"
     value = one if severity == "fix" else both
     foam = min(case.bike.seat.foam_mm, round(value - HEEL_MM + 0.5))
-    cures = (case.setting(f"{foam:g} mm of seat foam off", SeatFoam(lower_mm=foam)),) if foam >= 3 else ()
-    if any(isinstance(p.change, SeatFoam) and p.on for p in case.job.plan.changes):
-        cures = ()
+    cures = ()
+    if foam >= 3 and not case.planned(None, "seat height"):
+        cures = tuple(case.providing(f"{foam:g} mm of seat foam off", None, "seat height", foam))
     return [
         BikeFinding(
             id="reach", axle=None, severity=severity,

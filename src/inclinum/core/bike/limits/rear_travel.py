@@ -2,7 +2,6 @@
 
 import numpy as np
 
-from inclinum.core.bike.changes import RearDamperSwap
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 
 
@@ -85,8 +84,8 @@ def _gaps(case: BikeCase) -> list[BikeFinding]:
             less = (gap.wanted_mm - left) * float(now.rear.swing.curve.ratio(now.rear.full_rise))
             stroke = round(short.stroke_mm - less, 1)
             if stroke > 10:
-                swap = RearDamperSwap(extended_mm=short.extended_mm, stroke_mm=stroke)
-                cures = (case.setting(f"Damper with {stroke:g} mm of stroke, or a spacer inside it", swap),)
+                title = f"Damper with {stroke:g} mm of stroke, or a spacer inside it"
+                cures = tuple(case.providing(title, "rear", "rear damper", (short.extended_mm, stroke)))
         found.append(
             BikeFinding(
                 id=f"gap.{gap.name}",

@@ -1,9 +1,8 @@
 """Sags against their windows, and the preload or spring that brings them there."""
 
-from inclinum.core.bike.changes import ForkSpacer, RearPreload, RearSpringSwap
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.bike.machine import ENDS
-from inclinum.core.bike.sag import SagBench
+from inclinum.core.bike.sag import SagBench, SpringChoice
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
@@ -70,26 +69,25 @@ def _cures(case: BikeCase, bench: SagBench) -> list[BikeCure]:
         if 0 <= counted <= 100:
             turns = (counted - case.bike.preload_mm) / case.bike.damper.collar_pitch_mm
             way = "on" if turns >= 0 else "off"
-            return [
-                case.setting(f"Preload {counted:g} mm, {abs(turns):.1f} turns {way}", RearPreload(preload_mm=counted))
-            ]
+            title = f"Preload {counted:g} mm, {abs(turns):.1f} turns {way}"
+            return case.providing(title, "rear", "rear preload", counted)
     if bench.end == "front" and bench.spacer_for_target_mm is not None:
         spacer = round(bench.spacer_for_target_mm * 2) / 2
         if 0 <= spacer <= 500:
-            return [case.setting(f"Fork spacers cut to {spacer:g} mm", ForkSpacer(spacer_mm=spacer))]
+            return case.providing(f"Fork spacers cut to {spacer:g} mm", "front", "fork spacer", spacer)
     return []
 
 
 def _shelf(case: BikeCase, bench: SagBench) -> list[BikeCure]:
     """Nearest springs of the shelf on both sides that can be set to the target."""
-    cures = []
+    cures: list[BikeCure] = []
     for choice in (bench.softer, bench.stiffer):
         if choice is not None and choice.preload_possible:
-            change = RearSpringSwap(spring=choice.spring, preload_mm=round(choice.preload_mm, 1))
-            cures.append(
-                case.setting(
-                    f"{choice.part or 'Spring'} {choice.rate_n_per_mm:g} N/mm, preload {choice.preload_mm:.1f} mm",
-                    change,
-                )
-            )
+            cures += fitting(case, choice)
     return cures
+
+
+def fitting(case: BikeCase, choice: SpringChoice) -> list[BikeCure]:
+    """The plan with a spring of the shelf, set to the preload it would need."""
+    title = f"{choice.part or 'Spring'} {choice.rate_n_per_mm:g} N/mm, preload {choice.preload_mm:.1f} mm"
+    return case.providing(title, "rear", "rear spring", (choice.spring, round(choice.preload_mm, 1)))

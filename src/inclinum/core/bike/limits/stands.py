@@ -1,6 +1,5 @@
 """Side stand and centre stand of a machine that stands lower."""
 
-from inclinum.core.bike.changes import StandLeg
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 
 LESS_DEG = 1.5
@@ -20,11 +19,9 @@ def _side(case: BikeCase) -> list[BikeFinding]:
     shorten = round(told.shortening_mm * 2) / 2
     there = case.bike.stand
     if there is not None and 0 < shorten <= 120:
-        already = next(
-            (p.change.shorter_mm for p in case.job.plan.changes if p.on and isinstance(p.change, StandLeg)), 0.0
-        )
-        total = min(already + shorten, 120.0)
-        cures = (case.setting(f"Stand {total:g} mm shorter along its leg", StandLeg(shorter_mm=total)),)
+        already = case.planned(None, "stand length")
+        total = min((already[-1].change.size if already else 0.0) + shorten, 120.0)
+        cures = tuple(case.providing(f"Stand {total:g} mm shorter along its leg", None, "stand length", total))
     flat = told.lean_after_deg
     return [
         BikeFinding(

@@ -1,22 +1,17 @@
 """Trail against what it was, and the fork raise that keeps it."""
 
-from inclinum.core.bike.changes import ForkRaise
-from inclinum.core.bike.limits.case import BikeCase, BikeFinding
-
-NOTICED_MM = 1.5
-"""Our rule: less change of trail than this is not felt, and is within what a tape gives."""
+from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
     """Only where the brief wants the steering kept."""
     s = case.steering
     changed = s.trail_after_mm - s.trail_before_mm
-    if not case.job.brief.keep_steering or abs(changed) <= NOTICED_MM:
+    if not case.job.brief.keep_steering or s.kept:
         return []
-    best = round(s.raise_allowed_mm * 2) / 2
     cures = ()
-    if abs(best - s.raise_now_mm) >= 0.5 and case.bike.fork.crown == "double":
-        cures = (case.setting(f"Tubes {best:g} mm above the clamp", ForkRaise(raised_mm=best)),)
+    if abs(in_half_mm(s.raise_allowed_mm) - s.raise_now_mm) >= 0.5 and case.bike.fork.crown == "double":
+        cures = tuple(raised(case, s.raise_allowed_mm))
     left = ""
     if s.clipped:
         left = (
@@ -32,3 +27,14 @@ def check(case: BikeCase) -> list[BikeFinding]:
             unit="mm", why=f"The steering gets {slower}.{left}", source="the brief keeps the steering", cures=cures,
         )
     ]  # fmt: skip
+
+
+def in_half_mm(length: float) -> float:
+    """A raise as tubes are set: to half a millimetre."""
+    return round(length * 2) / 2
+
+
+def raised(case: BikeCase, length: float) -> list[BikeCure]:
+    """The plan with the tubes raised so far above the clamp, to half a millimetre; empty where they cannot be."""
+    best = in_half_mm(length)
+    return case.providing(f"Tubes {best:g} mm above the clamp", "front", "fork raise", best)

@@ -3,11 +3,10 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
 
 import numpy as np
 
-from inclinum.core.car.changes import CHANGE_TYPES, Change, PlannedChange, apply_all, unused_id
+from inclinum.core.car.changes import CHANGE_TYPES, Change, PlannedChange, apply_all
 from inclinum.core.car.job import Job
 from inclinum.core.car.limits.finding import Cure
 from inclinum.core.car.measured import as_measured
@@ -24,7 +23,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AXLES, SIDES, AxleName
 from inclinum.core.equilibrium import stacked
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
-from inclinum.core.plan import millimetres
+from inclinum.core.plan import PlanEdits, Search, millimetres
 from inclinum.core.quantity.constants import GRAVITY
 
 
@@ -125,60 +124,31 @@ def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleNam
 
 
 @dataclass(frozen=True)
-class Case:
+class Case(PlanEdits[Change, PlannedChange, Cure]):
     """Before and after of one plan."""
 
     job: Job
     before: Stood
     after: Stood
 
+    kinds = CHANGE_TYPES
+    planned_type = PlannedChange
+    cure_type = Cure
+
     @property
     def changes(self) -> tuple[PlannedChange, ...]:
         """The stack."""
         return self.job.plan.changes
 
-    def planned(self, axle: AxleName, provides: str) -> list[PlannedChange]:
-        """Changes on one axle that are on and provide something."""
-        return [p for p in self.changes if p.on and p.change.axle == axle and p.change.provides == provides]
+    def started(self, kind: type[Change], where: str | None) -> Change:
+        """On an axle as planned."""
+        assert where == "front" or where == "rear", "a change of a car is one of an axle"
+        return kind.start(where, self.after.vehicle.axle(where))
 
-    def adding(self, title: str, change: Change) -> Cure:
-        """The plan with a change added at the end."""
-        new = PlannedChange.model_construct(id=unused_id(self.changes), on=True, change=change)
-        return Cure.model_construct(title=title, changes=(*self.changes, new))
-
-    def providing(self, title: str, axle: AxleName, what: str, value: Any, *, anew: bool = True) -> list[Cure]:
-        """The plan with a need of an axle met: by the change that does so already, else (``anew``) by one added.
-
-        Empty where the axle cannot take such a change, or the value is none it can have.
-
-        Args:
-            title: of the way out.
-            axle: which end.
-            what: the need, by the word the change :attr:`~inclinum.core.plan.Change.provides`.
-            value: what it is set to.
-            anew: whether a new change may be added for it.
-        """
-        there = self.planned(axle, what)
-        try:
-            if there:
-                changed = there[-1].change.at(value)
-                return [self.replacing(title, there[-1], type(changed).model_validate(changed.model_dump()))]
-            if not anew:
-                return []
-            kind = next(k for k in CHANGE_TYPES if k.provides == what)
-            new = kind.start(axle, self.after.vehicle.axle(axle)).at(value)
-            return [self.adding(title, kind.model_validate(new.model_dump()))]
-        except ValueError:
-            return []
-
-    def adding_more(self, title: str, axle: AxleName, what: str, value: Any) -> list[Cure]:
-        """The plan with one more change that provides something, whatever is there already; empty as above."""
-        kind = next(k for k in CHANGE_TYPES if k.provides == what)
-        try:
-            new = kind.start(axle, self.after.vehicle.axle(axle)).at(value)
-            return [self.adding(title, kind.model_validate(new.model_dump()))]
-        except ValueError:
-            return []
+    def searched(self, change: Change, where: str | None) -> Search | None:
+        """On its axle as planned."""
+        _ = where
+        return change.search(self.after.vehicle.axle(change.axle))
 
     def taller_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
         """The plan with a taller stop on the damper, where the axle does not come to ride on it; else nothing."""
@@ -188,31 +158,6 @@ class Case:
         if contact >= float(stance.ride.damper_at(stance.travel)):
             return []
         return self.adding_more(title, axle, "stop height", float(height))
-
-    def replacing(self, title: str, planned: PlannedChange, change: Change) -> Cure:
-        """The plan with one change put in another's place, not validated anew: a search makes dozens a second."""
-        swapped = planned.model_copy(update={"change": change})
-        changes = tuple(swapped if p.id == planned.id else p for p in self.changes)
-        return Cure.model_construct(title=title, changes=changes)
-
-    def without(self, title: str, planned: PlannedChange) -> Cure:
-        """The plan without one change."""
-        return Cure(title=title, changes=tuple(p for p in self.changes if p.id != planned.id))
-
-    def taking_less(self, axle: AxleName, what: str, too_much: float) -> list[Cure]:
-        """Cures that take ``too_much`` mm less of what a change of an axle uses up, or leave that change out."""
-        cures = []
-        for planned in self.changes:
-            change = planned.change
-            if not planned.on or change.axle != axle or what not in change.takes:
-                continue
-            for smaller in change.less(too_much):
-                if smaller is None:
-                    cures.append(self.without(f"Leave the {axle} {change.title.lower()} out", planned))
-                else:
-                    title = f"{axle.capitalize()} {smaller.sized()} instead of {change.size:g}"
-                    cures.append(self.replacing(title, planned, smaller))
-        return cures
 
     def stop_for(self, axle: AxleName, solid_length: float) -> float:
         """Height of a bump stop of the same stuff that is solid at a damper length, whole mm, mm.

@@ -1,0 +1,110 @@
+"""What the product knows of each kind of machine: how it is set up, what can be changed on it, what its forms show."""
+
+from functools import cache
+from typing import Any
+
+from fastapi import APIRouter
+from pydantic import BaseModel
+
+from inclinum.core.document.names import AxleName
+from inclinum.core.machines import KINDS
+from inclinum.core.machines.kind import Choice, MachineKind
+from inclinum.core.plan import Change
+
+router = APIRouter(tags=["kinds"])
+
+
+class OptionView(BaseModel):
+    """One thing that can be chosen."""
+
+    key: str
+    title: str
+    not_with: list[str]
+    """Choices made before it that it does not go with."""
+
+
+class ChoiceView(BaseModel):
+    """A question that is answered to set a machine up."""
+
+    name: str
+    title: str
+    options: list[OptionView]
+
+
+class ChangeKind(BaseModel):
+    """A kind of change, with the schema of its parameters for the form."""
+
+    type: str
+    title: str
+    ends: list[AxleName]
+    """Where it can be added; empty where it is beside both."""
+    reversible: bool
+    parameters: dict[str, Any]
+
+
+class SpringKind(BaseModel):
+    """A kind of spring, with the schema of its fields for the form."""
+
+    type: str
+    title: str
+    parameters: dict[str, Any]
+
+
+class KindView(BaseModel):
+    """A kind of machine."""
+
+    kind: str
+    title: str
+    choices: list[ChoiceView]
+    changes: list[ChangeKind]
+    springs: list[SpringKind]
+    machine: dict[str, Any]
+    brief: dict[str, Any]
+    """Schemas for forms: titles, units and limits stand there only."""
+    extras: dict[str, list[dict[str, Any]]]
+    """What else its forms begin with."""
+
+
+@router.get("/kinds", operation_id="kinds")
+def kinds() -> dict[str, KindView]:
+    """Every kind of machine by its name."""
+    return _views()
+
+
+@cache
+def _views() -> dict[str, KindView]:
+    return {name: _view(kind) for name, kind in KINDS.items()}
+
+
+def _view(kind: MachineKind) -> KindView:
+    return KindView(
+        kind=kind.name,
+        title=kind.title,
+        choices=[_choice(c) for c in kind.choices],
+        changes=[_change(c) for c in kind.changes],
+        springs=[
+            SpringKind(type=t, title=k.title, parameters=k.model_json_schema())  # type: ignore[attr-defined]
+            for t, k in kind.springs.items()
+        ],
+        machine=kind.machine.model_json_schema(),
+        brief=kind.stages["brief"].model_json_schema(),
+        extras={name: [d.model_dump(mode="json") for d in some] for name, some in kind.extras.items()},
+    )
+
+
+def _choice(choice: Choice) -> ChoiceView:
+    return ChoiceView(
+        name=choice.name,
+        title=choice.title,
+        options=[OptionView(key=o.key, title=o.title, not_with=list(o.not_with)) for o in choice.options],
+    )
+
+
+def _change(kind: type[Change[Any]]) -> ChangeKind:
+    return ChangeKind(
+        type=kind.model_fields["type"].default,
+        title=kind.title,
+        ends=list(kind.ends()),
+        reversible=kind.reversible,
+        parameters=kind.model_json_schema(),
+    )

@@ -1,0 +1,105 @@
+"""What a kind of machine brings to the product."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass, field
+from typing import Any
+
+from inclinum.core.card.steps import Card
+from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AxleName, StageName
+from inclinum.core.plan import Change, Outcome
+
+
+@dataclass(frozen=True)
+class Option:
+    """One thing that can be chosen.
+
+    Args:
+        key: its name in a file.
+        title: what a person calls it.
+        not_with: choices made before it that it does not go with.
+    """
+
+    key: str
+    title: str
+    not_with: tuple[str, ...] = ()
+
+
+@dataclass(frozen=True)
+class Choice:
+    """One question that has to be answered to set a machine up."""
+
+    name: str
+    title: str
+    options: tuple[Option, ...]
+
+
+@dataclass(frozen=True)
+class MachineKind:
+    """What a kind of machine brings: nothing outside asks what a machine stands on.
+
+    Args:
+        name: in code and in an address.
+        title: what a person calls such machines.
+        wheels: what it stands on, by which the database keeps kinds apart.
+        told_by: a field that only its machine's document has.
+        machine: its document.
+        job: the document of a job on it.
+        stages: the document of each stage.
+        choices: what it is set up from, in the order it is asked.
+        set_up: what was chosen, by name, with a name and a plate → a machine that works at once.
+        brief: owner, machine, and the brief of the newest job on such a machine → what a new job begins with.
+        changes: what can be changed on it.
+        begin: job, type of change, end → a change to put on the stack.
+        predict: job → everything that follows from it.
+        ways: job, end, rise there in mm → what reaches it.
+        card: job → the steps of its plan.
+        prove: job → readings after against the prediction.
+        outcome: job → what it predicted and gave, in a line.
+        proven_by: what is read after, in a sentence.
+        listed: machine → what it has in front, in the rear, and how many readings were taken on it.
+        archetypes: what it can be set up from, by key.
+        springs: kinds of spring its forms offer, by type.
+        extras: what else its forms begin with.
+    """
+
+    name: str
+    title: str
+    wheels: int
+    told_by: str
+    machine: type[Any]
+    job: type[Any]
+    stages: Mapping[StageName, type[Document]]
+    choices: tuple[Choice, ...]
+    set_up: Callable[[Mapping[str, str], str, str], Any]
+    brief: Callable[[str, Any, Any], Document]
+    changes: tuple[type[Change[Any]], ...]
+    begin: Callable[[Any, str, AxleName | None], Any]
+    predict: Callable[[Any], Any]
+    ways: Callable[[Any, AxleName, float], list[Any]]
+    card: Callable[[Any], Card]
+    prove: Callable[[Any], Any]
+    outcome: Callable[[Any], Outcome]
+    proven_by: str
+    listed: Callable[[Any], tuple[str, str, int]]
+    archetypes: Mapping[str, Any]
+    springs: Mapping[str, type[Document]] = field(default_factory=dict)
+    extras: Mapping[str, tuple[Document, ...]] = field(default_factory=dict)
+
+    def made(self, chosen: Mapping[str, str], name: str, plate: str) -> Any:
+        """A machine set up from what was chosen.
+
+        Raises:
+            DomainError: something was not chosen, or is not among what there is.
+        """
+        for choice in self.choices:
+            given = chosen.get(choice.name)
+            if given not in {o.key for o in choice.options}:
+                known = ", ".join(o.key for o in choice.options)
+                told = f"There is no “{given}”" if given else f"“{choice.name}” is not chosen"
+                raise DomainError(f"{choice.title}: {told}; there are {known}.")
+        for name_of in chosen:
+            if name_of not in {c.name for c in self.choices}:
+                raise DomainError(f"“{name_of}” is nothing that is chosen for {self.title.lower()}.")
+        return self.set_up(chosen, name, plate)

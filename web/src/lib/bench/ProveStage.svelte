@@ -1,0 +1,147 @@
+<script lang="ts">
+	import { api, ask, type Job } from '../api/client';
+	import { day, length, number } from '../format';
+	import { outcomesQuery } from '../queries';
+	import { settings } from '../settings.svelte';
+	import Told from '../ui/Told.svelte';
+	import { wingOf, type Proof } from '../wings';
+	import { theBench } from './context.svelte';
+	import { Latest } from './latest';
+	import SignedOff from './SignedOff.svelte';
+
+	const bench = theBench();
+	const wing = wingOf(bench.kind);
+	const signed = $derived(bench.job.prove.sign_off);
+	let proof = $state.raw<Proof>();
+	let note = $state('');
+	let trouble = $state('');
+	/** Why the readings cannot be compared. */
+	let unproved = $state('');
+	const others = outcomesQuery(
+		() => bench.job.id,
+		() => `${bench.versions.prove}.${bench.versions.plan}`
+	);
+	const proving = new Latest(
+		(job: Job) => ask(api.POST('/api/prove', { body: job })),
+		({ data, trouble }) => {
+			if (data) proof = data;
+			unproved = trouble;
+		}
+	);
+	$effect(() => proving.wish(bench.job));
+
+	const withdraw = (reason: string) =>
+		bench.stamp('prove', (version) =>
+			api.POST('/api/jobs/{job_id}/sign-off/withdraw', {
+				params: { path: { job_id: bench.job.id } },
+				body: { version, reason }
+			})
+		);
+	async function sign() {
+		trouble = await bench.stamp('prove', (version) =>
+			api.POST('/api/jobs/{job_id}/sign-off', {
+				params: { path: { job_id: bench.job.id } },
+				body: { version, note }
+			})
+		);
+	}
+	const verdicts = {
+		'nothing measured': ['Nothing measured yet', 'text-quiet'],
+		within: [wing.within, 'text-good'],
+		outside: ['Something is off', 'text-stops']
+	} as const;
+</script>
+
+<div class="mb-2 flex items-baseline justify-between">
+	<h2 class="head">Measured after</h2>
+	{#if proof}<span class="text-base font-bold {verdicts[proof.verdict][1]}" data-testid="verdict"
+			>{verdicts[proof.verdict][0]}</span
+		>{/if}
+</div>
+<Told sentence={unproved} class="mb-2" />
+<p class="text-quiet mb-2">{wing.proving}</p>
+<fieldset disabled={!!signed}>
+	<legend class="sr-only">Readings after</legend>
+	<wing.Proof {proof} />
+</fieldset>
+{#if proof?.verdict === 'outside' && 'causes' in proof && proof.causes.length}
+	<section class="border-fix mt-3 border-l-4 pl-2.5" data-testid="causes">
+		<h3 class="font-bold">One thing that would explain it</h3>
+		<p class="text-quiet text-[13px]">Best first, each on its own; look before you believe it.</p>
+		<ul>
+			{#each proof.causes.slice(0, 3) as cause (cause.label)}
+				<li class="flex justify-between gap-3">
+					<span class="first-letter:uppercase">{cause.label}</span>
+					<span class="figure shrink-0"
+						><strong
+							>{cause.unit === 'mm'
+								? `${length(cause.value, settings.units, { signed: true, digits: 1 })} ${settings.units}`
+								: `${number(cause.value, 0, true)} ${cause.unit}`}</strong
+						>
+						<span class="text-quiet">explains {number(100 * cause.explains, 0)} %</span></span
+					>
+				</li>
+			{/each}
+		</ul>
+	</section>
+{/if}
+
+<div class="border-rule mt-4 border-t pt-3">
+	{#if signed}
+		<SignedOff {signed} onwithdraw={withdraw} />
+	{:else}
+		<label class="grid gap-1">
+			<span class="head">Sign off</span>
+			<textarea
+				class="field h-14"
+				bind:value={note}
+				maxlength="4000"
+				placeholder="What the owner was told; when to come back for the re-torque"></textarea>
+		</label>
+		<button
+			class="btn btn-dye mt-2 min-h-10"
+			disabled={!proof || proof.verdict === 'nothing measured'}
+			onclick={sign}
+		>
+			Sign off as {settings.person}
+		</button>
+		{#if proof?.verdict === 'nothing measured'}<span class="text-quiet ml-2"
+				>Enter what was measured first.</span
+			>{/if}
+	{/if}
+	<Told sentence={trouble} class="mt-2" />
+</div>
+
+<h2 class="head mt-5 mb-1">This vehicle, job by job</h2>
+<table class="w-full">
+	<thead>
+		<tr class="label text-right">
+			<th class="text-left">Job</th><th>front predicted</th><th>came out</th><th>rear predicted</th><th
+				>came out</th
+			>
+		</tr>
+	</thead>
+	<tbody>
+		{#each others.data ?? [] as job (job.id)}
+			<tr class="border-rule border-t text-right {job.id === bench.job.id ? 'bg-wash' : ''}">
+				<td class="py-1 text-left" title={job.changes.join('\n')}>
+					<a class="underline" href="/jobs/{job.id}/prove" data-sveltekit-reload>{job.title}</a>
+					<span class="text-quiet block text-xs"
+						>{job.signed_off ? `signed off ${day(job.signed_off)}` : 'in hand'}</span
+					>
+				</td>
+				{#each ['front', 'rear'] as const as axle (axle)}
+					<td class="figure text-quiet">
+						{length(job.predicted[axle] ?? 0, settings.units, { signed: true })}
+						{job.plus_minus[axle] === undefined ? '' : `±${length(job.plus_minus[axle], settings.units)}`}
+					</td>
+					<td class="figure font-bold">
+						{job.measured[axle] === undefined
+							? '–'
+							: length(job.measured[axle] ?? 0, settings.units, { signed: true })}
+					</td>
+				{/each}
+			</tr>
+		{/each}
+	</tbody>
+</table>

@@ -1,0 +1,90 @@
+<script lang="ts">
+	import { api, ask, type AxleName, type Schemas } from '../api/client';
+	import Length from '../ui/Length.svelte';
+	import NumberField from '../ui/NumberField.svelte';
+	import Told from '../ui/Told.svelte';
+	import { view } from './context.svelte';
+	import type { AnyBench } from './jobBench.svelte';
+	import { Latest } from './latest';
+
+	/** Whole plans that bring an end to a height. */
+	let { bench }: { bench: AnyBench } = $props();
+	type Wish = { job: Schemas['Job']; axle: AxleName; rise: number };
+	const AXLES: AxleName[] = ['front', 'rear'];
+	let found = $state.raw<{ axle: AxleName; rise: number; ways?: Schemas['Way'][]; trouble: string }>();
+	const reach = $derived(view.reach ?? { axle: view.axle, rise: 0 });
+	/** Whether the ways shown are still those of a height dragged past. */
+	const stale = $derived(found?.axle !== reach.axle || found?.rise !== reach.rise);
+
+	const reaching = new Latest(
+		async (wish: Wish) => {
+			const { data, trouble } = await ask(api.POST('/api/ways', { body: wish }));
+			return { axle: wish.axle, rise: wish.rise, ways: data as Schemas['Way'][] | undefined, trouble };
+		},
+		(answer) => (found = answer)
+	);
+	$effect(() => reaching.wish({ job: bench.job, ...reach }));
+	$effect(() => () => (view.reach = undefined));
+	const against = (way: Schemas['Way']) =>
+		way.stops
+			? `· ${way.stops} stop${way.stops > 1 ? 's' : ''}`
+			: way.fixes
+				? `· ${way.fixes} to fix`
+				: '· clear';
+</script>
+
+<div class="border-dye bg-wash mb-3 rounded-[3px] border-2 p-2.5" data-testid="ways">
+	<div class="flex items-center justify-between gap-2">
+		<h2 class="head">Ways to <Length mm={reach.rise} signed /> at the {reach.axle}</h2>
+		<button class="btn btn-plain min-h-7 px-2" onclick={() => (view.reach = undefined)}>Never mind</button>
+	</div>
+	<div class="mb-1.5 flex items-center gap-2">
+		<div class="flex gap-1" role="group" aria-label="End">
+			{#each AXLES as axle (axle)}
+				<button
+					class="min-h-8 rounded-[3px] px-2.5 font-semibold {reach.axle === axle
+						? 'bg-dye text-on-dye'
+						: 'bg-chalk text-quiet'}"
+					aria-pressed={reach.axle === axle}
+					onclick={() => (view.reach = { ...reach, axle })}>{axle}</button
+				>
+			{/each}
+		</div>
+		<div class="w-[190px]">
+			<NumberField
+				value={reach.rise}
+				label="Body rises by"
+				prefix="rises by"
+				unit="mm"
+				min={-2000}
+				max={2000}
+				onvalue={(rise) => rise !== null && (view.reach = { ...reach, rise })}
+			/>
+		</div>
+	</div>
+	<Told sentence={found?.trouble ?? ''} class="mt-1" />
+	<ul class="mt-1 grid gap-1.5">
+		{#each found?.ways ?? [] as way, n (n)}
+			<li>
+				<button
+					class="btn w-full justify-between text-left"
+					disabled={stale}
+					onclick={() => {
+						bench.plan(way.changes);
+						view.reach = undefined;
+					}}
+				>
+					<span>{way.title}</span>
+					<span class="shrink-0 {way.stops ? 'text-stops' : 'text-quiet'}">
+						<Length mm={way.rise} signed />
+						{against(way)}
+					</span>
+				</button>
+			</li>
+		{:else}
+			{#if !found?.trouble}<li class="text-quiet">
+					{found?.ways && !stale ? 'Nothing at this end reaches that height.' : 'Looking…'}
+				</li>{/if}
+		{/each}
+	</ul>
+</div>

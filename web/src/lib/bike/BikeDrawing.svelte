@@ -1,0 +1,17 @@
+<script lang="ts">
+	import { page } from '$app/state';
+	import { theBike } from './bikeBench.svelte';
+	import BikeElevation from './BikeElevation.svelte';
+
+	const bench = theBike();
+</script>
+
+{#if bench.prediction}
+	<BikeElevation
+		prediction={bench.prediction}
+		job={bench.job}
+		rear={bench.machine.rear}
+		onsag={(end, sag) => void bench.setSag(end, sag)}
+		onpoint={page.params.stage === 'measure' ? (name, to) => bench.movePoint(name, to) : undefined}
+	/>
+{/if}

@@ -1,0 +1,262 @@
+<script lang="ts">
+	import { Tabs } from 'bits-ui';
+	import { api, ask, type Schemas } from '../api/client';
+	import PointTable from '../bench/PointTable.svelte';
+	import { number } from '../format';
+	import Plot, { type Mark, type Series } from '../plot/Plot.svelte';
+	import { kindQuery } from '../queries';
+	import DocumentForm from '../ui/DocumentForm.svelte';
+	import { nodeOf, type Schema } from '../ui/form';
+	import Told from '../ui/Told.svelte';
+	import BikeSide from './BikeSide.svelte';
+	import CalliperSheet from './CalliperSheet.svelte';
+	import { pointsOf, type Place } from './rearPoints';
+	import type { Bike, WholeBench } from './wholeBench.svelte';
+
+	let { bench }: { bench: WholeBench } = $props();
+	const kind = kindQuery(() => 'bike');
+
+	let tab = $state('tape');
+	let chosen = $state('');
+	let tape = $state<string[]>([]);
+	/** Which of the drawn positions is on the screen; 0 is full extension. */
+	let frame = $state(0);
+	let curve = $state('leverage');
+	const form = $derived(kind.data && nodeOf(kind.data.machine as Schema));
+	const view = $derived(bench.view);
+	const last = $derived((view?.poses.length ?? 1) - 1);
+	const pose = $derived(view?.poses[Math.min(frame, last)]);
+	const readings = $derived(
+		new Map((bench.vehicle.tape ?? []).map((t) => [t.key, t.reading as Schemas['Length']]))
+	);
+	const held = $derived(
+		Object.fromEntries(
+			(view?.fit.points ?? []).map((q) => [
+				q.name,
+				{ title: q.title, source: q.source, plusMinus: q.plus_minus, fixed: q.fixed }
+			])
+		)
+	);
+	const curves = $derived([...(view?.curves ?? []), ...(view?.fork_curves ?? [])]);
+	const picked = $derived(curves.find((c) => c.name === curve) ?? curves[0]);
+	const ofFork = $derived(Boolean(view && picked && view.fork_curves.includes(picked)));
+	const along = $derived(view ? (ofFork ? view.fork_travel : view.travel) : []);
+	const series = $derived<Series[]>(
+		picked ? [{ label: picked.name, x: [...along], y: picked.values.map((v) => v ?? 0), look: 'scribe' }] : []
+	);
+	const digits = $derived(picked?.unit === 'N' ? 0 : picked?.unit === 'mm' ? 1 : 2);
+	const told = (v: number) => `${number(v, digits)}${picked?.unit ? ` ${picked.unit}` : ''}`;
+	const marks = $derived.by<Mark[]>(() => {
+		if (!view || !picked) return [];
+		const sag = ofFork ? view.front.sag_mm : view.rear.sag_mm;
+		const here = picked.values[Math.min(frame, last)];
+		return [
+			{
+				x: sag,
+				y: picked.at_baseline ?? undefined,
+				label: `unladen ${told(picked.at_baseline ?? 0)}`,
+				look: 'chalk'
+			},
+			...(frame && here !== undefined && here !== null
+				? [
+						{
+							x: along[Math.min(frame, last)] ?? 0,
+							y: here,
+							label: `as drawn ${told(here)}`,
+							look: 'scribe' as const
+						}
+					]
+				: [])
+		];
+	});
+	/** The frame nearest to how it stands on its own weight. */
+	const unladen = $derived(
+		view ? Math.round((view.rear.sag_mm / Math.max(view.rear.travel_mm, 1)) * last) : 0
+	);
+	const questions = $derived(bench.trouble ? [] : (view?.questions ?? []));
+	const choose = (name: string) => {
+		chosen = name;
+		tape = [];
+	};
+
+	async function readPoints(text: string) {
+		const asked = await ask(api.POST('/api/points/read', { body: { part: bench.vehicle, text } }));
+		if (asked.data) bench.replace(asked.data as Bike);
+		return asked;
+	}
+	const writePoints = () => ask(api.POST('/api/points/write', { body: bench.vehicle, parseAs: 'text' }));
+	const EXAMPLE = 'pivot; 560; 400\nRocker pivot; 470; 330';
+	const tabs = { tape: 'Tape', points: 'Points', figures: 'Figures' };
+</script>
+
+<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(390px,34%)] gap-2">
+	<div class="grid min-h-0 min-w-0 grid-cols-1 grid-rows-[minmax(0,1.6fr)_auto_minmax(0,1fr)] gap-2">
+		<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden">
+			<div class="relative min-h-0 flex-1">
+				{#if view && pose}
+					<p class="absolute top-1.5 left-2 font-semibold">{view.title}</p>
+					<BikeSide
+						{pose}
+						label="Side elevation to scale"
+						foot={[
+							frame === 0
+								? 'hanging: drag a point, or use the arrow keys'
+								: 'points are moved at full extension',
+							`to scale${bench.vehicle.body?.length ? '' : ' · frame sketched through its known points'}`
+						]}
+						{tape}
+						{chosen}
+						{held}
+						origin={(name) => pointsOf(bench.vehicle.rear)[name]}
+						onchoose={choose}
+						onmove={frame === 0 ? (name: string, to: Place) => bench.movePoint(name, to) : undefined}
+					/>
+				{:else if !bench.trouble}<p class="text-quiet p-3">Computing…</p>{/if}
+			</div>
+		</div>
+		<div class="panel flex items-center gap-4 px-3 py-1.5">
+			<label class="flex flex-1 items-center gap-3">
+				<span class="font-semibold whitespace-nowrap">Travel of both ends</span>
+				<input
+					type="range"
+					class="accent-dye h-6 flex-1"
+					aria-label="Travel of both ends"
+					aria-valuetext="{number(view?.travel[frame] ?? 0, 0)} mm at the rear axle"
+					min="0"
+					max={last}
+					step="1"
+					bind:value={frame}
+				/>
+				<span class="figure w-[150px] text-right text-lg font-bold"
+					>{number(view?.travel[Math.min(frame, last)] ?? 0, 0)}
+					<span class="text-quiet font-sans text-sm font-normal">mm, rear</span></span
+				>
+			</label>
+			<button class="btn min-h-7" disabled={frame === 0} onclick={() => (frame = 0)}>hanging</button>
+			<button class="btn min-h-7" disabled={frame === unladen} onclick={() => (frame = unladen)}>
+				unladen</button
+			>
+		</div>
+		<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-2">
+			<div class="panel grid min-h-0 content-start gap-2 overflow-y-auto p-2.5" aria-label="Both ends">
+				{#if view}
+					{#each [['Rear', view.rear], ['Front', view.front]] as const as [name, end] (name)}
+						<div class="grid grid-cols-[1fr_1fr] gap-x-3">
+							<p class="label col-span-2">{name}: {end.title.toLowerCase()}</p>
+							<p>
+								<span class="figure text-[24px] leading-tight font-bold">{number(end.travel_mm, 0)}</span>
+								mm <span class="text-quiet block leading-tight">of travel</span>
+							</p>
+							<p>
+								<span class="figure text-[24px] leading-tight font-bold">{number(end.sag_mm, 0)}</span>
+								mm <span class="text-quiet block leading-tight">sag, unladen</span>
+							</p>
+							<p class="text-quiet col-span-2 mt-0.5 max-[1150px]:text-xs">
+								{number(end.wheel_rate, 1)} N/mm at the wheel, {number(end.load_n, 0)} N on it
+							</p>
+						</div>
+					{/each}
+				{/if}
+			</div>
+			<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden p-1">
+				<select
+					class="field mx-1 min-h-7 w-auto self-start py-0"
+					aria-label="Curve"
+					value={picked?.name}
+					onchange={(e) => (curve = e.currentTarget.value)}
+				>
+					{#each curves as c (c.name)}<option value={c.name}>{c.name}{c.unit ? `, ${c.unit}` : ''}</option
+						>{/each}
+				</select>
+				<div class="min-h-0 flex-1">
+					{#if series.length}<Plot
+							{series}
+							{marks}
+							xLabel={ofFork ? 'slider travel, mm' : 'rear axle travel from full extension, mm'}
+							yLabel=""
+							{digits}
+							label="{picked?.name} over travel"
+						/>{/if}
+				</div>
+			</div>
+		</div>
+	</div>
+	<section class="panel flex min-h-0 flex-col" aria-label="Rear end">
+		<Tabs.Root bind:value={tab} class="flex min-h-0 flex-1 flex-col">
+			<Tabs.List class="border-rule flex gap-1 border-b px-3 py-1.5" aria-label="What of it">
+				{#each Object.entries(tabs) as [value, name] (value)}
+					<Tabs.Trigger
+						{value}
+						class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-8 rounded-[3px] px-2 font-semibold"
+						>{name}</Tabs.Trigger
+					>
+				{/each}
+			</Tabs.List>
+			{#if bench.trouble || questions.length}
+				<div class="border-rule grid gap-1 border-b px-3 py-2" aria-live="polite">
+					<Told sentence={bench.trouble}>
+						{#if view}<p class="text-quiet">The last good drawing stays.</p>{/if}
+					</Told>
+					{#each questions as question, i (i)}
+						<p class="bg-chalk border-fix text-fix border-l-4 p-1.5 font-semibold" role="status">
+							{question}
+						</p>
+					{/each}
+					{#if !bench.trouble && view?.eyes_apart_mm}<button
+							class="btn min-h-7 justify-self-start px-2 text-xs"
+							onclick={() =>
+								bench.set({
+									damper: { ...bench.vehicle.damper, extended_mm: view?.eyes_apart_mm ?? 0 }
+								})}>The damper is {number(view.eyes_apart_mm, 1)} mm</button
+						>{/if}
+				</div>
+			{/if}
+			<div class="min-h-0 flex-1 overflow-y-auto p-3">
+				{#if view}
+					<Tabs.Content value="tape">
+						<CalliperSheet
+							fit={view.fit}
+							{readings}
+							keep="machine.{bench.id}"
+							onread={(key, reading) => bench.tape(key, reading)}
+							onplace={(points) => {
+								tape = points;
+								chosen = '';
+								frame = 0;
+							}}
+						/>
+					</Tabs.Content>
+					<Tabs.Content value="points">
+						<PointTable
+							points={view.fit.points}
+							axes={['x', 'z']}
+							note="At full extension: forward from the rear axle (x), up from the ground (z). Drag a point in the drawing, nudge it with the arrow keys, or type it here."
+							placeholder={EXAMPLE}
+							file="{bench.vehicle.plate || 'machine'}-rear-points"
+							{chosen}
+							onread={readPoints}
+							onwrite={writePoints}
+							onchoose={(name) => {
+								choose(name);
+								frame = 0;
+							}}
+							onmove={(name, to) => bench.movePoint(name, to as Place)}
+						/>
+					</Tabs.Content>
+					<Tabs.Content value="figures">
+						<p class="text-quiet mb-2">
+							Off its stampings, by calliper, or its maker's sheet. Nothing here is looked up.
+						</p>
+						{#if form}<DocumentForm
+								node={form}
+								value={bench.vehicle}
+								label="Machine"
+								hide={['rear', 'body', 'known', 'archetype', 'wheels', 'tape']}
+								onvalue={(to) => bench.replace(to as Bike)}
+							/>{/if}
+					</Tabs.Content>
+				{/if}
+			</div>
+		</Tabs.Root>
+	</section>
+</main>

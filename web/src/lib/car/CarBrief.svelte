@@ -1,0 +1,188 @@
+<script lang="ts">
+	import type { AxleName, Schemas } from '../api/client';
+	import EntryField from '../ui/EntryField.svelte';
+	import NumberField from '../ui/NumberField.svelte';
+	import { theCar } from './carBench.svelte';
+
+	const bench = theCar();
+	const brief = $derived(bench.job.brief);
+	const AXLES: AxleName[] = ['front', 'rear'];
+	const LIMITS = {
+		rise: 'Body may rise at most',
+		lamp_height_max: 'Lamp centres at most',
+		lamp_height_min: 'Lamp centres at least'
+	} as const;
+
+	function put(part: Partial<Schemas['Brief']>) {
+		bench.change('brief', { ...brief, ...part });
+	}
+	const cargo = $derived(brief.cargo ?? []);
+	const putCargo = (i: number, fields: Partial<Schemas['Cargo']>) =>
+		put({ cargo: cargo.map((c, n) => (n === i ? { ...c, ...fields } : c)) });
+	function putLimit(index: number, part: Partial<Schemas['LocalLimit']>) {
+		put({ local_limits: brief.local_limits.map((l, i) => (i === index ? { ...l, ...part } : l)) });
+	}
+</script>
+
+<fieldset class="grid gap-2">
+	<legend class="head mb-1">Aim: the body rises by (minus: drops)</legend>
+	<div class="grid grid-cols-[70px_1fr_1fr] items-start gap-2">
+		{#each AXLES as axle (axle)}
+			<span class="pt-1.5 font-semibold capitalize">{axle}</span>
+			<EntryField
+				entry={brief[axle].rise}
+				label="Aim, {axle}"
+				quantity="rise"
+				keep="{bench.job.id}.aim.{axle}"
+				onentry={(rise) => rise && put({ [axle]: { ...brief[axle], rise } })}
+			/>
+			<NumberField
+				value={brief[axle].tolerance_mm}
+				label="Aim counts as met within, {axle}"
+				unit="mm"
+				prefix="met within ±"
+				min={0.5}
+				max={100}
+				onvalue={(v) => v !== null && put({ [axle]: { ...brief[axle], tolerance_mm: v } })}
+			/>
+		{/each}
+		<span class="pt-1.5 font-semibold">Rake</span>
+		<NumberField
+			value={brief.rake_change_max_deg}
+			label="Rake may change by"
+			unit="°"
+			prefix="changes at most"
+			min={0.01}
+			max={10}
+			onvalue={(v) => v !== null && put({ rake_change_max_deg: v })}
+		/>
+	</div>
+</fieldset>
+
+<label class="grid gap-1">
+	<span class="label">Height reference the owner means</span>
+	<input
+		class="field"
+		value={brief.reference}
+		maxlength="120"
+		onchange={(e) => e.currentTarget.value.trim() && put({ reference: e.currentTarget.value })}
+	/>
+</label>
+<label class="grid gap-1">
+	<span class="label">On board when heights are taken</span>
+	<input
+		class="field"
+		value={brief.load}
+		maxlength="4000"
+		onchange={(e) => put({ load: e.currentTarget.value })}
+	/>
+</label>
+
+<fieldset class="grid gap-2">
+	<legend class="head mb-1">Cargo, looked at on top of the planned stance</legend>
+	{#each cargo as item, i (i)}
+		<div class="border-rule grid grid-cols-[1fr_88px_112px_100px_34px] items-start gap-2 border-t pt-2">
+			<input
+				class="field"
+				aria-label="Cargo {i + 1}"
+				value={item.name}
+				onchange={(e) => e.currentTarget.value.trim() && putCargo(i, { name: e.currentTarget.value })}
+			/>
+			<NumberField
+				value={item.mass_kg}
+				label="Mass of cargo {i + 1}"
+				unit="kg"
+				min={0}
+				exclusive
+				max={20000}
+				onvalue={(v) => v !== null && putCargo(i, { mass_kg: v })}
+			/>
+			<NumberField
+				value={item.behind_front_axle_mm}
+				label="Cargo {i + 1} behind the front axle"
+				unit="mm"
+				min={-4000}
+				max={12000}
+				onvalue={(v) => v !== null && putCargo(i, { behind_front_axle_mm: v })}
+			/>
+			<NumberField
+				value={item.left_mm}
+				label="Cargo {i + 1} left of the middle"
+				unit="mm"
+				min={-2000}
+				max={2000}
+				onvalue={(v) => v !== null && putCargo(i, { left_mm: v })}
+			/>
+			<button
+				class="btn btn-plain px-2"
+				aria-label="Remove cargo {i + 1}"
+				onclick={() => put({ cargo: cargo.filter((_, n) => n !== i) })}>✕</button
+			>
+		</div>
+	{/each}
+	{#if cargo.length}<p class="text-quiet">
+			Mass, distance behind the front axle, distance left of the middle. The Plan shows the corners with it.
+		</p>{/if}
+	<button
+		class="btn justify-self-start"
+		onclick={() =>
+			put({
+				cargo: [
+					...cargo,
+					{
+						name: 'load',
+						mass_kg: 100,
+						behind_front_axle_mm: Math.round(bench.job.vehicle.wheelbase_mm),
+						left_mm: 0
+					}
+				]
+			})}>Add cargo</button
+	>
+</fieldset>
+
+<fieldset class="grid gap-2">
+	<legend class="head mb-1">Local limits, in the shop's own words</legend>
+	<p class="text-quiet">The plan is compared with these. Local law and inspection decide, not this list.</p>
+	{#each brief.local_limits as limit, i (i)}
+		<div class="border-rule grid grid-cols-[1fr_130px_34px] items-start gap-2 border-t pt-2">
+			<select
+				class="field"
+				aria-label="Kind of limit {i + 1}"
+				value={limit.quantity}
+				onchange={(e) =>
+					putLimit(i, { quantity: e.currentTarget.value as Schemas['LocalLimit']['quantity'] })}
+			>
+				{#each Object.entries(LIMITS) as [value, name] (value)}<option {value}>{name}</option>{/each}
+			</select>
+			<NumberField
+				value={limit.value_mm}
+				label="Limit {i + 1}"
+				unit="mm"
+				min={-500}
+				max={3000}
+				onvalue={(v) => v !== null && putLimit(i, { value_mm: v })}
+			/>
+			<button
+				class="btn btn-plain px-2"
+				aria-label="Remove limit {i + 1}"
+				onclick={() => put({ local_limits: brief.local_limits.filter((_, n) => n !== i) })}>✕</button
+			>
+			<input
+				class="field col-span-3"
+				aria-label="Wording of limit {i + 1}"
+				value={limit.text}
+				onchange={(e) => e.currentTarget.value.trim() && putLimit(i, { text: e.currentTarget.value })}
+			/>
+		</div>
+	{/each}
+	<button
+		class="btn justify-self-start"
+		onclick={() =>
+			put({
+				local_limits: [
+					...brief.local_limits,
+					{ quantity: 'rise', value_mm: 50, text: 'Where this rule stands' }
+				]
+			})}>Add a limit</button
+	>
+</fieldset>

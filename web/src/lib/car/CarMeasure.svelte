@@ -1,0 +1,81 @@
+<script lang="ts">
+	import { number } from '../format';
+	import NumberField from '../ui/NumberField.svelte';
+	import { theCar } from './carBench.svelte';
+	import CarReadings from './CarReadings.svelte';
+
+	const bench = theCar();
+	const measure = $derived(bench.job.measure);
+	const vehicle = $derived(bench.job.vehicle);
+	const asked = $derived({
+		front: bench.prediction?.front.angles_read ?? [],
+		rear: bench.prediction?.rear.angles_read ?? []
+	});
+	const first = $derived(
+		(['front', 'rear'] as const).map((a) => ({
+			axle: a,
+			input: bench.prediction?.[a].inputs[0],
+			pm: bench.prediction?.[a].plus_minus
+		}))
+	);
+</script>
+
+<p class="text-quiet mb-2">
+	Level ground, tyres to pressure, {bench.job.brief.load || 'usual load on board'}. Type as the tape reads:
+	<span class="figure">146</span>, <span class="figure">5 3/4</span>, <span class="figure">14.6 cm</span>,
+	<span class="figure">397 ± 1</span>. Enter goes to the next.
+</p>
+<CarReadings
+	readings={measure}
+	quantities={[
+		{ id: 'hub_to_arch', name: 'Hub to arch', hint: 'Hub centre straight up to the edge of the arch' },
+		{ id: 'tyre_radius', name: 'Tyre radius', hint: 'Hub centre to the ground, loaded' },
+		{ id: 'bump_stop_gap', name: 'Stop gap', hint: 'From the stop to what it lands on' },
+		{ id: 'exposed_rod', name: 'Rod showing', hint: 'Bare damper rod at this height' }
+	]}
+	stations={vehicle.stations.map((s) => s.name)}
+	scales
+	angleSides={asked}
+	keep="{bench.job.id}.measure"
+	questions={bench.prediction?.questions}
+	onreadings={(readings) => bench.change('measure', readings)}
+/>
+
+{#each bench.prediction?.body.disagreements ?? [] as line, n (n)}
+	<p class="text-fix mt-1 font-semibold">{line}</p>
+{/each}
+
+<div class="mt-4 grid grid-cols-[1fr_150px] items-start gap-3">
+	<label class="grid gap-1">
+		<span class="label">Note</span>
+		<textarea
+			class="field h-14"
+			value={measure.note}
+			maxlength="4000"
+			onchange={(e) => bench.change('measure', { ...measure, note: e.currentTarget.value })}></textarea>
+	</label>
+	<div class="grid gap-1">
+		<span class="label">A tape reading is good to ±</span>
+		<NumberField
+			value={measure.default_tolerance_mm}
+			label="Tolerance of a tape reading"
+			unit="mm"
+			min={0}
+			max={50}
+			onvalue={(v) => v !== null && bench.change('measure', { ...measure, default_tolerance_mm: v })}
+		/>
+	</div>
+</div>
+
+<h3 class="head mt-4 mb-1">What would narrow the prediction most</h3>
+<ul>
+	{#each first as f (f.axle)}
+		{#if f.input}
+			<li>
+				<span class="font-semibold capitalize">{f.axle}:</span>
+				{f.input.label}, <span class="figure">{number(f.input.share * 100, 0)} %</span> of the spread (alone
+				<span class="figure">± {number(f.input.plus_minus, 1)} mm</span>)
+			</li>
+		{/if}
+	{/each}
+</ul>

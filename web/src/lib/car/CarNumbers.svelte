@@ -1,0 +1,63 @@
+<script lang="ts">
+	import type { AxleName, Prediction } from '../api/client';
+	import { theCar } from './carBench.svelte';
+	import { number } from '../format';
+	import Length from '../ui/Length.svelte';
+
+	const bench = theCar();
+	const prediction = $derived(bench.prediction as Prediction);
+	const computing = $derived(bench.computing);
+	const rakeMax = $derived(bench.job.brief.rake_change_max_deg);
+	const AXLES: AxleName[] = ['front', 'rear'];
+</script>
+
+<div class="panel grid grid-cols-[1.2fr_1.2fr_1fr_0.95fr] divide-x divide-(--rule)" aria-busy={computing}>
+	{#each AXLES as name (name)}
+		{@const axle = prediction[name]}
+		<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
+			<div class="label flex justify-between whitespace-nowrap">
+				<span>{name === 'front' ? 'Front' : 'Rear'} rises</span>
+				<span class={axle.aim_met ? 'text-good' : 'text-fix'}>
+					aim <Length mm={axle.aim} signed unit={false} />
+					{axle.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">
+						&nbsp;{axle.aim_met ? 'met' : 'missed'}</span
+					>
+				</span>
+			</div>
+			<div class="flex items-baseline gap-2 whitespace-nowrap">
+				<span
+					class="text-[30px] leading-9 font-bold whitespace-nowrap max-[1150px]:text-[25px]"
+					data-testid="rise-{name}"><Length mm={axle.rise} signed /></span
+				>
+				<span class="text-quiet text-base">± <Length mm={axle.plus_minus} unit={false} /></span>
+			</div>
+		</div>
+	{/each}
+	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
+		<div class="label flex justify-between whitespace-nowrap">
+			<span>Rake change</span><span class="figure">≤ {number(rakeMax, 1)}°</span>
+		</div>
+		<span
+			class="figure text-[24px] leading-9 max-[1150px]:text-[20px] font-bold {prediction.rake_within
+				? ''
+				: 'text-fix'}">{number(Math.abs(prediction.pitch_change_deg), 2)}°</span
+		>
+		<span class="text-quiet">nose {prediction.pitch_change_deg > 0 ? 'down' : 'up'}</span>
+	</div>
+	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
+		<div class="label flex justify-between whitespace-nowrap">
+			<span>Ride, front / rear</span>
+			{#if computing}<span class="text-dye" role="status">computing</span>{/if}
+		</div>
+		<span class="figure text-[18px] leading-9 max-[1150px]:text-[15px] font-bold"
+			>{number(prediction.front.frequency_after, 2)} / {number(prediction.rear.frequency_after, 2)}</span
+		>
+		<span
+			class="text-quiet"
+			title="before: {number(prediction.front.frequency_before, 2)} / {number(
+				prediction.rear.frequency_before,
+				2
+			)}">Hz</span
+		>
+	</div>
+</div>

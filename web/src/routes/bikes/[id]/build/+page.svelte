@@ -1,8 +1,0 @@
-<script lang="ts">
-	import BuildStage from '$lib/bench/BuildStage.svelte';
-	import { theBike } from '$lib/bike/bikeBench.svelte';
-
-	const bench = theBike();
-</script>
-
-<BuildStage {bench} />

@@ -1,7 +1,0 @@
-<script lang="ts">
-	import { goto } from '$app/navigation';
-	import { page } from '$app/state';
-	import { onMount } from 'svelte';
-
-	onMount(() => void goto(`/jobs/${page.params.id}/plan`, { replaceState: true }));
-</script>

@@ -1,0 +1,3 @@
+import { redirect } from '@sveltejs/kit';
+
+export const load = ({ params }: { params: { id: string } }) => redirect(307, `/jobs/${params.id}/plan`);
