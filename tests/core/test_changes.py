@@ -5,6 +5,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+from inclinum.core.bike.archetypes import BIKES
+from inclinum.core.bike.changes import StandLeg
 from inclinum.core.car.changes import (
     CHANGE_TYPES,
     BumpStopSwap,
@@ -18,7 +20,9 @@ from inclinum.core.car.changes import (
     begin,
 )
 from inclinum.core.car.stance import ride_corner
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.plan.change import made
 from inclinum.demo.van import van
 from tests.conftest import plain_coil
 
@@ -137,3 +141,19 @@ def test_ids_on_a_stack_stay_free_of_each_other() -> None:
 def test_a_swap_to_the_same_spring_changes_nothing() -> None:
     coil = plain_coil(van(), "front")
     assert SpringSwap(axle="front", coil=coil).apply(van()) == van()
+
+
+def test_a_machine_that_a_change_makes_impossible_is_refused_by_the_part_it_spoils() -> None:
+    """Each number of a changed machine is held to what such a machine can have, however it came about."""
+    bike = BIKES["linkage_frame"].bike("x")
+    assert bike.stand is not None
+    shorter = StandLeg(shorter_mm=120)
+    once = made(shorter, bike)
+    assert once.stand is not None
+    assert once.stand.foot_height_mm > bike.stand.foot_height_mm
+    with pytest.raises(DomainError, match=r"“Side stand” would leave the foot height at .* mm, which should be less"):
+        made(shorter, made(shorter, once))
+    # What a change leaves alone stays the very same part: nothing else is worked out anew.
+    assert once.fork is bike.fork
+    vehicle = van()
+    assert made(SeatSpacer(axle="rear", thickness_mm=10), vehicle).front is vehicle.front

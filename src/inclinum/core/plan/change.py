@@ -4,9 +4,9 @@ from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
-from inclinum.core.document import Document
+from inclinum.core.document import Document, unit_of
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
 
@@ -140,11 +140,40 @@ class _OnStack(Protocol):
 PlannedT = TypeVar("PlannedT", bound=_OnStack)
 
 
+def made(change: Change[MachineT], machine: MachineT) -> MachineT:
+    """The machine with one change made, what it changed of it validated anew.
+
+    Raises:
+        ValueError: the machine cannot take it, or would have a number that no such machine can have.
+    """
+    changed = change.apply(machine)
+    names = type(machine).model_fields
+    parts = {n: part for n in names if (part := getattr(changed, n)) is not getattr(machine, n)}
+    try:
+        if parts and all(isinstance(part, Document) for part in parts.values()):
+            anew = {n: type(part).model_validate(part.model_dump()) for n, part in parts.items()}
+            return changed.model_copy(update=anew)
+        return type(changed).model_validate(changed.model_dump()) if parts else changed
+    except ValidationError as error:
+        raise DomainError(_impossible(change, error)) from None
+
+
+def _impossible(change: Change[Any], error: ValidationError) -> str:
+    first = error.errors(include_url=False)[0]
+    said = first["msg"].removeprefix("Value error, ").removeprefix("Input ")
+    given = first["input"]
+    told = f"leaves a machine that cannot be: {said}"
+    if isinstance(given, int | float):
+        name, unit = unit_of(str(first["loc"][-1]))
+        told = f"would leave the {name.replace('_', ' ')} at {given:g} {unit}, which {said}"
+    return f"The change “{change.title}” {told}. Make it smaller, or take it out."
+
+
 def apply_all(machine: MachineT, stack: Sequence[_OnStack]) -> MachineT:
     """The machine with every change that is on, in order. Raises ValueError where one cannot be made."""
     for planned in stack:
         if planned.on:
-            machine = planned.change.apply(machine)
+            machine = made(planned.change, machine)
     return machine
 
 
@@ -154,7 +183,7 @@ def at_their_place(machine: MachineT, stack: Sequence[PlannedT]) -> tuple[tuple[
     for planned in stack:
         if planned.on:
             found.append((planned, machine))
-            machine = planned.change.apply(machine)
+            machine = made(planned.change, machine)
     return tuple(found)
 
 

@@ -20,6 +20,7 @@ from inclinum.core.car.stance import (
     stand,
 )
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, SIDES, AxleName
 from inclinum.core.equilibrium import stacked
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
@@ -114,13 +115,22 @@ def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood
 
 
 def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleName) -> np.ndarray:
-    """Rise of one axle for each of several plans, in one solve, mm; NaN where a plan finds no ride height."""
+    """Rise of one axle for each of several plans, in one solve, mm; NaN where one cannot be or finds no ride height."""
     was = base.axle(name)
-    own = [tuple(p for p in changes if p.change.axle == name) for changes in plans]
-    axles = [apply_all(base.vehicle, changes).axle(name) for changes in own]
-    corners = [ride_corner(axle, was.factor_for(axle)) for axle in axles]
-    baselines = np.array([was.baseline_on(axle) for axle in axles])
-    return baselines - stacked(corners).ride_travel(was.load)
+    axles: list[Axle] = []
+    can = np.zeros(len(plans), dtype=bool)
+    for n, changes in enumerate(plans):
+        try:
+            axles.append(apply_all(base.vehicle, tuple(p for p in changes if p.change.axle == name)).axle(name))
+            can[n] = True
+        except DomainError:
+            continue
+    found = np.full(len(plans), np.nan)
+    if axles:
+        corners = [ride_corner(axle, was.factor_for(axle)) for axle in axles]
+        baselines = np.array([was.baseline_on(axle) for axle in axles])
+        found[can] = baselines - stacked(corners).ride_travel(was.load)
+    return found
 
 
 @dataclass(frozen=True)
