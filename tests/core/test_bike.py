@@ -20,11 +20,11 @@ from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike, sweep_rear
 from inclinum.core.bike.setting import set_sag
 from inclinum.core.bike.stance import Loads, Standing
-from inclinum.core.bike.standing_up import stand_of
-from inclinum.core.equilibrium.ends import RearCarrying
+from inclinum.core.bike.stands_and_reach import stand_of
+from inclinum.core.equilibrium.rear_and_fork import RearCarrying
 from inclinum.core.kinematics import attitude
 from inclinum.core.kinematics.plane import PlanarLinkage
-from inclinum.core.kinematics.rear_end import AnyRear, FourBarRear, Swing, swing_of
+from inclinum.core.kinematics.rear_end import AnyRear, FourBarRear, RearSweep, rear_sweep_of
 from inclinum.core.springs.fork import CoilForkSprings, Fork, LegSpring, sag
 from inclinum.demo import demo_bike_jobs
 
@@ -93,7 +93,7 @@ def test_members_stay_rigid_and_the_ratio_is_the_slope(archetype: BikeArchetype,
 @given(seed=st.integers(0, 10_000), part=st.floats(0, 1))
 def test_between_solved_positions_it_is_as_if_solved(archetype: BikeArchetype, seed: int, part: float) -> None:
     """Everywhere it is defined, right up to a dead point; steps no grid shares."""
-    swing = Swing(shaken(archetype, seed))
+    swing = RearSweep(shaken(archetype, seed))
     low, high = swing.reach
     rise = np.append(np.linspace(low, high, 311), low + part * (high - low))
     # From where the swing says the members are, the solver finds where they truly are.
@@ -152,7 +152,7 @@ def test_freedoms_and_dead_points_are_told() -> None:
         REARS.validate_python({"kind": "direct", "axle": (0, 300), "pivot": (0, 300), "damper_frame": (3, 4),
                                "damper_arm": (5, 6)})  # fmt: skip
     with pytest.raises(ValueError, match="gets longer as the wheel rises"):
-        Swing(REARS.validate_python({"kind": "direct", "axle": (0, 300), "pivot": (500, 360),
+        RearSweep(REARS.validate_python({"kind": "direct", "axle": (0, 300), "pivot": (500, 360),
                                      "damper_frame": (300, 100), "damper_arm": (250, 330)}))  # fmt: skip
     with pytest.raises(ValidationError, match="both ends of the damper are on the rocker"):
         FourBarRear.model_validate(BIKES["downhill"].points | {"damper_first_on": "rocker"})
@@ -167,7 +167,7 @@ def test_equilibrium_is_virtual_work(archetype: BikeArchetype) -> None:
     assert not at.topped_out
     assert not at.bottomed
     h = 0.01
-    lengths = rear.swing.curve.length(rear.extended_rise + at.sag + np.array([-h, h]))
+    lengths = rear.sweep.curve.length(rear.extended_rise + at.sag + np.array([-h, h]))
     push = rear._push(np.array(at.damper_length))
     assert standing.loads.rear_laden * 2 * h == pytest.approx(float(push * (lengths[0] - lengths[1])), rel=1e-4)
     numeric = np.diff(rear.force(np.array([at.sag - h, at.sag + h])))[0] / (2 * h)
@@ -449,7 +449,7 @@ def test_what_two_masses_do_to_the_axles() -> None:
 
 def test_twin_dampers_share_the_load() -> None:
     bike = BIKES["twin_dampers"].bike("x")
-    swing = swing_of(bike.rear)  # pyright: ignore[reportArgumentType] (hashable)
+    swing = rear_sweep_of(bike.rear)  # pyright: ignore[reportArgumentType] (hashable)
     pair = RearCarrying(swing, 20.0, 5.0, bike.damper.extended_mm, bike.damper.stroke_mm, count=2)
     single = RearCarrying(swing, 40.0, 5.0, bike.damper.extended_mm, bike.damper.stroke_mm)
     assert pair.at(700.0).sag == pytest.approx(single.at(700.0).sag, abs=1e-6)

@@ -17,7 +17,7 @@ from inclinum.core.bike.fit import fitted
 from inclinum.core.bike.job import BikeMeasurements
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
-from inclinum.core.kinematics.rear_end import AnyRear, Swing
+from inclinum.core.kinematics.rear_end import AnyRear, RearSweep
 from inclinum.jobfile.points_csv import PointsError, read_rear_points, write_rear_points
 from tests.core.test_bike import job_on
 
@@ -34,11 +34,11 @@ def test_a_motion_found_from_another_is_its_own(archetype: BikeArchetype, seed: 
     rear = REARS.validate_python({"kind": archetype.kind} | archetype.points)
     other = rear.with_points({n: at + rng.uniform(-5, 5, 2) for n, at in rear.arrays().items() if n != "axle"})
     try:
-        alone = Swing(other)
+        alone = RearSweep(other)
     except ValueError:
         assume(False)
         return
-    led = Swing(other, near=Swing(rear))
+    led = RearSweep(other, near=RearSweep(rear))
     assert led.reach == alone.reach
     np.testing.assert_allclose(led.curve.lengths, alone.curve.lengths, atol=1e-7)
     np.testing.assert_allclose(led.curve.ratios, alone.curve.ratios, atol=1e-7)
@@ -60,9 +60,9 @@ def test_the_other_assembly_of_a_rocker_is_not_led_astray(key: str) -> None:
     lengths = [hypot(*(q["rod_rocker"] - q[away])) for q in (rear.arrays(), other.arrays())]
     assert lengths[0] == pytest.approx(lengths[1], abs=1e-3), "the same rod"
     results = []
-    for near in (None, Swing(rear)):
+    for near in (None, RearSweep(rear)):
         try:
-            results.append(Swing(other, near=near).curve.lengths)
+            results.append(RearSweep(other, near=near).curve.lengths)
         except ValueError as error:
             results.append(str(error))
     if isinstance(results[0], str):

@@ -270,7 +270,7 @@ def test_riding_on_the_stop_stops_the_plan_and_a_lower_stop_is_offered_by_what_i
     plain = with_changes(in_hand)
     stance = assess(plain).after.front
     stop = stance.axle.bump_stop
-    wanted = 0.15 * (stance.full_bump - stance.full_droop)
+    wanted = 0.15 * (stance.bump_end - stance.full_droop)
     for gap, severity in ((0.4, "fix"), (-0.4, "stops")):
         contact = float(stance.ride.damper_at(stance.travel + gap))
         near = stop.model_copy(update={"contact_mm": contact})
@@ -282,7 +282,7 @@ def test_riding_on_the_stop_stops_the_plan_and_a_lower_stop_is_offered_by_what_i
         assert found.value == pytest.approx(gap, abs=0.05)
         assert found.severity == severity
         again = assess(plain.model_copy(update={"vehicle": vehicle, "measure": bare})).after.front
-        wanted = 0.15 * (again.full_bump - again.full_droop)
+        wanted = 0.15 * (again.bump_end - again.full_droop)
         assert found.limit == pytest.approx(wanted)
         lower = int(stop.height_mm - (wanted - found.value))
         titles = [c.title for c in found.cures]

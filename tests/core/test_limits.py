@@ -168,7 +168,7 @@ def test_a_taller_stop_is_solid_where_the_coil_still_has_its_margin(in_hand: Job
     stop, wanted = stance.axle.bump_stop, 6.5
     assert stop.contact_mm is not None
     # Strut unit: damper and spring shorten alike, so the damper is solid as much longer as room is missing.
-    missing = wanted - (float(stance.ride.spring_at(stance.full_bump)) - 140)
+    missing = wanted - (float(stance.ride.spring_at(stance.bump_end)) - 140)
     solid_now = stop.contact_mm - stop.max_compression_mm
     squeezed = stop.max_compression_mm / stop.height_mm
     height = math.ceil((solid_now + missing - stop.contact_mm + stop.height_mm) / (1 - squeezed))

@@ -99,8 +99,8 @@ def test_a_longer_damper_gives_its_length_back_at_droop_and_takes_it_at_bump(in_
     assert was.full_droop - now.full_droop == pytest.approx(20 / abs(ratio), rel=0.1)
     # The stop on the rod goes with the closed length, 12 mm earlier.
     assert now.axle.bump_stop.contact_mm == pytest.approx((was.axle.bump_stop.contact_mm or 0) + 12)
-    closing = float(was.ride.damper_at(was.full_bump - 1) - was.ride.damper_at(was.full_bump))
-    assert was.full_bump - now.full_bump == pytest.approx(12 / closing, rel=0.05)
+    closing = float(was.ride.damper_at(was.bump_end - 1) - was.ride.damper_at(was.bump_end))
+    assert was.bump_end - now.bump_end == pytest.approx(12 / closing, rel=0.05)
     own = new.model_copy(update={"contact_mm": old.closed_mm + 60})
     assert assess(with_changes(in_hand, own)).after.axle(end).axle.bump_stop.contact_mm == old.closed_mm + 60
     with pytest.raises(ValueError, match="sit over the axle"):

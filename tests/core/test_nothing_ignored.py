@@ -62,7 +62,7 @@ def test_the_gap_over_the_studs_is_kept(in_hand: Job) -> None:
 def test_a_joint_at_its_angle_ends_the_travel_of_a_job(end: str) -> None:
     vehicle = vehicle_of("wishbones", "wishbones", "car", "x")
     after = assess(bare_job(vehicle)).after.axle(end)  # type: ignore[arg-type]
-    ends = after.corner.body.poses(np.array([after.full_droop, after.full_bump]))
+    ends = after.corner.body.poses(np.array([after.full_droop, after.bump_end]))
     droop, bump = np.degrees(joint_angles(after.corner, ends)["upper_outer"])
     assert droop > bump > 3, "this one hangs further than it is pushed"
 

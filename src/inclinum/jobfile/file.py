@@ -2,7 +2,7 @@
 
 import json
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from datetime import datetime
 from typing import Annotated, Any, Literal, NoReturn
 from uuid import UUID
@@ -202,9 +202,29 @@ def _validated(model: type[AnyFile], parsed: dict[str, Any]) -> AnyFile:
         told = text if len(text) <= 40 else text[:39] + "…"
         _refuse(f"Version {told} of the format is not known to this program, which reads {known}.", "version")
     try:
-        return model.model_validate(parsed)
+        file = model.model_validate(parsed)
     except ValidationError as error:
         raise JobFileError(complaints(error.errors(), model)) from None
+    if found := list(_taken_for_another(parsed, file.model_dump(mode="json"))):
+        raise JobFileError(found)
+    return file
+
+
+def _taken_for_another(given: Any, read: Any, path: str = "") -> Iterator[Complaint]:
+    """Where a text was taken for a number or for yes or no, or a number for yes or no: it was not written so.
+
+    Models that are read strictly would refuse them too, but not the other shapes a sheet may be written in.
+    """
+    if isinstance(given, dict) and isinstance(read, dict):
+        for key in given.keys() & read.keys():
+            yield from _taken_for_another(given[key], read[key], f"{path}.{key}" if path else key)
+    elif isinstance(given, list) and isinstance(read, list) and len(given) == len(read):
+        for n, (one, other) in enumerate(zip(given, read, strict=True)):
+            yield from _taken_for_another(one, other, f"{path}[{n}]")
+    elif isinstance(read, bool) and not isinstance(given, bool):
+        yield Complaint(path=path, sentence=f"{given!r} is neither yes nor no; give true or false.")
+    elif isinstance(read, int | float) and isinstance(given, str):
+        yield Complaint(path=path, sentence=f"“{given}” is a text where a number belongs; write it without quotes.")
 
 
 _NO_TEXT = re.compile(r"[\x00\ud800-\udfff]")

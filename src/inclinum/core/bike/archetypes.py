@@ -10,9 +10,9 @@ from typing import Any
 import numpy as np
 
 from inclinum.core.bike.machine import Bike, Use
-from inclinum.core.bike.windows import OURS
-from inclinum.core.equilibrium.ends import RearCarrying
-from inclinum.core.kinematics.rear_end import REARS, Swing
+from inclinum.core.bike.windows import USUAL_WINDOWS
+from inclinum.core.equilibrium.rear_and_fork import RearCarrying
+from inclinum.core.kinematics.rear_end import REARS, RearSweep
 from inclinum.core.quantity.constants import GRAVITY
 
 RIDER_KG, RIDER_SHARE_REAR = 78.0, 0.62
@@ -56,7 +56,7 @@ class BikeArchetype:
     def bike(self, name: str, plate: str = "", description: str = "") -> Bike:
         """A machine of this kind, set up for a usual rider."""
         rear = REARS[self.kind].model_validate(self.points)
-        swing = Swing(rear)
+        swing = RearSweep(rear)
         extended = float(swing.curve.length(0.0))
         stroke = round(extended - float(swing.curve.length(self.travel)), 1)
         rate, preload = self._spring(swing, extended, stroke)
@@ -102,9 +102,9 @@ class BikeArchetype:
             | self.extra
         )
 
-    def _spring(self, swing: Swing, extended: float, stroke: float) -> tuple[float, float]:
+    def _spring(self, swing: RearSweep, extended: float, stroke: float) -> tuple[float, float]:
         """Rate and preload for the middle of both windows."""
-        window = OURS[self.use, "rear"]
+        window = USUAL_WINDOWS[self.use, "rear"]
         unladen = self.masses[1] * GRAVITY
         laden = unladen + RIDER_KG * RIDER_SHARE_REAR * GRAVITY
         low = (window.unladen_low + window.unladen_high) / 2 * self.travel
@@ -120,7 +120,7 @@ class BikeArchetype:
 
     def _fork(self) -> dict[str, Any]:
         """Springs for the middle of the laden window at 12 mm of preload."""
-        given, window = self.fork, OURS[self.use, "front"]
+        given, window = self.fork, USUAL_WINDOWS[self.use, "front"]
         if "springs" in given:
             return given
         stroke, cosine = given["stroke_mm"], float(np.cos(np.radians(self.rake)))

@@ -65,7 +65,7 @@ def bike_bench(bike: Bike) -> BikeBenchView:
     rear, fork = standing.rear, taken.bike.fork
     share = np.linspace(0.0, 1.0, FRAMES)
     travel, slid = share * rear.travel_at_full_stroke, share * fork.stroke_mm
-    placed = rear.swing.places(rear.extended_rise + travel)
+    placed = rear.sweep.places(rear.extended_rise + travel)
     poses = [as_drawn(standing)]
     for i in range(1, FRAMES):
         points = {n: at[i] for n, at in placed.items()}
@@ -124,7 +124,7 @@ def _questions(apart: float | None, bike: Bike, standing: Standing) -> Iterator[
 
 def _rear_curves(standing: Standing, travel: Array, axle: Array, sag: float) -> tuple[Curve, ...]:
     rear = standing.rear
-    length, ratio, _ = rear.swing.curve.at(rear.extended_rise + travel)
+    length, ratio, _ = rear.sweep.curve.at(rear.extended_rise + travel)
     rates = np.array([rear.wheel_rate(float(z)) for z in travel])
     curves = [
         _curve("leverage", "", travel, 1 / ratio, sag),

@@ -120,7 +120,7 @@ def pose_of(standing: Standing, came: Standing, fork_sag: float, points: dict[st
         return round(q.real, 1), round(q.imag + radius, 1)
 
     placed = {n: ground(p) for n, p in where.items()}
-    lines = tuple(Line(look=k, start=placed[a], end=placed[b], names=(a, b)) for k, a, b in standing.rear.swing.lines)
+    lines = tuple(Line(look=k, start=placed[a], end=placed[b], names=(a, b)) for k, a, b in standing.rear.sweep.lines)
     # Tubes run beside the steering axis, ahead of it by the offset; the clamps join them to the head.
     back = 1j * bike.offset_mm * along
     reach = _fork_length(bike) - front_sag

@@ -14,7 +14,7 @@ from inclinum.core.bike.machine import Bike
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Provenance
-from inclinum.core.kinematics.rear_end import RearEnd, swing_of
+from inclinum.core.kinematics.rear_end import RearEnd, rear_sweep_of
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.uncertainty import COVERAGE
 
@@ -273,4 +273,4 @@ def _next(
     return sorted(worth, key=lambda k: -worth[k])[:4]
 
 
-__all__ = ["BikeFit", "BikePlace", "BikeRow", "Fitted", "fitted", "places", "swing_of"]
+__all__ = ["BikeFit", "BikePlace", "BikeRow", "Fitted", "fitted", "places", "rear_sweep_of"]

@@ -27,7 +27,7 @@ from inclinum.core.bike.limits import (
 from inclinum.core.bike.machine import ENDS, Bike, End
 from inclinum.core.bike.sag import SagBench, sag_bench
 from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing, standing_of
-from inclinum.core.bike.standing_up import CentreStandTold, ReachTold, StandLean
+from inclinum.core.bike.stands_and_reach import CentreStandEffort, RiderReach, StandLean
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rear_end import chain_slack_change
@@ -123,8 +123,8 @@ class BikePrediction(Document):
     sags: dict[End, SagBench]
     steering: Steering
     stand: StandLean | None
-    centre_stand: CentreStandTold | None
-    reach: ReachTold
+    centre_stand: CentreStandEffort | None
+    reach: RiderReach
     clearances: dict[str, tuple[float, float]]
     """Rider on, before and planned, mm."""
     shares: list[Share]
@@ -176,7 +176,7 @@ def assess(job: BikeJob) -> Assessed:
     before = standing_of(taken.bike, loads)
     planned = apply_all(taken.bike, job.plan.changes)
     return Assessed(
-        job, taken, before, before if planned == taken.bike else Standing(planned, loads, before.rear.swing)
+        job, taken, before, before if planned == taken.bike else Standing(planned, loads, before.rear.sweep)
     )
 
 
@@ -303,8 +303,8 @@ def _told(standing: Standing, came: Standing, condition: Condition) -> Condition
 def _leverage(standing: Standing) -> LeverageCurve:
     rear = standing.rear
     travel = np.linspace(0.0, rear.travel_at_full_stroke, CURVE_POINTS)
-    _, ratio, _ = rear.swing.curve.at(rear.extended_rise + travel)
-    axle = rear.swing.places(rear.extended_rise + travel)["axle"]
+    _, ratio, _ = rear.sweep.curve.at(rear.extended_rise + travel)
+    axle = rear.sweep.places(rear.extended_rise + travel)["axle"]
     sprocket = standing.bike.drive.sprocket
     return LeverageCurve(
         travel=travel.tolist(),
@@ -326,10 +326,10 @@ def sweep_rear(standing: Standing, travel: Sequence[float]) -> dict[str, list[fl
     """
     rear, at = standing.rear, np.asarray(travel, dtype=float)
     rise = rear.extended_rise + at
-    ok = (rise >= rear.swing.reach[0]) & (rise <= rear.swing.reach[1])
-    inside = np.clip(rise, *rear.swing.reach)
-    length, ratio, _ = rear.swing.curve.at(inside)
-    axle = rear.swing.places(inside)["axle"]
+    ok = (rise >= rear.sweep.reach[0]) & (rise <= rear.sweep.reach[1])
+    inside = np.clip(rise, *rear.sweep.reach)
+    length, ratio, _ = rear.sweep.curve.at(inside)
+    axle = rear.sweep.places(inside)["axle"]
     told = {
         "damper_length_mm": length,
         "installation_ratio": ratio,
@@ -371,7 +371,7 @@ def _shares(assessed: Assessed) -> list[Share]:
         was = drops
         if any(getattr(changed, part) != getattr(bike, part) for part in SPRUNG):
             last = all(not later.on for later in stack[n + 1 :])
-            now = assessed.after if last else Standing(changed, came.loads, came.rear.swing)
+            now = assessed.after if last else Standing(changed, came.loads, came.rear.sweep)
             drops = now.drops("laden", came)
         found.append(Share(id=planned.id, front=was[0] - drops[0], rear=was[1] - drops[1]))
         bike = changed

@@ -213,7 +213,7 @@ def _rate_by_sag(standing: Standing, laden: float, unladen: float, end: End) -> 
         r = standing.rear
 
         def pressed(sag: float, load: float) -> tuple[float, float]:
-            length, ratio, _ = r.swing.curve.at(r.extended_rise + sag)
+            length, ratio, _ = r.sweep.curve.at(r.extended_rise + sag)
             return r.extended - float(length), load / float(ratio) / r.count - r.gas
 
         (x1, f1), (x2, f2) = pressed(unladen, loads.rear_unladen), pressed(laden, loads.rear_laden)
@@ -238,7 +238,7 @@ def _rate_by_frequency(standing: Standing, sag: float, mass: float, hertz: float
         rate = (wanted * float(np.cos(standing.front.rake)) ** 2 - air) / springs.legs
         return rate if rate > 0 else None
     r = standing.rear
-    _, ratio, slope = r.swing.curve.at(r.extended_rise + sag)
+    _, ratio, slope = r.sweep.curve.at(r.extended_rise + sag)
     push = standing.loads.rear_laden / float(ratio)
     rate = (wanted - push * float(slope)) / (r.count * float(ratio) ** 2)
     return rate if rate > 0 else None

@@ -10,9 +10,9 @@ from typing import Literal
 import numpy as np
 
 from inclinum.core.bike.machine import Bike
-from inclinum.core.equilibrium.ends import EndAt, ForkCarrying, RearCarrying
+from inclinum.core.equilibrium.rear_and_fork import EndAt, ForkCarrying, RearCarrying
 from inclinum.core.kinematics import attitude
-from inclinum.core.kinematics.rear_end import Swing, swing_of
+from inclinum.core.kinematics.rear_end import RearSweep, rear_sweep_of
 from inclinum.core.quantity.constants import GRAVITY
 
 Condition = Literal["extended", "unladen", "laden", "full"]
@@ -68,16 +68,16 @@ class Standing:
 
     bike: Bike
     loads: Loads
-    near: Swing | None = None
+    near: RearSweep | None = None
 
     @cached_property
     def rear(self) -> RearCarrying:
         """The rear end."""
         b, d = self.bike, self.bike.damper
-        swing = swing_of(b.rear, d.extended_mm - d.stroke_mm - 1.0, d.extended_mm + 1.0, self.near)
+        swing = rear_sweep_of(b.rear, d.extended_mm - d.stroke_mm - 1.0, d.extended_mm + 1.0, self.near)
         bumper = d.bumper
         return RearCarrying(
-            swing=swing,
+            sweep=swing,
             rate=b.spring.rate_n_per_mm,
             preload=b.preload,
             extended=d.extended_mm,
@@ -177,13 +177,13 @@ class Standing:
     def rear_points(self) -> dict[Condition, dict[str, np.ndarray]]:
         """Every point of the rear end in the frame in every condition, in one solve."""
         heights = [self.ends[c][1].height - self.rear.drawn_height for c in CONDITIONS]
-        placed = self.rear.swing.places(np.array(heights))
+        placed = self.rear.sweep.places(np.array(heights))
         return {c: {n: p[i] for n, p in placed.items()} for i, c in enumerate(CONDITIONS)}
 
     @cached_property
     def drop_per_rod(self) -> float:
         """How far the laden rear comes down per mm of longer rod, at the same damper length; only where it has one."""
-        swing = self.rear.swing
+        swing = self.rear.sweep
         poses = swing.poses(self.rear.extended_rise + self.ends["laden"][1].sag)
         longer = replace(poses, rate=swing.linkage.rod_effect(0, poses))
         shortens, ratio = (float(swing.linkage.distance(*swing.rear.damper, p)[1][0]) for p in (longer, poses))

@@ -20,7 +20,7 @@ _ROWS: tuple[tuple[Use, End, float, float, float, float, float, str], ...] = (
     ("downhill", "front", 0.16, 0.26, 0.03, 0.14, 1.7, "weight is on the front where it is steep"),
 )
 
-OURS: dict[tuple[Use, End], SagWindow] = {
+USUAL_WINDOWS: dict[tuple[Use, End], SagWindow] = {
     (use, end): SagWindow(
         use=use, end=end, laden_low=a, laden_high=b, unladen_low=c, unladen_high=d, frequency_hz=f, reason=why
     )
@@ -31,4 +31,4 @@ OURS: dict[tuple[Use, End], SagWindow] = {
 def window_of(job: BikeJob, end: End) -> SagWindow:
     """The shop's own window for the job's use, or ours."""
     own = next((w for w in job.brief.windows if (w.use, w.end) == (job.brief.use, end)), None)
-    return own or OURS[job.brief.use, end]
+    return own or USUAL_WINDOWS[job.brief.use, end]

@@ -126,9 +126,7 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     rest = body.rest(weight, (cx, cy), (after.front.rise, after.rear.rise))
     loaded, trouble = _loaded(job, body, rest, (float(weight), float(cx), float(cy)))
     if loaded is not None:
-        down = [
-            f"{a} {s}" for n, (a, s) in enumerate(WHEELS) if shifted[n] + loaded.travel[n] > after.axle(a).full_bump
-        ]
+        down = [f"{a} {s}" for n, (a, s) in enumerate(WHEELS) if shifted[n] + loaded.travel[n] > after.axle(a).bump_end]
         if down:
             trouble = f"With this cargo the {' and the '.join(down)} sits on its solid stop."
     return BodyPrediction(

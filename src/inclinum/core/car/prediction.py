@@ -278,7 +278,7 @@ def _travel(stance: Stance) -> Travel:
         ride=stance.travel - stance.baseline,
         stop_contact=None if contact is None else contact - stance.baseline,
         gap=None if contact is None else contact - stance.travel,
-        bump=stance.full_bump - stance.baseline,
+        bump=stance.bump_end - stance.baseline,
         damper_closed=None if closed is None else closed - stance.baseline,
     )
 
@@ -304,7 +304,7 @@ def _angles(motion: Motion, which: int, offsets: Mapping[AngleName, float]) -> A
 
 def _curves(stance: Stance, offsets: Mapping[AngleName, float]) -> AngleCurves:
     motion = motion_over_reach(stance.corner, *stance.ride.search)
-    low, high = stance.full_droop - CURVE_MARGIN_MM, stance.full_bump + CURVE_MARGIN_MM
+    low, high = stance.full_droop - CURVE_MARGIN_MM, stance.bump_end + CURVE_MARGIN_MM
     keep = motion.reachable & (motion.travel >= low) & (motion.travel <= high)
 
     def degrees(name: AngleName) -> list[float]:
@@ -337,7 +337,7 @@ def _force_curve(label: str, stance: Stance) -> ForceCurve:
         stance.axle.spring.type, ("spring length, mm", 1.0, "force, N", 1.0)
     )
     at_ride, droop, bump = (
-        float(stance.ride.spring_at(z)) for z in (stance.travel, stance.full_droop, stance.full_bump)
+        float(stance.ride.spring_at(z)) for z in (stance.travel, stance.full_droop, stance.bump_end)
     )
     ends = (float(spring.free_length), spring.solid_length) if stance.axle.spring.is_coil else (droop, bump)
     length = np.linspace(*ends, 25)

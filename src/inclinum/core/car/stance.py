@@ -14,7 +14,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import Side
 from inclinum.core.equilibrium.corner import Damper, RideCorner, Window, frequency
 from inclinum.core.kinematics import Corner, Linkage, Motion, corner_of
-from inclinum.core.kinematics.corner import Spanned
+from inclinum.core.kinematics.corner import PointDistance
 from inclinum.core.kinematics.length_curve import SampledLength
 from inclinum.core.springs import Toleranced
 
@@ -72,7 +72,7 @@ def _shared_mount(linkage: Linkage) -> bool:
     """Whether spring and damper hang on one mount at the body, so that a plate on top of it presses both."""
     corner = linkage.corner(300.0, 0.0, 0.0)
     spring, damper = corner.spring, corner.damper
-    if not isinstance(spring, Spanned) or damper is None:
+    if not isinstance(spring, PointDistance) or damper is None:
         return False
     at = corner.body.points
     return bool(np.linalg.norm(at[spring.start] - at[damper.start]) < SAME_MOUNT_MM)
@@ -183,7 +183,7 @@ class Stance:
         return float(frequency(self.wheel_rate, self.load))
 
     @property
-    def full_bump(self) -> float:
+    def bump_end(self) -> float:
         """Linkage travel where the stop is solid, or the damper closed if that comes first, mm."""
         return self.window.bump_limit if self.window.bump_limit is not None else self.ride.search[1]
 

@@ -10,7 +10,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Known
 from inclinum.core.document.names import AxleName, Key, Millimetre, Name, Side, Text
 from inclinum.core.document.outline import Shape, Station
-from inclinum.core.kinematics import AnyLinkage, Raised, Twisted, corner_of
+from inclinum.core.kinematics import AnyLinkage, ArmAngle, PointHeight, corner_of
 from inclinum.core.part_sheets.axle import AxleSheet, JointAngle, StaticAngles
 from inclinum.core.quantity import Angle, Entry, Length
 from inclinum.core.springs.fitted import BumpStopData, Coil, DamperData, SpringData, TopOutData
@@ -202,7 +202,7 @@ class Axle(Document):
         for part, what in ((corner.spring, "spring"), (corner.damper, "damper")):
             if part is None:
                 raise DomainError(f"the linkage does not say between which points its {what} stands")
-        wanted = {Twisted: ("torsion_bar",), Raised: ("leaf_pack",)}.get(type(corner.spring))
+        wanted = {ArmAngle: ("torsion_bar",), PointHeight: ("leaf_pack",)}.get(type(corner.spring))
         if wanted and self.spring.type not in wanted:
             raise DomainError(
                 f"this suspension is sprung by a {wanted[0].replace('_', ' ')}, not by {self.spring.in_a_sentence}"

@@ -6,7 +6,15 @@ from typing import get_args
 from inclinum.core.kinematics.axles import AnyLinkage, LeafAxle
 from inclinum.core.kinematics.body import Body, Poses, Reach
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment, Link, PlaneOnBody, PlaneOnChassis
-from inclinum.core.kinematics.corner import AxleMotion, Corner, Motion, Raised, Spanned, Twisted, axle_motion
+from inclinum.core.kinematics.corner import (
+    ArmAngle,
+    AxleMotion,
+    Corner,
+    Motion,
+    PointDistance,
+    PointHeight,
+    axle_motion,
+)
 from inclinum.core.kinematics.kinds import Linkage, SemiTrailingLinkage, StrutLinkage
 from inclinum.core.kinematics.points import point_name
 
@@ -29,6 +37,7 @@ __all__ = [
     "NEUTRAL",
     "Adjustment",
     "AnyLinkage",
+    "ArmAngle",
     "AxleMotion",
     "Body",
     "Corner",
@@ -38,13 +47,12 @@ __all__ = [
     "Motion",
     "PlaneOnBody",
     "PlaneOnChassis",
+    "PointDistance",
+    "PointHeight",
     "Poses",
-    "Raised",
     "Reach",
     "SemiTrailingLinkage",
-    "Spanned",
     "StrutLinkage",
-    "Twisted",
     "axle_motion",
     "corner_of",
     "point_name",

@@ -12,7 +12,7 @@ from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Body
 from inclinum.core.kinematics.constraints import Constraint, CrankRods, Link, PlaneOnChassis
-from inclinum.core.kinematics.corner import Arm, Corner, Raised, Spanned
+from inclinum.core.kinematics.corner import Arm, Corner, PointDistance, PointHeight
 from inclinum.core.kinematics.kinds import Independent, Linkage, Member
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.points import Point, Points
@@ -161,7 +161,7 @@ class SolidAxleLinkage(Linkage):
         p = self.named_points()
         p[CENTRE] = (p["wheel_centre_left"] + p["wheel_centre_right"]) / 2
         p |= self.helpers(p) | kingpin_of(self.steering)
-        spring = Spanned("spring_left_body", "spring_left_axle") if "spring_left_axle" in p else None
+        spring = PointDistance("spring_left_body", "spring_left_axle") if "spring_left_axle" in p else None
         axle_side = {n for n in p if n.endswith("_axle") or n.startswith("wheel_centre")}
         return Corner(
             body=Body(p, CENTRE, tuple(self.constraints()), ("wheel_centre_right", "wheel_centre_left")),
@@ -169,7 +169,7 @@ class SolidAxleLinkage(Linkage):
             camber=camber,
             toe=toe,
             spring=spring,
-            damper=Spanned("damper_left_body", "damper_left_axle") if "damper_left_axle" in p else None,
+            damper=PointDistance("damper_left_body", "damper_left_axle") if "damper_left_axle" in p else None,
             upright=frozenset({CENTRE, *axle_side, *self.carried(), *KINGPIN}),
             wheel="wheel_centre_left",
             steering_axis=KINGPIN if self.steering else None,
@@ -355,8 +355,8 @@ class LeafAxle(Linkage):
             tyre_radius=tyre_radius,
             camber=camber,
             toe=toe,
-            spring=Raised("seat"),
-            damper=Spanned("damper_body", "damper_axle") if "damper_axle" in p else None,
+            spring=PointHeight("seat"),
+            damper=PointDistance("damper_body", "damper_axle") if "damper_axle" in p else None,
             upright=frozenset(
                 {CENTRE, "wheel_centre", "wheel_centre_left", "wheel_centre_right", "seat", "damper_axle", *KINGPIN}
             ),

@@ -156,7 +156,7 @@ class Adjustment:
 NEUTRAL = Adjustment()
 
 
-class Held(Protocol):
+class ConstraintRows(Protocol):
     """Constraints of one kind, ready for a batch of poses."""
 
     count: int
@@ -359,7 +359,7 @@ def turn_to_reach(axis: Array, arm: Array, anchor: Array, length: Array) -> Arra
     return np.where(np.abs(roots[0]) <= np.abs(roots[1]), roots[0], roots[1])
 
 
-_GROUPS: dict[type, Callable[..., Held]] = {
+_GROUPS: dict[type, Callable[..., ConstraintRows]] = {
     Link: _Links,
     PlaneOnChassis: _ChassisPlanes,
     PlaneOnBody: _BodyPlanes,
@@ -368,7 +368,7 @@ _GROUPS: dict[type, Callable[..., Held]] = {
 }
 
 
-def held(constraints: Sequence[Constraint], placed: Placement) -> list[Held]:
+def held(constraints: Sequence[Constraint], placed: Placement) -> list[ConstraintRows]:
     """The constraints by kind, ready for a batch; the order of rows is that of :func:`in_row_order`."""
     groups = [(make, [c for c in constraints if isinstance(c, kind)]) for kind, make in _GROUPS.items()]
     return [make(items, placed) for make, items in groups if items]

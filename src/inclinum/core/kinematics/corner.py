@@ -16,7 +16,7 @@ from inclinum.core.kinematics.rigid import Array, dot, rotation, turn_about, uni
 
 
 @dataclass(frozen=True)
-class Spanned:
+class PointDistance:
     """A spring or damper between two points; its coordinate is its length, mm."""
 
     start: str
@@ -24,7 +24,7 @@ class Spanned:
 
 
 @dataclass(frozen=True)
-class Twisted:
+class ArmAngle:
     """A torsion bar on the pivot line of an arm; its coordinate is the arm's angle below horizontal, rad."""
 
     first: str
@@ -33,13 +33,13 @@ class Twisted:
 
 
 @dataclass(frozen=True)
-class Raised:
+class PointHeight:
     """A leaf pack pressed by its seat; its coordinate is minus the rise of that point from baseline, mm."""
 
     point: str
 
 
-Coordinate = Spanned | Twisted | Raised
+Coordinate = PointDistance | ArmAngle | PointHeight
 
 
 @dataclass(frozen=True)
@@ -97,7 +97,7 @@ class Corner:
     camber: float
     toe: float
     spring: Coordinate | None
-    damper: Spanned | None
+    damper: PointDistance | None
     upright: frozenset[str]
     wheel: str = "wheel_centre"
     carriers: Mapping[str, Carrier] = field(default_factory=dict)
@@ -224,9 +224,9 @@ class Corner:
 
     def coordinate(self, part: Coordinate, poses: Poses, adjusted: Adjustment = NEUTRAL) -> Moving:
         """Length (mm) or angle (rad) of a spring or damper, and minus its change per travel."""
-        if isinstance(part, Twisted):
+        if isinstance(part, ArmAngle):
             return self._angle_below(part, poses, adjusted)
-        if isinstance(part, Raised):
+        if isinstance(part, PointHeight):
             at, rate = self.place(part.point, poses, adjusted)
             return self.body.points[part.point][2] - at[..., 2], rate[..., 2]
         (start, start_rate), (end, end_rate) = (self.place(n, poses, adjusted) for n in (part.start, part.end))
@@ -234,7 +234,7 @@ class Corner:
         length = np.linalg.norm(reach, axis=-1)
         return length, -dot(reach, end_rate - start_rate) / length
 
-    def _angle_below(self, bar: Twisted, poses: Poses, adjusted: Adjustment) -> Moving:
+    def _angle_below(self, bar: ArmAngle, poses: Poses, adjusted: Adjustment) -> Moving:
         """Angle of an arm below horizontal, seen along its pivot line, and minus its change per travel."""
         first, second = (self.place(n, poses, adjusted)[0] for n in (bar.first, bar.second))
         outer, rate = self.place(bar.outer, poses, adjusted)

@@ -15,7 +15,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Body
 from inclinum.core.kinematics.carriers import Carrier, OnArm, OnLink, OnRocker
 from inclinum.core.kinematics.constraints import Constraint, Link, LinkOnArm, revolute_joint, strut_joint
-from inclinum.core.kinematics.corner import Arm, Corner, Spanned, Steering, Twisted
+from inclinum.core.kinematics.corner import Arm, ArmAngle, Corner, PointDistance, Steering
 from inclinum.core.kinematics.points import Point, PointName, Points
 from inclinum.core.kinematics.rigid import Array
 
@@ -177,7 +177,7 @@ class WishboneLinkage(Linkage):
             camber=camber,
             toe=toe,
             spring=self._spring(p),
-            damper=Spanned("damper_body", "damper_arm") if "damper_arm" in p else None,
+            damper=PointDistance("damper_body", "damper_arm") if "damper_arm" in p else None,
             upright=frozenset(upright),
             carriers=carriers,
             steering_axis=("lower_outer", "upper_outer"),
@@ -185,11 +185,11 @@ class WishboneLinkage(Linkage):
             steering=self.steering.steering() if self.steering else None,
         )
 
-    def _spring(self, p: dict[str, Array]) -> Spanned | Twisted | None:
+    def _spring(self, p: dict[str, Array]) -> PointDistance | ArmAngle | None:
         if self.torsion_bar_on:
             arm = self.torsion_bar_on.removesuffix("_arm")
-            return Twisted(f"{arm}_rear", f"{arm}_front", f"{arm}_outer")
-        return Spanned("spring_body", "spring_arm") if "spring_arm" in p else None
+            return ArmAngle(f"{arm}_rear", f"{arm}_front", f"{arm}_outer")
+        return PointDistance("spring_body", "spring_arm") if "spring_arm" in p else None
 
     def members(self) -> tuple[Member, ...]:
         """Arms, tie rod, spring, damper, rod and rocker."""
@@ -245,8 +245,8 @@ class StrutLinkage(Linkage):
             tyre_radius=tyre_radius,
             camber=camber,
             toe=toe,
-            spring=Spanned("strut_top", "strut_lower"),
-            damper=Spanned("strut_top", "strut_lower"),
+            spring=PointDistance("strut_top", "strut_lower"),
+            damper=PointDistance("strut_top", "strut_lower"),
             upright=frozenset({"wheel_centre", "lower_outer", "strut_lower", "tie_outer"}),
             steering_axis=("lower_outer", "strut_top"),
             arms=(Arm("lower arm", "lower_rear", "lower_front", "lower_outer"),),
@@ -332,8 +332,8 @@ class FiveLinkLinkage(Linkage):
             tyre_radius=tyre_radius,
             camber=camber,
             toe=toe,
-            spring=Spanned("spring_body", "spring_seat") if "spring_seat" in p else None,
-            damper=Spanned("damper_body", "damper_upright") if "damper_upright" in p else None,
+            spring=PointDistance("spring_body", "spring_seat") if "spring_seat" in p else None,
+            damper=PointDistance("damper_body", "damper_upright") if "damper_upright" in p else None,
             upright=frozenset({"wheel_centre", "damper_upright", "spring_seat", *(f"{n}_outer" for n in FIVE_LINKS)}),
             carriers=carriers,
             steering_axis=(line.lower, line.upper) if line else None,
@@ -474,8 +474,8 @@ class MultiLinkLinkage(Linkage):
             tyre_radius=tyre_radius,
             camber=camber,
             toe=toe,
-            spring=Spanned(self.spring.body, self.spring.moving) if self.spring else None,
-            damper=Spanned(self.damper.body, self.damper.moving) if self.damper else None,
+            spring=PointDistance(self.spring.body, self.spring.moving) if self.spring else None,
+            damper=PointDistance(self.damper.body, self.damper.moving) if self.damper else None,
             upright=frozenset(upright),
             carriers=carriers,
             steering_axis=(self.reference_line.lower, self.reference_line.upper) if self.reference_line else None,
@@ -517,14 +517,14 @@ class ArmLinkage(Linkage):
         """The corner at baseline."""
         p = self.points.arrays()
         joint = revolute_joint("pivot_inner", "pivot_outer", p["pivot_outer"] - p["pivot_inner"])
-        spring = Spanned("spring_body", "spring_arm") if "spring_arm" in p else None
+        spring = PointDistance("spring_body", "spring_arm") if "spring_arm" in p else None
         return Corner(
             body=Body(p, "wheel_centre", tuple(joint)),
             tyre_radius=tyre_radius,
             camber=camber,
             toe=toe,
-            spring=Twisted("pivot_inner", "pivot_outer", "wheel_centre") if self.torsion else spring,
-            damper=Spanned("damper_body", "damper_arm") if "damper_arm" in p else None,
+            spring=ArmAngle("pivot_inner", "pivot_outer", "wheel_centre") if self.torsion else spring,
+            damper=PointDistance("damper_body", "damper_arm") if "damper_arm" in p else None,
             upright=frozenset({"wheel_centre", "spring_arm", "damper_arm"}),
             arms=(Arm(self.arm_name, "pivot_inner", "pivot_outer", "wheel_centre"),),
         )

@@ -271,7 +271,7 @@ AnyRear = Annotated[DirectRear | RockerOnFrame | RockerOnArm | FourBarRear | Fre
 REARS: dict[str, type[RearEnd]] = {k.model_fields["kind"].default: k for k in get_args(get_args(AnyRear)[0])}
 
 
-class Swing:
+class RearSweep:
     """A rear end in motion: damper length over axle rise, as far as it reaches from where it is drawn.
 
     Args:
@@ -280,7 +280,7 @@ class Swing:
         near: a rear end of the same kind a little different, whose positions lead to this one's.
     """
 
-    def __init__(self, rear: RearEnd, shortest: float = 0.0, longest: float = np.inf, near: "Swing | None" = None):
+    def __init__(self, rear: RearEnd, shortest: float = 0.0, longest: float = np.inf, near: "RearSweep | None" = None):
         self.rear, self.linkage, self.between = rear, rear.linkage(), (shortest, longest)
 
         def beyond(last: PlanarPoses) -> bool:
@@ -334,15 +334,17 @@ class Swing:
 
 
 @lru_cache(maxsize=128)
-def _remembered(rear: RearEnd, shortest: float, longest: float, near: Swing | None) -> Swing:
-    return Swing(rear, shortest, longest, near)
+def _remembered(rear: RearEnd, shortest: float, longest: float, near: RearSweep | None) -> RearSweep:
+    return RearSweep(rear, shortest, longest, near)
 
 
-def swing_of(rear: RearEnd, shortest: float = 0.0, longest: float = np.inf, near: Swing | None = None) -> Swing:
+def rear_sweep_of(
+    rear: RearEnd, shortest: float = 0.0, longest: float = np.inf, near: RearSweep | None = None
+) -> RearSweep:
     """The motion of a rear end between two damper lengths, remembered: documents are immutable.
 
     Args:
-        rear, shortest, longest, near: as for :class:`Swing`; ``near`` itself, where it is the same.
+        rear, shortest, longest, near: as for :class:`RearSweep`; ``near`` itself, where it is the same.
 
     Raises:
         ValueError: it does not move, with the reason.

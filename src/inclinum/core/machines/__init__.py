@@ -20,7 +20,7 @@ from inclinum.core.bike.proof import BikeProof, prove_bike
 from inclinum.core.bike.proof import outcome as outcome_of_bike
 from inclinum.core.bike.ways import BikeWay
 from inclinum.core.bike.ways import ways as ways_of_bike
-from inclinum.core.bike.windows import OURS
+from inclinum.core.bike.windows import USUAL_WINDOWS
 from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
 from inclinum.core.car.card import card
 from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
@@ -101,7 +101,7 @@ BIKE = MachineKind(
     set_up=lambda chosen, name, plate: BIKES[chosen["archetype"]].bike(name, plate),
     brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike, predict=predict_bike,
     ways=lambda job, end, rise: ways_of_bike(assess_bike(job).case(), end, rise), card=bike_card, prove=prove_bike,
-    outcome=outcome_of_bike, proven_by="sags", archetypes=BIKES, extras={"windows": tuple(OURS.values())},
+    outcome=outcome_of_bike, proven_by="sags", archetypes=BIKES, extras={"windows": tuple(USUAL_WINDOWS.values())},
     listed=lambda b: (
         f"Fork, {b.fork.springs.title.lower()}, {b.fork.stroke_mm:g} mm", b.rear.title, len(b.tape)
     ),

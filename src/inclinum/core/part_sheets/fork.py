@@ -6,7 +6,7 @@ import numpy as np
 from pydantic import Field
 
 from inclinum.core.document import Document
-from inclinum.core.equilibrium.ends import ForkCarrying
+from inclinum.core.equilibrium.rear_and_fork import ForkCarrying
 from inclinum.core.kinematics.attitude import front_drop
 from inclinum.core.part_sheets.base import Answer, Length, Rate, Sheet
 from inclinum.core.quantity.constants import GRAVITY

@@ -7,8 +7,8 @@ from pydantic import Field
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
-from inclinum.core.equilibrium.ends import RearCarrying
-from inclinum.core.kinematics.rear_end import RockerOnFrame, swing_of
+from inclinum.core.equilibrium.rear_and_fork import RearCarrying
+from inclinum.core.kinematics.rear_end import RockerOnFrame, rear_sweep_of
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.part_sheets.base import Answer, Distance, Length, Place, Rate, Sheet
 from inclinum.core.quantity.constants import GRAVITY
@@ -106,8 +106,8 @@ class RearLinkage(Sheet):
 
     def _table(self, end: RearCarrying) -> Answer:
         travel = np.array(self.travel_table_mm)
-        length, ratio, _ = end.swing.curve.at(end.extended_rise + travel)
-        reached = end.extended_rise + travel <= end.swing.reach[1]
+        length, ratio, _ = end.sweep.curve.at(end.extended_rise + travel)
+        reached = end.extended_rise + travel <= end.sweep.reach[1]
         listed = [[float(v) if ok else None for v, ok in zip(a, reached, strict=True)] for a in (length, ratio)]
         return {
             "travel_from_full_extension_mm": [float(t) for t in travel],
@@ -117,7 +117,7 @@ class RearLinkage(Sheet):
 
     def _carrying(self, link: Link, preload: float) -> RearCarrying:
         return RearCarrying(
-            swing=swing_of(self._rear(link), 0.0, self.frame.damper_extended_mm),  # pyright: ignore[reportArgumentType] (hashable)
+            sweep=rear_sweep_of(self._rear(link), 0.0, self.frame.damper_extended_mm),  # pyright: ignore[reportArgumentType] (hashable)
             rate=self.spring.rate_N_per_mm,
             preload=preload,
             extended=self.frame.damper_extended_mm,

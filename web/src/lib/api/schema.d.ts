@@ -2115,9 +2115,9 @@ export interface components {
             /** Stand */
             stand: components["schemas"]["StandLean"] | null;
             /** Centre stand */
-            centre_stand: components["schemas"]["CentreStandTold"] | null;
+            centre_stand: components["schemas"]["CentreStandEffort"] | null;
             /** Reach */
-            reach: components["schemas"]["ReachTold"];
+            reach: components["schemas"]["RiderReach"];
             /** Clearances */
             clearances: {
                 [key: string]: [
@@ -2490,10 +2490,10 @@ export interface components {
             most_clear_mm: number;
         };
         /**
-         * CentreStandTold
+         * CentreStandEffort
          * @description On the centre stand with the rear wheel hanging, before and as planned, mm.
          */
-        CentreStandTold: {
+        CentreStandEffort: {
             /** Clear before */
             clear_before_mm: number;
             /** Clear after */
@@ -5044,24 +5044,6 @@ export interface components {
             rise: number;
         };
         /**
-         * ReachTold
-         * @description Rider on, both feet and one foot, mm; what is missing is positive when the leg is too short.
-         */
-        ReachTold: {
-            /** Seat before */
-            seat_before_mm: number;
-            /** Seat after */
-            seat_after_mm: number;
-            /** Both missing before */
-            both_missing_before_mm: number | null;
-            /** Both missing after */
-            both_missing_after_mm: number | null;
-            /** One missing before */
-            one_missing_before_mm: number | null;
-            /** One missing after */
-            one_missing_after_mm: number | null;
-        };
-        /**
          * RearDamper
          * @description A damper, or both of a pair.
          */
@@ -5274,6 +5256,24 @@ export interface components {
             raw_address?: string | null;
             /** Trouble Id */
             trouble_id?: string | null;
+        };
+        /**
+         * RiderReach
+         * @description Rider on, both feet and one foot, mm; what is missing is positive when the leg is too short.
+         */
+        RiderReach: {
+            /** Seat before */
+            seat_before_mm: number;
+            /** Seat after */
+            seat_after_mm: number;
+            /** Both missing before */
+            both_missing_before_mm: number | null;
+            /** Both missing after */
+            both_missing_after_mm: number | null;
+            /** One missing before */
+            one_missing_before_mm: number | null;
+            /** One missing after */
+            one_missing_after_mm: number | null;
         };
         /**
          * Rides

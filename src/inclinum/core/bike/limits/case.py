@@ -9,7 +9,14 @@ from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.machine import ENDS, Bike, End
 from inclinum.core.bike.sag import SagBench
 from inclinum.core.bike.stance import Attitude, Standing
-from inclinum.core.bike.standing_up import CentreStandTold, ReachTold, StandLean, centre_stand_of, reach_of, stand_of
+from inclinum.core.bike.stands_and_reach import (
+    CentreStandEffort,
+    RiderReach,
+    StandLean,
+    centre_stand_of,
+    reach_of,
+    stand_of,
+)
 from inclinum.core.bike.steering import Steering
 from inclinum.core.plan import PlanEdits, Search
 
@@ -59,12 +66,12 @@ class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
         return stand_of(self.job, self.before, self.after)
 
     @cached_property
-    def centre_stand(self) -> CentreStandTold | None:
+    def centre_stand(self) -> CentreStandEffort | None:
         """On the centre stand."""
         return centre_stand_of(self.before, self.after)
 
     @cached_property
-    def reach(self) -> ReachTold:
+    def reach(self) -> RiderReach:
         """The rider's feet."""
         return reach_of(self.job, self.before, self.after)
 
@@ -91,4 +98,4 @@ class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
             ValueError: a change that this machine cannot take.
         """
         bike = apply_all(self.before.bike, cure.changes)
-        return replace(self, after=Standing(bike, self.after.loads, self.after.rear.swing))
+        return replace(self, after=Standing(bike, self.after.loads, self.after.rear.sweep))

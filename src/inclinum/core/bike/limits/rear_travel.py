@@ -25,7 +25,7 @@ def _coils(case: BikeCase) -> list[BikeFinding]:
         ]  # fmt: skip
     if used > room:
         length = bike.damper.extended_mm + bike.preload - room
-        rise = rear.swing.rise_at(length)
+        rise = rear.sweep.rise_at(length)
         lost = 0.0 if rise is None else rear.travel_at_full_stroke - (rise - rear.extended_rise)
         return [
             _finding(
@@ -81,7 +81,7 @@ def _gaps(case: BikeCase) -> list[BikeFinding]:
         cures = ()
         if gap.end == "rear" and left < 0:
             short = case.bike.damper
-            less = (gap.wanted_mm - left) * float(now.rear.swing.curve.ratio(now.rear.full_rise))
+            less = (gap.wanted_mm - left) * float(now.rear.sweep.curve.ratio(now.rear.full_rise))
             stroke = round(short.stroke_mm - less, 1)
             if stroke > 10:
                 title = f"Damper with {stroke:g} mm of stroke, or a spacer inside it"

@@ -11,7 +11,7 @@ import numpy as np
 
 from inclinum.core.car.archetypes.size import Size
 from inclinum.core.car.vehicle import Axle
-from inclinum.core.kinematics import AnyLinkage, Corner, LeafAxle, Raised, Twisted
+from inclinum.core.kinematics import AnyLinkage, ArmAngle, Corner, LeafAxle, PointHeight
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
 from inclinum.core.springs.fitted import AirSpringData, Coil, LeafPackData, SpringData, TorsionBarData
@@ -96,14 +96,14 @@ def _spring(linkage: AnyLinkage, corner: Corner, ride: Ride, *, air: bool) -> tu
     slope = float(motion.spring_ratio[2] - motion.spring_ratio[0]) / (2 * h)
     force = ride.load / ratio
     rate = max((ride.wheel_rate - force * slope) / ratio**2, 0.25 * ride.wheel_rate / ratio**2)
-    if corner.spring is not None and not isinstance(corner.spring, Twisted | Raised):
+    if corner.spring is not None and not isinstance(corner.spring, ArmAngle | PointHeight):
         at_droop = corner.sweep(-ride.droop).spring_length
         assert at_droop is not None
         # Still a little pressed at full droop, so that it stays on its seats.
         rate = min(rate, force / (float(at_droop[0]) - length + HELD_MM))
-    if isinstance(corner.spring, Twisted):
+    if isinstance(corner.spring, ArmAngle):
         return _bar(rate, force, length), 0.0
-    if isinstance(corner.spring, Raised):
+    if isinstance(corner.spring, PointHeight):
         assert isinstance(linkage, LeafAxle)
         return _leaf(linkage, rate, force), 0.0
     share = 0.5 if linkage.kind == "macpherson" else 0.55 if length > 330 else 0.97

@@ -9,8 +9,8 @@ from inclinum.core.car.limits import (
     coil_bind,
     damper_closed,
     joint_angles,
+    lamps_and_sensors,
     local,
-    sight,
     spring_loose,
     stud_engagement,
     undone,
@@ -34,7 +34,7 @@ HARDWARE: tuple[Check, ...] = (
 )
 """Limits of parts and law: what a way to a height is judged by."""
 
-LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, undone.check, sight.check)
+LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, undone.check, lamps_and_sensors.check)
 
 
 def findings(case: Case, checks: tuple[Check, ...] = LIMITS) -> list[Finding]:

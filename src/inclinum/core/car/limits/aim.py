@@ -2,7 +2,7 @@
 
 import math
 
-from inclinum.core.car.limits.case import Case, changed_axles
+from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
@@ -12,7 +12,7 @@ def check(case: Case) -> list[Finding]:
     """Aims missed by more than the brief allows, and a rake that changes more than it allows."""
     brief = case.job.brief
     found = []
-    for name, _, stance in changed_axles(case):
+    for name, _, stance in both_axles(case):
         aim = brief.aim(name)
         miss = stance.rise - aim.rise.value
         if abs(miss) > aim.tolerance_mm:

@@ -2,7 +2,7 @@
 
 import math
 
-from inclinum.core.car.limits.case import Case, changed_axles
+from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import millimetres
@@ -14,7 +14,7 @@ WANTED_MM = 5.0
 def check(case: Case) -> list[Finding]:
     """Where somebody measured the gap over the stud tips: studs grow up, a spacer under the tower takes them down."""
     found = []
-    for name, axle, _ in changed_axles(case):
+    for name, axle, _ in both_axles(case):
         top, came = axle.strut_top, case.before.vehicle.axle(name)
         was = came.strut_top
         if top is None or was is None or was.bonnet_gap_mm is None:

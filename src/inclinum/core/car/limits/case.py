@@ -181,6 +181,6 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
         return math.ceil((solid_length - stop.contact_mm + stop.height_mm) / hard_share)
 
 
-def changed_axles(case: Case) -> list[tuple[AxleName, Axle, Stance]]:
+def both_axles(case: Case) -> list[tuple[AxleName, Axle, Stance]]:
     """Axles with their planned document and stance, front first."""
     return [(name, case.after.vehicle.axle(name), case.after.axle(name)) for name in AXLES]

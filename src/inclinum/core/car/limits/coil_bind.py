@@ -1,6 +1,6 @@
 """Coils must not touch at full bump: measured at the solid stop, against 1 mm per active coil or 5 mm."""
 
-from inclinum.core.car.limits.case import Case, changed_axles
+from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.plan import millimetres
 from inclinum.core.springs import bind_margin_wanted
@@ -9,12 +9,12 @@ from inclinum.core.springs import bind_margin_wanted
 def check(case: Case) -> list[Finding]:
     """One finding per axle whose springs come too near to solid."""
     found = []
-    for name, axle, stance in changed_axles(case):
+    for name, axle, stance in both_axles(case):
         if not axle.spring.is_coil:
             continue
         wanted = bind_margin_wanted(axle.coil.active_coils if axle.coil else None)
         solid = stance.ride.spring.solid_length
-        room = float(stance.ride.spring_at(stance.full_bump)) - solid
+        room = float(stance.ride.spring_at(stance.bump_end)) - solid
         if room >= wanted:
             continue
         # The travel has to end where the spring still has the margin wanted.

@@ -1,6 +1,6 @@
 """A damper must never be the bump stop: it may not close before the stop is solid."""
 
-from inclinum.core.car.limits.case import Case, changed_axles
+from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.vehicle import Axle
@@ -13,7 +13,7 @@ WANTED_MM = 3.0
 def check(case: Case) -> list[Finding]:
     """One finding per axle whose dampers close before, or with, the solid stop."""
     found = []
-    for name, axle, stance in changed_axles(case):
+    for name, axle, stance in both_axles(case):
         solid = _length_at_solid_stop(axle, stance)
         left = solid - axle.damper.closed_mm
         if left >= WANTED_MM:

@@ -4,7 +4,7 @@ import math
 
 import numpy as np
 
-from inclinum.core.car.limits.case import Case, changed_axles
+from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.vehicle import Axle
@@ -17,7 +17,7 @@ from inclinum.core.kinematics.points import point_name
 def check(case: Case) -> list[Finding]:
     """One finding per axle and end of travel that a joint with a known angle ends; the worse side where they differ."""
     found = []
-    for name, axle, stance in changed_axles(case):
+    for name, axle, stance in both_axles(case):
         joints = joint_angles(stance.corner, stance.corner.body.poses(np.zeros(1)))
         limits = {point: math.radians(most) for point, most in axle.joint_limits_deg.items() if point in joints}
         found += [_nowhere(name, point) for point in axle.joint_limits_deg if point not in joints]
@@ -54,7 +54,7 @@ def _nowhere(name: AxleName, point: str) -> Finding:
 
 def _ends(stance: Stance, limits: dict[str, float]) -> Reach:
     """Travel that the joints allow, within what damper and stop use."""
-    low, high = (min(stance.full_droop, stance.travel), max(stance.full_bump, stance.travel))
+    low, high = (min(stance.full_droop, stance.travel), max(stance.bump_end, stance.travel))
     return limited_reach(stance.corner, Reach(low - 1.0, high + 1.0), limits)
 
 
@@ -62,7 +62,7 @@ def _finding(name: AxleName, stance: Stance, reach: Reach, side: Side | None, *,
     reason = reach.low_reason if droop else reach.high_reason
     if not reason.startswith("joint limit"):
         return None
-    left = reach.low - stance.full_droop if droop else stance.full_bump - reach.high
+    left = reach.low - stance.full_droop if droop else stance.bump_end - reach.high
     at_ride = stance.travel - reach.low if droop else reach.high - stance.travel
     if left <= 0:
         return None

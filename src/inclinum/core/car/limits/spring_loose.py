@@ -4,7 +4,7 @@ import math
 
 from pydantic import ValidationError
 
-from inclinum.core.car.limits.case import Case, changed_axles
+from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import millimetres
@@ -19,7 +19,7 @@ WANTED_MM = 2.0
 def check(case: Case) -> list[Finding]:
     """One finding per axle whose springs are loose, or barely held, at full droop."""
     found = []
-    for name, axle, stance in changed_axles(case):
+    for name, axle, stance in both_axles(case):
         if not axle.spring.is_coil:
             continue
         held = float(stance.ride.spring.free_length) - float(stance.ride.spring_at(stance.full_droop))

@@ -2,7 +2,7 @@
 
 import math
 
-from inclinum.core.car.limits.case import Case, changed_axles
+from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.plan import millimetres
 
@@ -10,7 +10,7 @@ from inclinum.core.plan import millimetres
 def check(case: Case) -> list[Finding]:
     """One finding per axle whose strut-top studs are eaten up by spacers."""
     found = []
-    for name, axle, _ in changed_axles(case):
+    for name, axle, _ in both_axles(case):
         top = axle.strut_top
         if top is None or axle.top_spacer_mm <= 0:
             continue

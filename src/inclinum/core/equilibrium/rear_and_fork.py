@@ -11,7 +11,7 @@ from functools import cached_property
 import numpy as np
 
 from inclinum.core.document.errors import DomainError
-from inclinum.core.kinematics.rear_end import Swing
+from inclinum.core.kinematics.rear_end import RearSweep
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.springs import BumpStop
 from inclinum.core.springs.fork import Fork, carried, sag
@@ -46,7 +46,7 @@ class RearCarrying:
         bumper: rubber on the damper rod, and its height, mm.
     """
 
-    swing: Swing
+    sweep: RearSweep
     rate: float
     preload: float
     extended: float
@@ -72,9 +72,9 @@ class RearCarrying:
         Raises:
             ValueError: the linkage does not reach the damper's extended length.
         """
-        rise = self.swing.rise_at(self.extended)
+        rise = self.sweep.rise_at(self.extended)
         if rise is None:
-            lengths = self.swing.curve.lengths
+            lengths = self.sweep.curve.lengths
             raise DomainError(
                 f"The damper is {self.extended:g} mm long extended, but between its eyes the linkage only goes from "
                 f"{lengths[-1]:.0f} to {lengths[0]:.0f} mm: check the damper and its eyes."
@@ -84,7 +84,7 @@ class RearCarrying:
     @cached_property
     def drawn_height(self) -> float:
         """Of the axle as drawn, mm."""
-        return float(self.swing.rear.arrays()["axle"][1])
+        return float(self.sweep.rear.arrays()["axle"][1])
 
     @cached_property
     def extended_height(self) -> float:
@@ -94,13 +94,13 @@ class RearCarrying:
     @cached_property
     def full_rise(self) -> float:
         """Axle rise at full stroke, or where the linkage ends if that comes first, mm."""
-        rise = self.swing.rise_at(self.extended - self.stroke)
-        return self.swing.reach[1] if rise is None else rise
+        rise = self.sweep.rise_at(self.extended - self.stroke)
+        return self.sweep.reach[1] if rise is None else rise
 
     @property
     def linkage_ends_first(self) -> bool:
         """Whether the linkage stops before the damper is closed."""
-        return self.swing.rise_at(self.extended - self.stroke) is None
+        return self.sweep.rise_at(self.extended - self.stroke) is None
 
     @cached_property
     def travel_at_full_stroke(self) -> float:
@@ -109,7 +109,7 @@ class RearCarrying:
 
     def force(self, travel: Array | float) -> Array:
         """Vertical load carried over travel from full extension, N."""
-        length, ratio, _ = self.swing.curve.at(self.extended_rise + np.asarray(travel, dtype=float))
+        length, ratio, _ = self.sweep.curve.at(self.extended_rise + np.asarray(travel, dtype=float))
         return self._push(length) * ratio
 
     def _push(self, length: Array) -> Array:
@@ -120,7 +120,7 @@ class RearCarrying:
 
     def wheel_rate(self, travel: float) -> float:
         """d(load)/d(travel): k·MR² + F·dMR/dz, N/mm."""
-        length, ratio, slope = self.swing.curve.at(self.extended_rise + travel)
+        length, ratio, slope = self.sweep.curve.at(self.extended_rise + travel)
         loose = self.preload + self.extended - length <= 0
         rate = 0.0 if loose else self.rate
         if self.bumper is not None:
@@ -131,7 +131,7 @@ class RearCarrying:
     def _grid(self) -> tuple[Array, Array, Array]:
         """Travel, damper length and ratio over the whole of it, to bracket an equilibrium in; whatever the spring."""
         travel: Array = np.linspace(0.0, self.travel_at_full_stroke, 34)
-        length, ratio, _ = self.swing.curve.at(self.extended_rise + travel)
+        length, ratio, _ = self.sweep.curve.at(self.extended_rise + travel)
         return travel, length, ratio
 
     def at(self, load: float) -> EndAt:
@@ -140,14 +140,14 @@ class RearCarrying:
         force: Array = self._push(lengths) * ratios
         topped, bottomed = load <= float(force[0]), load > float(force[-1])
         travel = 0.0 if topped else self.travel_at_full_stroke if bottomed else carried(self.force, grid, force, load)
-        length, ratio, _ = self.swing.curve.at(self.extended_rise + travel)
+        length, ratio, _ = self.sweep.curve.at(self.extended_rise + travel)
         return EndAt(travel, self.extended_height + travel, float(length), float(ratio), topped, bottomed)
 
     def preload_for(self, load: float, sag: float) -> float | None:
         """Preload that gives a sag under a load, mm (negative: a loose spring); None where the sag is out of reach."""
         if not 0 < sag < self.travel_at_full_stroke:
             return None
-        length, ratio, _ = self.swing.curve.at(self.extended_rise + sag)
+        length, ratio, _ = self.sweep.curve.at(self.extended_rise + sag)
         rubber = 0.0
         if self.bumper is not None:
             rubber = float(self.bumper.force(self.extended - self.stroke + self.bumper_height - length))
@@ -155,7 +155,7 @@ class RearCarrying:
 
     def rate_for(self, load: float, sag: float, preload: float) -> float | None:
         """Rate that gives a sag at a preload, N/mm; None where there is none."""
-        length, ratio, _ = self.swing.curve.at(self.extended_rise + sag)
+        length, ratio, _ = self.sweep.curve.at(self.extended_rise + sag)
         pressed = preload + self.extended - float(length)
         wanted = load / float(ratio) / self.count - self.gas
         return wanted / pressed if pressed > 0 and wanted > 0 else None

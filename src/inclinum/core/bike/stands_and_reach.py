@@ -20,7 +20,7 @@ class StandLean(Document):
     """Along the planned leg, for the lean it had on level ground; negative to make it longer."""
 
 
-class CentreStandTold(Document):
+class CentreStandEffort(Document):
     """On the centre stand with the rear wheel hanging, before and as planned, mm."""
 
     clear_before_mm: float
@@ -32,7 +32,7 @@ class CentreStandTold(Document):
     """Clear of the ground and lifted further together: beyond it is too heavy to roll on."""
 
 
-class ReachTold(Document):
+class RiderReach(Document):
     """Rider on, both feet and one foot, mm; what is missing is positive when the leg is too short."""
 
     seat_before_mm: float
@@ -65,7 +65,7 @@ def stand_of(job: BikeJob, came: Standing, planned: Standing) -> StandLean | Non
     )
 
 
-def centre_stand_of(came: Standing, planned: Standing) -> CentreStandTold | None:
+def centre_stand_of(came: Standing, planned: Standing) -> CentreStandEffort | None:
     """The rear tyre on the centre stand; None without one.
 
     The stand is fixed to the frame: the tyre gains what the hanging axle rises in the frame, and loses what the tyre
@@ -78,7 +78,7 @@ def centre_stand_of(came: Standing, planned: Standing) -> CentreStandTold | None
     x = float(came.pivot[0]) / 2
     hangs_higher = planned.rear.extended_height - came.rear.extended_height
     grown = planned.bike.rear_tyre_radius_mm - came.bike.rear_tyre_radius_mm
-    return CentreStandTold(
+    return CentreStandEffort(
         clear_before_mm=stand.wheel_clear_mm,
         clear_after_mm=stand.wheel_clear_mm + hangs_higher - grown,
         lifted_more_mm=float(attitude.drop_at(x, at.front_drop, at.rear_drop, came.bike.wheelbase_mm)),
@@ -86,7 +86,7 @@ def centre_stand_of(came: Standing, planned: Standing) -> CentreStandTold | None
     )
 
 
-def reach_of(job: BikeJob, came: Standing, planned: Standing) -> ReachTold:
+def reach_of(job: BikeJob, came: Standing, planned: Standing) -> RiderReach:
     """Seat height under the rider, and what the rider's legs miss."""
     heights = []
     for standing in (came, planned):
@@ -103,7 +103,7 @@ def reach_of(job: BikeJob, came: Standing, planned: Standing) -> ReachTold:
         need = attitude.leg_for_one_foot(height, width, lean) if one else attitude.leg_for_both_feet(height, width)
         return float(need) - leg - job.brief.sole_mm
 
-    return ReachTold(
+    return RiderReach(
         seat_before_mm=heights[0],
         seat_after_mm=heights[1],
         both_missing_before_mm=missing(heights[0], one=False),
