@@ -1,4 +1,4 @@
-import { ask, type Asked, type Schemas } from '../api/client';
+import { api, ask, type Asked, type Schemas } from '../api/client';
 import { drafts } from './drafts';
 import { hold } from './hold';
 import { Retry } from './retry.svelte';
@@ -232,6 +232,18 @@ export abstract class OnBench<V extends { name: string; plate?: string }> extend
 		this.owner = view.owner;
 	}
 	readonly owner: string;
+
+	protected override put(_: 'vehicle', version: number, vehicle: unknown) {
+		return api.PUT('/api/vehicles/{vehicle_id}', {
+			params: { path: { vehicle_id: this.id } },
+			body: { version, vehicle: vehicle as Schemas['Vehicle'] }
+		});
+	}
+
+	/** Fields of it put otherwise. */
+	set(fields: Partial<V>) {
+		this.replace({ ...this.vehicle, ...fields });
+	}
 
 	get vehicle(): V {
 		return this.document.vehicle;

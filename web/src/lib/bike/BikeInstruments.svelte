@@ -3,6 +3,7 @@
 	import { number } from '../format';
 	import Plot, { type Mark, type Series } from '../plot/Plot.svelte';
 	import { bikeView, theBike, type BikePrediction } from './bikeBench.svelte';
+	import TabBar from '../ui/TabBar.svelte';
 
 	const bench = theBike();
 	const p = $derived(bench.prediction as BikePrediction);
@@ -62,18 +63,12 @@
 </script>
 
 <Tabs.Root bind:value={bikeView.instrument} class="panel flex h-full min-h-0 flex-col">
-	<Tabs.List
-		class="border-rule flex gap-1 border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[12.5px]"
-		aria-label="Instrument"
-	>
-		{#each Object.entries(names) as [value, name] (value)}
-			<Tabs.Trigger
-				{value}
-				class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap max-[1150px]:px-1"
-				>{name}</Tabs.Trigger
-			>
-		{/each}
-	</Tabs.List>
+	<TabBar
+		tabs={names}
+		label="Instrument"
+		class="border-rule border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[12.5px]"
+		tight
+	/>
 	<div class="min-h-0 flex-1 p-1">
 		<Plot
 			series={curves}

@@ -3,7 +3,7 @@
 	import { api, ask, type Schemas } from '../api/client';
 	import PointTable from '../bench/PointTable.svelte';
 	import { number } from '../format';
-	import Plot, { type Mark, type Series } from '../plot/Plot.svelte';
+	import CurveSheet from '../plot/CurveSheet.svelte';
 	import { kindQuery } from '../queries';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import { nodeOf, type Schema } from '../ui/form';
@@ -12,6 +12,7 @@
 	import CalliperSheet from './CalliperSheet.svelte';
 	import { pointsOf, type Place } from './rearPoints';
 	import type { Bike, WholeBench } from './wholeBench.svelte';
+	import TabBar from '../ui/TabBar.svelte';
 
 	let { bench }: { bench: WholeBench } = $props();
 	const kind = kindQuery(() => 'bike');
@@ -38,37 +39,8 @@
 		)
 	);
 	const curves = $derived([...(view?.curves ?? []), ...(view?.fork_curves ?? [])]);
-	const picked = $derived(curves.find((c) => c.name === curve) ?? curves[0]);
-	const ofFork = $derived(Boolean(view && picked && view.fork_curves.includes(picked)));
-	const along = $derived(view ? (ofFork ? view.fork_travel : view.travel) : []);
-	const series = $derived<Series[]>(
-		picked ? [{ label: picked.name, x: [...along], y: picked.values.map((v) => v ?? 0), look: 'scribe' }] : []
-	);
-	const digits = $derived(picked?.unit === 'N' ? 0 : picked?.unit === 'mm' ? 1 : 2);
-	const told = (v: number) => `${number(v, digits)}${picked?.unit ? ` ${picked.unit}` : ''}`;
-	const marks = $derived.by<Mark[]>(() => {
-		if (!view || !picked) return [];
-		const sag = ofFork ? view.front.sag_mm : view.rear.sag_mm;
-		const here = picked.values[Math.min(frame, last)];
-		return [
-			{
-				x: sag,
-				y: picked.at_baseline ?? undefined,
-				label: `unladen ${told(picked.at_baseline ?? 0)}`,
-				look: 'chalk'
-			},
-			...(frame && here !== undefined && here !== null
-				? [
-						{
-							x: along[Math.min(frame, last)] ?? 0,
-							y: here,
-							label: `as drawn ${told(here)}`,
-							look: 'scribe' as const
-						}
-					]
-				: [])
-		];
-	});
+	const ofFork = (of: Schemas['Curve']) => Boolean(view?.fork_curves.some((c) => c.name === of.name));
+	const axis = (of: Schemas['Curve']) => (ofFork(of) ? view?.fork_travel : view?.travel) ?? [];
 	/** The frame nearest to how it stands on its own weight. */
 	const unladen = $derived(
 		view ? Math.round((view.rear.sag_mm / Math.max(view.rear.travel_mm, 1)) * last) : 0
@@ -158,40 +130,24 @@
 					{/each}
 				{/if}
 			</div>
-			<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden p-1">
-				<select
-					class="field mx-1 min-h-7 w-auto self-start py-0"
-					aria-label="Curve"
-					value={picked?.name}
-					onchange={(e) => (curve = e.currentTarget.value)}
-				>
-					{#each curves as c (c.name)}<option value={c.name}>{c.name}{c.unit ? `, ${c.unit}` : ''}</option
-						>{/each}
-				</select>
-				<div class="min-h-0 flex-1">
-					{#if series.length}<Plot
-							{series}
-							{marks}
-							xLabel={ofFork ? 'slider travel, mm' : 'rear axle travel from full extension, mm'}
-							yLabel=""
-							{digits}
-							label="{picked?.name} over travel"
-						/>{/if}
-				</div>
-			</div>
+			<CurveSheet
+				{curves}
+				bind:chosen={curve}
+				{axis}
+				xLabel={(c) => (ofFork(c) ? 'slider travel, mm' : 'rear axle travel from full extension, mm')}
+				of="over travel"
+				stands={(c) => ({
+					x: (ofFork(c) ? view?.front.sag_mm : view?.rear.sag_mm) ?? 0,
+					word: 'unladen'
+				})}
+				drawn={() => (frame ? { at: Math.min(frame, last), word: 'as drawn' } : undefined)}
+				fine={1}
+			/>
 		</div>
 	</div>
 	<section class="panel flex min-h-0 flex-col" aria-label="Rear end">
 		<Tabs.Root bind:value={tab} class="flex min-h-0 flex-1 flex-col">
-			<Tabs.List class="border-rule flex gap-1 border-b px-3 py-1.5" aria-label="What of it">
-				{#each Object.entries(tabs) as [value, name] (value)}
-					<Tabs.Trigger
-						{value}
-						class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-8 rounded-[3px] px-2 font-semibold"
-						>{name}</Tabs.Trigger
-					>
-				{/each}
-			</Tabs.List>
+			<TabBar {tabs} label="What of it" class="border-rule border-b px-3 py-1.5" />
 			{#if bench.trouble || questions.length}
 				<div class="border-rule grid gap-1 border-b px-3 py-2" aria-live="polite">
 					<Told sentence={bench.trouble}>

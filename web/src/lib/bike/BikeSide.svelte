@@ -14,6 +14,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import { number } from '../format';
+	import { nudge } from '../ui/nudge';
 	import { inFrame, type Place } from './rearPoints';
 
 	let {
@@ -107,13 +108,12 @@
 	function up() {
 		drag = pinned = undefined;
 	}
-	function nudge(name: string, event: KeyboardEvent) {
-		const step = event.shiftKey ? 10 : 1;
-		const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+	function keyed(name: string, event: KeyboardEvent) {
+		const by = nudge(event);
 		const at = origin?.(name);
 		if (!by || !at || !free(name)) return;
 		event.preventDefault();
-		onmove?.(name, [at[0] + step * (by[0] ?? 0), at[1] + step * (by[1] ?? 0)]);
+		onmove?.(name, [at[0] + by[0], at[1] + by[1]]);
 	}
 </script>
 
@@ -182,7 +182,7 @@
 					onpointerup={up}
 					onpointercancel={up}
 					onfocus={() => onchoose?.(name)}
-					onkeydown={(e) => nudge(name, e)}
+					onkeydown={(e) => keyed(name, e)}
 				>
 					<title
 						>{h.title}: {h.fixed

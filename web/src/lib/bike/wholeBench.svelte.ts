@@ -28,18 +28,6 @@ export class WholeBench extends OnBench<Bike> {
 		this.#bench.wish(this.vehicle);
 	}
 
-	protected override put(_: 'vehicle', version: number, vehicle: unknown) {
-		return api.PUT('/api/vehicles/{vehicle_id}', {
-			params: { path: { vehicle_id: this.id } },
-			body: { version, vehicle: vehicle as Bike }
-		});
-	}
-
-	/** Fields of the machine put otherwise. */
-	set(fields: Partial<Bike>) {
-		this.replace({ ...this.vehicle, ...fields } as Bike);
-	}
-
 	/** A point of the rear end put elsewhere; readings still pull on it. */
 	movePoint(name: string, to: Place) {
 		this.set({ rear: withPoint(this.vehicle.rear, name, to) });

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { number } from '../format';
+	import { nudge } from '../ui/nudge';
 	import type { AxleBench, Place, Side, TapeAt } from './axlesBench.svelte';
 
 	type View = 'end' | 'side' | 'plan';
@@ -169,15 +170,14 @@
 		if (to) onmove?.(name, to, side);
 	}
 	function onkeydown(name: string, side: Side, event: KeyboardEvent) {
-		const step = event.shiftKey ? 10 : 1;
-		const by = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] }[event.key];
+		const by = nudge(event);
 		const from = side === 'right' ? (bench.right ?? bench) : bench;
 		const p = from.points.find((q) => q.name === name)?.at as Place | undefined;
 		if (!by || !p || !onmove || !atRest) return;
 		event.preventDefault();
 		const to: Place = [...p];
-		to[across[view]] += turned(side) * flip * step * (by[0] ?? 0);
-		to[up[view]] += step * (by[1] ?? 0);
+		to[across[view]] += turned(side) * flip * by[0];
+		to[up[view]] += by[1];
 		onmove(name, to, side);
 	}
 	const source = { measured: 'measured', scaled: 'scaled', assumed: 'assumed' };

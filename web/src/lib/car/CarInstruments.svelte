@@ -7,6 +7,7 @@
 	import { view } from '../bench/context.svelte';
 	import { carView, theCar } from './carBench.svelte';
 	import EndElevation from './EndElevation.svelte';
+	import TabBar from '../ui/TabBar.svelte';
 
 	const bench = theCar();
 	const prediction = $derived(bench.prediction as Prediction);
@@ -62,15 +63,7 @@
 	<div
 		class="border-rule flex items-center justify-between gap-2 border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[12.5px]"
 	>
-		<Tabs.List class="flex gap-1 max-[1150px]:gap-0" aria-label="Instrument">
-			{#each Object.entries(names) as [value, name] (value)}
-				<Tabs.Trigger
-					{value}
-					class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap max-[1150px]:px-1"
-					>{name}</Tabs.Trigger
-				>
-			{/each}
-		</Tabs.List>
+		<TabBar tabs={names} label="Instrument" class="max-[1150px]:gap-0" tight />
 		<div class="flex gap-1 max-[1150px]:gap-0" role="group" aria-label="Axle">
 			{#each AXLES as name (name)}
 				<button

@@ -3,7 +3,7 @@
 	import { api, ask, type AxleName } from '../api/client';
 	import PointTable from '../bench/PointTable.svelte';
 	import { number } from '../format';
-	import Plot, { type Mark, type Series } from '../plot/Plot.svelte';
+	import CurveSheet from '../plot/CurveSheet.svelte';
 	import { kindQuery } from '../queries';
 	import { fieldOf, nodeOf, type Schema } from '../ui/form';
 	import Told from '../ui/Told.svelte';
@@ -12,6 +12,7 @@
 	import FigureForm from './FigureForm.svelte';
 	import SpringForm from './SpringForm.svelte';
 	import TapeSheet from './TapeSheet.svelte';
+	import TabBar from '../ui/TabBar.svelte';
 
 	let { bench }: { bench: AxlesBench } = $props();
 	const kind = kindQuery(() => 'car');
@@ -66,37 +67,9 @@
 			steering: shown?.steer_unit === 'mm' ? 'rack, mm (to the left +)' : 'arm of the box, °'
 		}[along]
 	);
-	const picked = $derived(curves.find((c) => c.name === curve) ?? curves[0]);
-	const series = $derived.by<Series[]>(() => {
-		if (!shown || !picked) return [];
-		const x = along === 'roll' ? shown.roll : along === 'steering' ? shown.steer : shown.travel;
-		const kept = x.map((v, i) => [v, picked.values[i]] as const).filter((p) => p[1] !== null);
-		return [
-			{ label: picked.name, x: kept.map((p) => p[0]), y: kept.map((p) => p[1] as number), look: 'scribe' }
-		];
-	});
-	const marks = $derived.by<Mark[]>(() => {
-		if (!picked || picked.at_baseline === null) return [];
-		const here = along === 'travel' ? picked.values[frameOf(end)] : undefined;
-		return [
-			{
-				x: 0,
-				y: picked.at_baseline,
-				label: `as it stands ${number(picked.at_baseline, 2)}${picked.unit}`,
-				look: 'chalk'
-			},
-			...(travel && here !== undefined && here !== null
-				? [
-						{
-							x: travel,
-							y: here,
-							label: `at ${number(travel, 0, true)} mm ${number(here, 2)}${picked.unit}`,
-							look: 'scribe' as const
-						}
-					]
-				: [])
-		];
-	});
+	const values = $derived(
+		along === 'roll' ? shown?.roll : along === 'steering' ? shown?.steer : shown?.travel
+	);
 
 	function move(name: string, to: Place, of: Side = side) {
 		bench.movePoint(end, name, to, alike, of);
@@ -213,17 +186,19 @@
 						onmove={move}
 					/>
 				</div>
-				<div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden p-1">
-					<div class="flex items-center gap-1 px-1">
-						<select
-							class="field min-h-7 py-0"
-							aria-label="Curve"
-							value={picked?.name}
-							onchange={(e) => (curve = e.currentTarget.value)}
-						>
-							{#each curves as c (c.name)}<option value={c.name}>{c.name}{c.unit ? `, ${c.unit}` : ''}</option
-								>{/each}
-						</select>
+				<CurveSheet
+					{curves}
+					bind:chosen={curve}
+					axis={() => values ?? []}
+					xLabel={() => xLabel}
+					of="of the {end} axle"
+					stands={() => ({ x: 0, word: 'as it stands' })}
+					drawn={() =>
+						along === 'travel' && travel
+							? { at: frameOf(end), word: `at ${number(travel, 0, true)} mm` }
+							: undefined}
+				>
+					{#snippet beside()}
 						{#if overs.length > 1}
 							<select
 								class="field min-h-7 w-[120px] py-0"
@@ -234,18 +209,8 @@
 								{#each overs as o (o)}<option value={o}>over {o}</option>{/each}
 							</select>
 						{/if}
-					</div>
-					<div class="min-h-0 flex-1">
-						{#if series.length}<Plot
-								{series}
-								{marks}
-								{xLabel}
-								yLabel=""
-								digits={picked?.unit === 'N' || picked?.unit === 'mm' ? 0 : 2}
-								label="{picked?.name} of the {end} axle"
-							/>{/if}
-					</div>
-				</div>
+					{/snippet}
+				</CurveSheet>
 			{/if}
 		</div>
 	</div>
@@ -263,15 +228,7 @@
 						>
 					{/each}
 				</div>
-				<Tabs.List class="flex gap-1" aria-label="What of it">
-					{#each Object.entries(tabs) as [value, name] (value)}
-						<Tabs.Trigger
-							{value}
-							class="data-[state=active]:bg-wash data-[state=active]:text-dye min-h-8 rounded-[3px] px-2 font-semibold"
-							>{name}</Tabs.Trigger
-						>
-					{/each}
-				</Tabs.List>
+				<TabBar {tabs} label="What of it" />
 			</div>
 			<div class="min-h-0 flex-1 overflow-y-auto p-3">
 				{#if shown}

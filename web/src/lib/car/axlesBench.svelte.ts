@@ -62,21 +62,9 @@ export class AxlesBench extends OnBench<Vehicle> {
 		}
 	}
 
-	protected override put(_: 'vehicle', version: number, vehicle: unknown) {
-		return api.PUT('/api/vehicles/{vehicle_id}', {
-			params: { path: { vehicle_id: this.id } },
-			body: { version, vehicle: vehicle as Vehicle }
-		});
-	}
-
 	/** Another axle on the screen. */
 	setAxle(end: AxleName, axle: Axle) {
 		this.replace({ ...this.vehicle, [end]: axle });
-	}
-
-	/** Another field of the vehicle itself. */
-	set(fields: Partial<Vehicle>) {
-		this.replace({ ...this.vehicle, ...fields });
 	}
 
 	/**
