@@ -8,6 +8,7 @@ from pydantic import TypeAdapter
 
 from inclinum.core.car.alignment import align
 from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.car.bench import followers, mirror_name
 from inclinum.core.car.changes import Change, SeatSpacer, SpringSwap, StrutTopSpacer
 from inclinum.core.car.job import Job, Measurements
 from inclinum.core.car.limits.case import Case
@@ -265,3 +266,30 @@ def test_a_target_that_is_only_usual_is_aimed_at_and_judges_nothing() -> None:
     assert prove(measured).angles[0].within is None
     judged = measured.model_copy(update={"vehicle": job.vehicle.with_axle("front", targets=maker)})
     assert prove(judged).verdict == "outside"
+
+
+COUPLED = {k: a.linkage(SIZES["car"], "rear") for k, a in ARCHETYPES.items() if a.linkage(SIZES["car"]).coupled}
+
+
+def test_an_axle_with_both_sides_drawn_has_mirror_images() -> None:
+    assert (
+        sum(any(mirror_name(n) in axle.named_points() for n in axle.named_points()) for axle in COUPLED.values()) >= 4
+    )
+
+
+@pytest.mark.parametrize("key", list(COUPLED))
+def test_a_point_of_an_even_axle_takes_along_what_keeps_it_even(key: str) -> None:
+    """Whatever is moved, with what the bench says goes along: points at one place stay together, sides stay alike."""
+    points = COUPLED[key].named_points()
+    pairs = {n: twin for n in points if (twin := mirror_name(n)) in points}
+    flip = np.array([1.0, -1.0, 1.0])
+    even = {n: t for n, t in pairs.items() if np.allclose(points[n], points[t] * flip)}
+    together = [(a, b) for a in points for b in points if a < b and np.array_equal(points[a], points[b])]
+    for name in points:
+        goes = followers(name, points)
+        to = points[name] + np.array([7.0, 11.0, -5.0])
+        moved = points | dict.fromkeys((name, *goes["along"]), to) | dict.fromkeys(goes["images"], to * flip)
+        for one, twin in even.items():
+            assert np.allclose(moved[one], moved[twin] * flip), (name, one)
+        for a, b in together:
+            assert np.array_equal(moved[a], moved[b]), (name, a, b)

@@ -37,6 +37,8 @@ export type Wing = {
 	begin: string;
 	/** Rise of an end that the brief wants, mm. */
 	aim: (job: Any, axle: AxleName) => number;
+	/** Rise of an end that is predicted, mm. */
+	rise: (prediction: Any, axle: AxleName) => number;
 	/** Printouts beside the card: what it is called, and its name in the address. */
 	prints: { name: string; file: string }[];
 	/** A vehicle on its bench. */

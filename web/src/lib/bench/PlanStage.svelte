@@ -45,9 +45,9 @@
 
 {#if view.reach}<WaysTo {bench} />{/if}
 
-<div class="mb-2 flex items-center justify-between gap-2">
+<div class="mb-2 flex flex-wrap items-center justify-between gap-2">
 	<h2 class="head">Stack of changes</h2>
-	<div class="flex gap-2">
+	<div class="flex gap-2 whitespace-nowrap">
 		<button
 			class="btn"
 			onclick={() => (view.reach = { axle: view.axle, rise: wing.aim(bench.job, view.axle) })}

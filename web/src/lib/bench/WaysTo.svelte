@@ -3,6 +3,7 @@
 	import Length from '../ui/Length.svelte';
 	import NumberField from '../ui/NumberField.svelte';
 	import Told from '../ui/Told.svelte';
+	import { wingOf } from '../wings';
 	import { view } from './context.svelte';
 	import type { AnyBench } from './jobBench.svelte';
 	import { Latest } from './latest';
@@ -13,6 +14,11 @@
 	const AXLES: AxleName[] = ['front', 'rear'];
 	let found = $state.raw<{ axle: AxleName; rise: number; ways?: Schemas['Way'][]; trouble: string }>();
 	const reach = $derived(view.reach ?? { axle: view.axle, rise: 0 });
+	const wing = $derived(wingOf(bench.kind));
+	/** Whether the plan gives that height as it is, to the millimetre. */
+	const there = $derived(
+		Boolean(bench.prediction) && Math.abs(wing.rise(bench.prediction, reach.axle) - reach.rise) < 0.5
+	);
 	/** Whether the ways shown are still those of a height dragged past. */
 	const stale = $derived(found?.axle !== reach.axle || found?.rise !== reach.rise);
 
@@ -46,7 +52,7 @@
 						? 'bg-dye text-on-dye'
 						: 'bg-chalk text-quiet'}"
 					aria-pressed={reach.axle === axle}
-					onclick={() => (view.reach = { ...reach, axle })}>{axle}</button
+					onclick={() => (view.reach = { axle, rise: wing.aim(bench.job, axle) })}>{axle}</button
 				>
 			{/each}
 		</div>
@@ -83,7 +89,11 @@
 			</li>
 		{:else}
 			{#if !found?.trouble}<li class="text-quiet">
-					{found?.ways && !stale ? 'Nothing at this end reaches that height.' : 'Looking…'}
+					{found?.ways && !stale
+						? there
+							? 'The plan stands there as it is.'
+							: 'Nothing at this end reaches that height alone.'
+						: 'Looking…'}
 				</li>{/if}
 		{/each}
 	</ul>

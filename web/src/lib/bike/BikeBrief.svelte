@@ -86,7 +86,7 @@
 	<legend class="head mb-1">Who and what rides along</legend>
 	<div class="grid gap-1.5">
 		{#each rides as r, i (i)}
-			<div class="grid grid-cols-[24px_1fr_92px_76px_92px_28px] items-center gap-1.5">
+			<div class="grid grid-cols-[22px_minmax(70px,1fr)_80px_60px_88px_26px] items-center gap-1.5">
 				<input
 					type="checkbox"
 					class="accent-dye h-5 w-5"

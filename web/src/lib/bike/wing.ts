@@ -1,6 +1,6 @@
 import type { AxleName, Schemas } from '../api/client';
 import type { Wing } from '../wings';
-import { BikeBench, type BikeJob } from './bikeBench.svelte';
+import { BikeBench, type BikeJob, type BikePrediction } from './bikeBench.svelte';
 import BikeBrief from './BikeBrief.svelte';
 import BikeDrawing from './BikeDrawing.svelte';
 import BikeInstruments from './BikeInstruments.svelte';
@@ -31,6 +31,7 @@ export const BIKE: Wing = {
 	// The front of a two-wheeler follows the rear: it is wanted where it is.
 	aim: (job: BikeJob, axle: AxleName) =>
 		axle === 'rear' ? -(job.brief.rear_drop as Schemas['Length']).value : 0,
+	rise: (p: BikePrediction, axle: AxleName) => -(axle === 'rear' ? p.rear_drop_mm : p.front_drop_mm),
 	prints: [],
 	vehicle: WholeBench,
 	OnBench: BikeOnBench

@@ -1,4 +1,4 @@
-import type { AxleName, Job } from '../api/client';
+import type { AxleName, Job, Prediction } from '../api/client';
 import type { Wing } from '../wings';
 import { AxlesBench } from './axlesBench.svelte';
 import CarAlign from './CarAlign.svelte';
@@ -30,6 +30,7 @@ export const CAR: Wing = {
 		'Bounce, roll a length, let it settle; same load, same reference. Under each field: what it should read.',
 	begin: 'drag an axle on the drawing to the height wanted',
 	aim: (job: Job, axle: AxleName) => job.brief[axle].rise.value,
+	rise: (prediction: Prediction, axle: AxleName) => prediction[axle].rise,
 	prints: [{ name: 'alignment sheet', file: 'alignment.pdf' }],
 	vehicle: AxlesBench,
 	OnBench: CarOnBench
