@@ -5,6 +5,7 @@ import numpy as np
 from inclinum.core import plan
 from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.limits import HARDWARE, Case, Cure, Finding, findings, rises, stand_changed
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 
 
@@ -26,7 +27,10 @@ def ways(case: Case, axle: AxleName, rise: float) -> list[Way]:
 
     found = []
     for cure in plan.nearest(list(case.candidates(axle)), reached, rise, case.after.axle(axle).rise):
-        after = stand_changed(case.before, cure.changes, case.after)
+        try:
+            after = stand_changed(case.before, cure.changes, case.after)
+        except DomainError:
+            continue  # a size that is sold, but not for this vehicle
         trial = Case(
             case.job.model_copy(update={"plan": case.job.plan.model_copy(update={"changes": cure.changes})}),
             case.before,

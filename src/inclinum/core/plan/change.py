@@ -2,9 +2,10 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
+from functools import cache
 from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 
-from pydantic import Field, ValidationError
+from pydantic import Field, TypeAdapter, ValidationError, create_model
 
 from inclinum.core.document import Document, unit_of
 from inclinum.core.document.errors import DomainError
@@ -147,15 +148,37 @@ def made(change: Change[MachineT], machine: MachineT) -> MachineT:
         ValueError: the machine cannot take it, or would have a number that no such machine can have.
     """
     changed = change.apply(machine)
-    names = type(machine).model_fields
-    parts = {n: part for n in names if (part := getattr(changed, n)) is not getattr(machine, n)}
     try:
-        if parts and all(isinstance(part, Document) for part in parts.values()):
-            anew = {n: type(part).model_validate(part.model_dump()) for n, part in parts.items()}
-            return changed.model_copy(update=anew)
-        return type(changed).model_validate(changed.model_dump()) if parts else changed
+        _look_over(machine, changed)
     except ValidationError as error:
         raise DomainError(_impossible(change, error)) from None
+    return changed
+
+
+def _look_over(was: Document, now: Document) -> None:
+    """Validate what differs: a part as a whole where it holds no others, else its own numbers one by one.
+
+    A whole machine takes longer to validate than its change to compute, and a live drag makes many.
+    """
+    differing = [(n, part) for n in type(now).model_fields if (part := getattr(now, n)) is not getattr(was, n, None)]
+    if differing and not any(isinstance(getattr(now, n), Document) for n in type(now).model_fields):
+        type(now).model_validate(now.model_dump())
+        return
+    for name, part in differing:
+        before = getattr(was, name, None)
+        if isinstance(part, Document) and isinstance(before, Document) and type(before) is type(part):
+            _look_over(before, part)
+        elif isinstance(part, Document):
+            type(part).model_validate(part.model_dump())
+        else:
+            _field_of(type(now), name).validate_python({name: part})
+
+
+@cache
+def _field_of(model: type[Document], name: str) -> TypeAdapter[Any]:
+    """What validates one field of a model by itself."""
+    field = model.model_fields[name]
+    return TypeAdapter(create_model(model.__name__, __base__=Document, **{name: (field.annotation, field)}))  # type: ignore[call-overload]
 
 
 def _impossible(change: Change[Any], error: ValidationError) -> str:
@@ -169,11 +192,18 @@ def _impossible(change: Change[Any], error: ValidationError) -> str:
     return f"The change “{change.title}” {told}. Make it smaller, or take it out."
 
 
-def apply_all(machine: MachineT, stack: Sequence[_OnStack]) -> MachineT:
-    """The machine with every change that is on, in order. Raises ValueError where one cannot be made."""
+def apply_all(machine: MachineT, stack: Sequence[_OnStack], *, searching: bool = False) -> MachineT:
+    """The machine with every change that is on, in order. Raises ValueError where one cannot be made.
+
+    Args:
+        machine: as it came.
+        stack: what is planned.
+        searching: a search tries dozens of sizes within limits it has asked for; they are not validated anew, what it
+            finds is.
+    """
     for planned in stack:
         if planned.on:
-            machine = made(planned.change, machine)
+            machine = planned.change.apply(machine) if searching else made(planned.change, machine)
     return machine
 
 

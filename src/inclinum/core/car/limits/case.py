@@ -121,7 +121,8 @@ def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleNam
     can = np.zeros(len(plans), dtype=bool)
     for n, changes in enumerate(plans):
         try:
-            axles.append(apply_all(base.vehicle, tuple(p for p in changes if p.change.axle == name)).axle(name))
+            own = tuple(p for p in changes if p.change.axle == name)
+            axles.append(apply_all(base.vehicle, own, searching=True).axle(name))
             can[n] = True
         except DomainError:
             continue
