@@ -7,8 +7,10 @@ import pytest
 
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.card import bike_card
+from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
+from inclinum.core.bike.proof import SagProof, prove_bike
 from inclinum.core.car.archetypes import vehicle_of
 from inclinum.core.car.card import Step, card
 from inclinum.core.car.changes import LongerStuds, SeatSpacer, StrutTopSpacer
@@ -157,3 +159,26 @@ def test_two_wheeler_bolts_that_clamp_rubber_or_that_no_step_knows() -> None:
     assert [f.key for f in told["down.rubber"].fasteners] == ["rod_bolts"]
     assert told["down.rubber"].hold
     assert [f.key for f in told["down.others"].fasteners] == ["guard"]
+
+
+def test_how_well_a_two_wheelers_readings_are_known_is_in_what_counts_as_predicted() -> None:
+    job = job_on(BIKES["linkage_frame"].bike("x"))
+    told = predict_bike(job)
+
+    def proved(extended: str, laden: str, default: float) -> SagProof:
+        sags = [{"end": "rear", "state": s, "reading": r} for s, r in (("extended", extended), ("laden", laden))]
+        after = {"sags": sags, "default_tolerance_mm": default}
+        data = job.model_dump() | {"prove": {"after": after}}
+        (sag,) = prove_bike(BikeJob.model_validate(data)).sags
+        return sag
+
+    # Settling and a rider who shifts leave √7 mm; each reading adds its own ± or what a reading is good to here.
+    both = proved("600", "550", 1)
+    assert both.plus_minus == pytest.approx(np.sqrt(7 + 1 + 1 + told.plus_minus_mm**2))
+    assert proved("600", "550", 4).plus_minus == pytest.approx(np.sqrt(7 + 16 + 16 + told.plus_minus_mm**2))
+    own = proved("600 ± 5", "550 ± 0.5", 4)
+    assert own.plus_minus == pytest.approx(np.sqrt(7 + 25 + 0.25 + told.plus_minus_mm**2))
+    # By hand: 8 mm off is outside what careful readings allow, and within what poor ones do.
+    miss = told.sags["rear"].laden_mm + 8
+    assert not proved("600", f"{600 - miss:.2f}", 1).within
+    assert proved("600 ± 9", f"{600 - miss:.2f}", 1).within

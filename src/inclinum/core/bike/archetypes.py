@@ -13,7 +13,7 @@ from inclinum.core.bike.machine import Bike, Use
 from inclinum.core.bike.windows import USUAL_WINDOWS
 from inclinum.core.equilibrium.rear_and_fork import RearCarrying
 from inclinum.core.kinematics.rear_end import REARS, RearSweep
-from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.quantity.constants import ATMOSPHERE, GRAVITY
 
 RIDER_KG, RIDER_SHARE_REAR = 78.0, 0.62
 """Whom the springs of an archetype are chosen for."""
@@ -129,7 +129,7 @@ class BikeArchetype:
         area = given.get("area_mm2", 1150.0)
         air_height = given.get("oil_level_mm", 110.0)
         v0 = area * (air_height + stroke)
-        air = 2 * area * 0.101325 * ((v0 / (v0 - area * sag)) ** 1.3 - 1)
+        air = 2 * area * ATMOSPHERE * ((v0 / (v0 - area * sag)) ** 1.3 - 1)
         rate = round((axial - air) / 2 / (12 + sag) * 10) / 10
         free = round(stroke * 2.2)
         return {k: v for k, v in given.items() if k not in ("area_mm2", "oil_level_mm")} | {

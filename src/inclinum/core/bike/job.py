@@ -90,7 +90,7 @@ class BikeMeasurements(Document):
     machine: Bike | None = Field(
         default=None, description="the machine as found, where it is not as it was set up: springs, damper, fork, stand"
     )
-    default_tolerance_mm: float = Field(default=1, ge=0, le=20)
+    default_tolerance_mm: float = Field(default=1, ge=0, le=20, description="± of a reading without its own")
     note: Text = ""
 
     @model_validator(mode="after")
@@ -104,6 +104,11 @@ class BikeMeasurements(Document):
     def sag_reading(self, end: End, state: str) -> float | None:
         """One reading, mm."""
         return next((s.reading.value for s in self.sags if (s.end, s.state) == (end, state)), None)
+
+    def plus_minus(self, end: End, state: str) -> float:
+        """± of one reading, mm: its own, or what a reading is good to here."""
+        read = next((s.reading.tolerance for s in self.sags if (s.end, s.state) == (end, state)), None)
+        return self.default_tolerance_mm if read is None else read
 
     def sag(self, end: End, state: Literal["unladen", "laden"]) -> float | None:
         """Measured sag against the machine's own full extension, mm."""

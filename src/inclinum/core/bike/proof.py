@@ -11,8 +11,10 @@ from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Outcome
 
-SAG_MM = 3.0
-"""± of a sag that two readings of a tape and a shifting rider give. Our judgement."""
+SETTLED_MM = math.sqrt(7.0)
+"""± that settling and a shifting rider leave in a sag: with two readings of ±1 mm it makes 3 mm. Our judgement."""
+SEAT_MM = math.sqrt(15.0)
+"""The same of a seat's height: with a reading of ±1 mm it makes 4 mm."""
 
 
 class SagProof(Document):
@@ -51,7 +53,8 @@ def prove_bike(job: BikeJob) -> BikeProof:
                 continue
             bench = told.sags[end]
             says = bench.unladen_mm if state == "unladen" else bench.laden_mm
-            plus_minus = math.hypot(SAG_MM, told.plus_minus_mm)
+            read_to = (after.plus_minus(end, s) for s in ("extended", state))
+            plus_minus = math.hypot(SETTLED_MM, *read_to, told.plus_minus_mm)
             sags.append(
                 SagProof(
                     end=end,
@@ -71,8 +74,9 @@ def prove_bike(job: BikeJob) -> BikeProof:
     seat = after.seat.value if after.seat else None
     predicted = told.planned.unladen.seat_mm
     good = all(s.within for s in sags) and (drop is None or drop.within)
-    if seat is not None:
-        good = good and abs(seat - predicted) <= math.hypot(4.0, told.plus_minus_mm)
+    if after.seat is not None:
+        read_to = after.default_tolerance_mm if after.seat.tolerance is None else after.seat.tolerance
+        good = good and abs(after.seat.value - predicted) <= math.hypot(SEAT_MM, read_to, told.plus_minus_mm)
     measured = bool(sags) or drop is not None or seat is not None
     return BikeProof(
         sags=sags,
@@ -87,7 +91,8 @@ def _drop(job: BikeJob, after: BikeMeasurements, says: float, spread: float) -> 
     was, now = job.measure.sag_reading("rear", "laden"), after.sag_reading("rear", "laden")
     if was is None or now is None:
         return None
-    plus_minus = math.hypot(SAG_MM, spread)
+    read_to = (readings.plus_minus("rear", "laden") for readings in (job.measure, after))
+    plus_minus = math.hypot(SETTLED_MM, *read_to, spread)
     return SagProof(
         end="rear",
         state="laden",

@@ -9,7 +9,8 @@ from pydantic import Field
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.part_sheets.base import Answer, Force, Length, Place, Ratio, Sheet
-from inclinum.core.springs.air import ATMOSPHERE, QUICK, SLOW, AirBag, LevelSensor
+from inclinum.core.quantity.constants import ATMOSPHERE
+from inclinum.core.springs.air import QUICK, SLOW, AirBag, LevelSensor
 from inclinum.core.springs.root import root
 
 

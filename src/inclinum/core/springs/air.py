@@ -5,10 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.constants import ATMOSPHERE
 from inclinum.core.springs.root import root
 
-ATMOSPHERE = 0.101325
-"""Standard atmosphere, N/mm²."""
 SLOW, QUICK = 1.0, 1.3
 """Polytropic exponents of slow and of quick movements."""
 

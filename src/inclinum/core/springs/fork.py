@@ -11,11 +11,9 @@ from pydantic import Field, model_validator
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.constants import ATMOSPHERE
 from inclinum.core.springs import CoilGroup, ProgressiveCoil, Spring
 from inclinum.core.springs.coil import CoilSpring
-
-ATMOSPHERE = 0.101325
-"""N/mm²."""
 
 
 class LegSpring(Document):

@@ -1976,6 +1976,7 @@ export interface components {
             machine?: components["schemas"]["Bike"] | null;
             /**
              * Default tolerance
+             * @description ± of a reading without its own
              * @default 1
              */
             default_tolerance_mm: number;

@@ -37,7 +37,6 @@
 			maxlength="4000"
 			onchange={(e) => put({ purpose: e.currentTarget.value })}></textarea>
 	</label>
-	<Brief />
 	<label class="flex items-center gap-2">
 		<input
 			type="checkbox"
@@ -47,4 +46,5 @@
 		/>
 		<span>Must be reversible</span>
 	</label>
+	<Brief />
 </div>

@@ -12,7 +12,7 @@ import numpy as np
 from inclinum.core.car.archetypes.size import Size
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.kinematics import AnyLinkage, ArmAngle, Corner, LeafAxle, PointHeight
-from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.quantity.constants import ATMOSPHERE, GRAVITY
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
 from inclinum.core.springs.fitted import AirSpringData, Coil, LeafPackData, SpringData, TorsionBarData
 from inclinum.core.springs.leaf import STEEL_MODULUS
@@ -163,7 +163,7 @@ def _leaf(linkage: LeafAxle, rate: float, force: float) -> LeafPackData:
 
 def bag(height: float, rate: float, force: float) -> AirSpringData:
     """A bag at 0.6 N/mm², its volume such that it has the rate."""
-    pressure, atmosphere = 0.6, 0.101325
+    pressure, atmosphere = 0.6, ATMOSPHERE
     area = force / pressure
     return AirSpringData(
         height_mm=height,
