@@ -1,10 +1,14 @@
 """Changes: pure functions with parameters that tell their title, unit and limits."""
 
+import ast
+from pathlib import Path
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
+import inclinum.core
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.changes import StandLeg
 from inclinum.core.car.changes import (
@@ -22,6 +26,7 @@ from inclinum.core.car.changes import (
 from inclinum.core.car.stance import ride_corner
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.machines import KINDS as MACHINES
 from inclinum.core.plan.change import made
 from inclinum.demo.van import van
 from tests.conftest import plain_coil
@@ -157,3 +162,22 @@ def test_a_machine_that_a_change_makes_impossible_is_refused_by_the_part_it_spoi
     assert once.fork is bike.fork
     vehicle = van()
     assert made(SeatSpacer(axle="rear", thickness_mm=10), vehicle).front is vehicle.front
+
+
+def test_nothing_that_asks_a_change_names_its_kind() -> None:
+    """Ways, cures, card, spread and answers of both wings know changes by what they say of themselves."""
+    kinds = {k for kind in MACHINES.values() for k in kind.changes}
+    classes, types = {k.__name__ for k in kinds}, {k.model_fields["type"].default for k in kinds}
+    core = Path(inclinum.core.__file__).parent
+    asking = [f for wing in MACHINES for f in (core / wing).rglob("*.py") if f.parent.name != "changes"]
+    assert len(asking) > 60
+    for file in asking:
+        nodes = list(ast.walk(ast.parse(file.read_text())))
+        imported = {a.name for n in nodes if isinstance(n, ast.ImportFrom) for a in n.names}
+        compared = {
+            side.value
+            for n in nodes if isinstance(n, ast.Compare)
+            for side in (n.left, *n.comparators) if isinstance(side, ast.Constant)
+        }  # fmt: skip
+        assert not imported & classes, file
+        assert not compared & types, file

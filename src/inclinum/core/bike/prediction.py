@@ -10,7 +10,7 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.bike.changes import RearLink, apply_all
+from inclinum.core.bike.changes import apply_all
 from inclinum.core.bike.drawing import BikeDrawing, draw
 from inclinum.core.bike.fit import BikeFit, Fitted, fitted
 from inclinum.core.bike.job import BikeJob
@@ -24,7 +24,7 @@ from inclinum.core.bike.limits import (
     steering_kept,
     unmeasured,
 )
-from inclinum.core.bike.machine import ENDS, Bike, End
+from inclinum.core.bike.machine import ENDS, End
 from inclinum.core.bike.sag import SagBench, sag_bench
 from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing, standing_of
 from inclinum.core.bike.stands_and_reach import CentreStandEffort, RiderReach, StandLean
@@ -430,12 +430,3 @@ def _questions(assessed: Assessed) -> list[str]:
                     "rate, preload, masses or the zero of one of them is off."
                 )
     return asked
-
-
-def uses_link(bike: Bike) -> bool:
-    """Whether a link can be changed on it."""
-    try:
-        RearLink.start(bike)
-    except ValueError:
-        return False
-    return True

@@ -50,11 +50,6 @@ class Attitude:
     rear_drop: float
     """Of the body at both axle stations against the machine as it came, unladen; down positive, mm."""
 
-    @property
-    def trail_known(self) -> bool:
-        """Whether the steering axis meets the ground ahead of the patch at all."""
-        return bool(np.isfinite(self.trail))
-
 
 @dataclass(frozen=True, eq=False)
 class Standing:

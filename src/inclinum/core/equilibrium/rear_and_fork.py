@@ -153,13 +153,6 @@ class RearCarrying:
             rubber = float(self.bumper.force(self.extended - self.stroke + self.bumper_height - length))
         return (load / float(ratio) / self.count - self.gas - rubber) / self.rate - (self.extended - float(length))
 
-    def rate_for(self, load: float, sag: float, preload: float) -> float | None:
-        """Rate that gives a sag at a preload, N/mm; None where there is none."""
-        length, ratio, _ = self.sweep.curve.at(self.extended_rise + sag)
-        pressed = preload + self.extended - float(length)
-        wanted = load / float(ratio) / self.count - self.gas
-        return wanted / pressed if pressed > 0 and wanted > 0 else None
-
 
 @dataclass(frozen=True)
 class ForkCarrying:

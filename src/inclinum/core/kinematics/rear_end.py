@@ -72,11 +72,6 @@ class RearEnd(Document):
         points = {n: tuple(round(float(c), 4) for c in at) for n, at in moved.items()}
         return type(self).model_validate(self.model_dump() | points)
 
-    @property
-    def front_sprocket_mount(self) -> str:
-        """The pivot nearest the drive, which the swing arm's angle is read from."""
-        return "pivot"
-
     def lines(self) -> tuple[tuple[str, str, str], ...]:
         """What is drawn: look, and two points of each line."""
         drawn: list[tuple[str, str, str]] = []

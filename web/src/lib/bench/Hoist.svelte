@@ -7,6 +7,7 @@
 	import type { Schemas } from '../api/client';
 	import { moment, number } from '../format';
 	import StepView from './StepView.svelte';
+	import Told from '../ui/Told.svelte';
 
 	let {
 		card,
@@ -91,7 +92,7 @@
 				{#if tick}<p class="text-good mt-4 text-xl font-semibold">
 						Done by {tick.by}, {moment(tick.done_at)}
 					</p>{/if}
-				{#if trouble}<p class="text-stops mt-4 text-xl font-bold" role="alert">{trouble}</p>{/if}
+				<Told sentence={trouble} class="mt-4 text-xl" />
 			</div>
 			<div class="mt-4 grid grid-cols-[120px_1fr_120px] gap-4">
 				<button

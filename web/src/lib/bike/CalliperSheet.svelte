@@ -2,6 +2,7 @@
 	import type { Schemas } from '../api/client';
 	import { number } from '../format';
 	import EntryField from '../ui/EntryField.svelte';
+	import Told from '../ui/Told.svelte';
 
 	let {
 		fit,
@@ -31,7 +32,7 @@
 	{#if next}<span class="label">Measure next</span> <span class="font-semibold">{next.title}</span>{/if}
 </p>
 {#each fit.misses as miss, n (n)}
-	<p class="border-stops text-stops mb-2 border-l-4 pl-2 font-semibold" role="alert">{miss}</p>
+	<Told sentence={miss} class="mb-2" />
 {/each}
 <table class="w-full">
 	<thead

@@ -3,6 +3,7 @@
 	import EntryField from '../ui/EntryField.svelte';
 	import type { Schemas } from '../api/client';
 	import type { Axle, AxleBench, TapeAt } from './axlesBench.svelte';
+	import Told from '../ui/Told.svelte';
 
 	let {
 		bench,
@@ -45,7 +46,7 @@
 	{/each}
 </div>
 {#each bench.fit.misses as m (m.key)}
-	<p class="border-stops text-stops mb-2 border-l-4 pl-2 font-semibold" role="alert">{m.sentence}</p>
+	<Told sentence={m.sentence} class="mb-2" />
 {/each}
 {#if (bench.fit.next[0]?.worth ?? 0) < 0.02}
 	<p class="text-quiet mb-2">What is left to read changes the prediction little.</p>
