@@ -1,5 +1,6 @@
 """Edits of a plan that ways out and ways to a height are made of. They name needs, and no kind of change."""
 
+from abc import ABC, abstractmethod
 from collections.abc import Iterator, Sequence
 from typing import Any, Generic, TypeVar
 
@@ -15,7 +16,7 @@ CureT = TypeVar("CureT", bound=Cure[Any])
 Where = str | None
 
 
-class PlanEdits(Generic[ChangeT, PlannedT, CureT]):
+class PlanEdits(ABC, Generic[ChangeT, PlannedT, CureT]):
     """What a case of any kind of machine can do with its stack; the kind says what its changes are."""
 
     kinds: Sequence[type[ChangeT]]
@@ -24,17 +25,17 @@ class PlanEdits(Generic[ChangeT, PlannedT, CureT]):
     cure_type: type[CureT]
 
     @property
+    @abstractmethod
     def changes(self) -> tuple[PlannedT, ...]:
         """The stack."""
-        raise NotImplementedError
 
+    @abstractmethod
     def started(self, kind: type[ChangeT], where: Where) -> ChangeT:
         """A change of a kind to begin with, on the machine as planned. Raises ValueError where it cannot take one."""
-        raise NotImplementedError
 
+    @abstractmethod
     def searched(self, change: ChangeT, where: Where) -> Search | None:
         """What a change is searched by on the machine as planned; None where no one number moves the body."""
-        raise NotImplementedError
 
     def candidates(self, where: Where) -> Iterator[Candidate[CureT]]:
         """Every change of an end that is searched by one number: the plan's own at another size, else one added."""
