@@ -7,20 +7,19 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 import numpy as np
-from scipy.optimize import least_squares
 
 from inclinum.core.bike.job import BikeMeasurements
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Provenance
+from inclinum.core.fitting.posterior import CONTRADICTION_SIGMAS, Posterior, posterior
 from inclinum.core.kinematics.rear_end import RearEnd, rear_sweep_of
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.uncertainty import COVERAGE
 
 PRIOR_SIGMA_MM, CALLIPER_SIGMA_MM, HEIGHT_SIGMA_MM = 8.0, 0.3, 1.5
 """One standard deviation: of an archetype's point, of a calliper hole to hole, of a height from the ground."""
-CONTRADICTION_SIGMAS = 3.0
 MEASURED_MM, SCALED_MM = 3.0, 13.0
 STROKE, EXTENDED = "damper.stroke", "damper.extended"
 WHOLE = {EXTENDED: "Damper, eye to eye, forced out", STROKE: "Damper, stroke"}
@@ -183,16 +182,14 @@ def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
     def moved(x: Array) -> dict[str, Array]:
         return points | dict(zip(names, (start + x).reshape(-1, 2), strict=True))
 
-    def residuals(x: Array) -> Array:
+    def missed(x: Array) -> Array:
         at = moved(x)
-        missed = [(sheet[k].value(at) - v) / s for (k, v, _), s in zip(tape, sigmas, strict=True)]
-        return np.concatenate([missed, x / PRIOR_SIGMA_MM])
+        return np.array([(sheet[k].value(at) - v) / s for (k, v, _), s in zip(tape, sigmas, strict=True)])
 
-    best = least_squares(residuals, np.zeros_like(start), x_scale=PRIOR_SIGMA_MM, xtol=1e-12)
-    at = moved(best.x)
+    known = posterior(missed, np.full(start.size, PRIOR_SIGMA_MM))
+    at = moved(known.shift)
     rear = prior.with_points({n: at[n] for n in names}) if tape else prior
-    covariance = np.linalg.inv(best.jac.T @ best.jac)
-    spread = COVERAGE * np.sqrt(np.diag(covariance).reshape(-1, 2).max(axis=1))
+    spread = COVERAGE * np.sqrt(np.diag(known.covariance).reshape(-1, 2).max(axis=1))
     plus_minus = dict(zip(names, np.round(spread, 2).tolist(), strict=True))
     read = {k: v - sheet[k].value(rear.arrays()) for k, v, _ in tape}
     misses = [
@@ -201,7 +198,7 @@ def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
         if abs(read[k]) > CONTRADICTION_SIGMAS * s
     ]
     effect = _effect(rear, names)
-    variance = float(effect @ covariance @ effect)
+    variance = float(known.variance(effect))
     return rear, BikeFit(
         rows=tuple(
             BikeRow(
@@ -214,7 +211,7 @@ def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
             for p in sheet.values()
         ),
         misses=tuple(misses),
-        next=tuple(_next(sheet, {k for k, _, _ in tape}, rear, names, covariance, effect)),
+        next=tuple(_next(sheet, {k for k, _, _ in tape}, rear, names, known, effect)),
         points=tuple(
             RearPoint(
                 name=n,
@@ -253,7 +250,7 @@ def _effect(rear: RearEnd, names: list[str], step: float = 0.5) -> Array:
 
 
 def _next(
-    sheet: dict[str, BikePlace], taken: set[str], rear: RearEnd, names: list[str], covariance: Array, effect: Array
+    sheet: dict[str, BikePlace], taken: set[str], rear: RearEnd, names: list[str], known: Posterior, effect: Array
 ) -> list[str]:
     """Places not read yet by how much of the ratio's spread they would take."""
     points, worth = rear.arrays(), {}
@@ -267,9 +264,8 @@ def _next(
                     place.value(points | {name: points[name] + s * 0.01 * np.eye(2)[axis]}) for s in (1.0, -1.0)
                 )
                 slope[2 * names.index(name) + axis] = (up - down) / 0.02
-        seen = covariance @ slope
         sigma = HEIGHT_SIGMA_MM if len(place.points) == 1 else CALLIPER_SIGMA_MM
-        worth[key] = float((effect @ seen) ** 2 / (slope @ seen + sigma**2))
+        worth[key] = float(known.gain(effect, slope, sigma))
     return sorted(worth, key=lambda k: -worth[k])[:4]
 
 

@@ -119,6 +119,9 @@ class SprungBody:
     ) -> BodyStance:
         """Where it rests under a weight.
 
+        Source: derived here: the body is rigid, a corner's travel is minus its rise heave − pitch·(x − x̄) + roll·y, and
+        the corner forces balance the weight and its moments about both axes; small angles.
+
         Args:
             weight: total sprung weight, N, scalar or per sample.
             at: its centre (x, y), mm, likewise.
@@ -151,6 +154,18 @@ class SprungBody:
 
 
 def centre_of(loads: Array, x: Array, y: Array) -> tuple[Array, Array, Array]:
-    """Weight and centre (x, y) of corner loads (…, 4)."""
+    """Weight and centre (x, y) of corner loads (…, 4).
+
+    Args:
+        loads: (…, 4), N.
+        x, y: of the wheels, forward and left positive, (4,), mm.
+
+    Source: statics, balance of moments.
+
+    >>> where = centre_of(np.array([3000.0, 3000.0, 2000.0, 2000.0]), np.array([0.0, 0.0, -2500.0, -2500.0]),
+    ...                   np.array([700.0, -700.0, 700.0, -700.0]))
+    >>> [float(v) for v in where]
+    [10000.0, -1000.0, 0.0]
+    """
     weight = loads.sum(axis=-1)
     return weight, (loads * x).sum(axis=-1) / weight, (loads * y).sum(axis=-1) / weight

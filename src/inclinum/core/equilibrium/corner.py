@@ -14,7 +14,6 @@ from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import BumpStop, CoilSpring, PerSample, Spring, TableStop, TopOut
 
-"""Standard gravity, m/s²."""
 SEARCH_STEPS = 41
 """Of a few millimetres each, looked through where the ends of the search do not bracket a load."""
 
@@ -99,7 +98,14 @@ class RideCorner:
         return self.force_and_rate(z)[1]
 
     def force_and_rate(self, z: Array | float) -> tuple[Array, Array]:
-        """Wheel force in N, and its slope k·MR² + F·dMR/dz of the spring and the stop in N/mm."""
+        """Wheel force in N, and its slope k·MR² + F·dMR/dz of the spring and the stop in N/mm.
+
+        Args:
+            z: wheel travel, bump positive, mm.
+
+        Source: virtual work on the corner, textbooks of vehicle dynamics, chapter on installation ratios: F_wheel = F·MR
+        with MR = −dL/dz; the slope is its derivative by z. No friction.
+        """
         length, ratio, slope = self.spring_length.at(z)
         length = length - self.spring_room_taken
         force = self.spring.force(length)
@@ -129,7 +135,11 @@ class RideCorner:
     def ride_travel(self, load: Array | float) -> Array:
         """Travel at which the corner carries a load, mm; NaN where no travel in the search range does.
 
-        Newton safeguarded by bisection, all samples at once.
+        Args:
+            load: sprung load at the wheel, N, scalar or one per sample.
+
+        Source: Newton's method kept inside a bracket by bisection, textbooks of numerical mathematics, for all samples at
+        once; wheel force grows with travel wherever a corner can stand.
         """
         shape = np.broadcast_shapes(
             np.shape(load),

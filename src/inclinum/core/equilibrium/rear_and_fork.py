@@ -37,7 +37,7 @@ class RearCarrying:
     """A rear end with its spring and damper.
 
     Args:
-        swing: the linkage in motion.
+        sweep: the linkage in motion.
         rate: of one spring, N/mm.
         preload: shortening of the spring at full extension, mm.
         extended, stroke: of the damper, mm.

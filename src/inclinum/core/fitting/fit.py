@@ -10,9 +10,9 @@ from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
-from scipy.optimize import least_squares
 
 from inclinum.core.fitting.consequence import consequences
+from inclinum.core.fitting.posterior import CONTRADICTION_SIGMAS, Posterior, posterior
 from inclinum.core.fitting.tape import (
     LEAN_SIGMA_DEG,
     LENGTH_SIGMA_MM,
@@ -30,8 +30,6 @@ PRIOR_SIGMA_MM = 22.0
 """How far off a coordinate of a scaled archetype usually is, one standard deviation."""
 WHEEL_SIGMA_MM = 10.0
 BOUND_SIGMAS = 5.0
-CONTRADICTION_SIGMAS = 3.0
-"""A reading that the best fit misses by more than this is not believable beside the others."""
 NOTHING = 1e-4
 """A spread below this, in mm or degrees, is no reason to measure."""
 MEASURED_MM = 6.0
@@ -83,17 +81,17 @@ class Fit:
     readings: tuple[Reading, ...]
     residuals: tuple[float, ...]
     """Read less fitted, per reading."""
-    covariance: Array
+    known: Posterior
     """Of the free coordinates, mm²."""
     names: tuple[str, ...]
-    """Free points, three coordinates each in the covariance."""
+    """Free points, three coordinates each in what is known."""
 
     def plus_minus(self, name: str) -> float:
         """± of a point: of its least known coordinate, two standard deviations, mm."""
         points = self.prior.named_points()
         lead = followers(points).get(name, name)
         i = 3 * self.names.index(lead if lead in self.names else lead.replace("right", "left"))
-        return float(COVERAGE * np.sqrt(np.diag(self.covariance)[i : i + 3]).max())
+        return float(COVERAGE * np.sqrt(np.diag(self.known.covariance)[i : i + 3]).max())
 
     def source(self, name: str) -> str:
         """Whether a point is measured, scaled by what was measured around it, or assumed."""
@@ -128,7 +126,7 @@ class Fit:
 
     @cached_property
     def _variance(self) -> Array:
-        return np.einsum("ki,ij,kj->k", self._effect, self.covariance, self._effect)
+        return self.known.variance(self._effect)
 
     @property
     def spread(self) -> tuple[float, ...]:
@@ -146,9 +144,7 @@ class Fit:
                 continue
             slope = _slope(place, self.linkage, self.names)
             sigma = LEAN_SIGMA_DEG if place.is_angle else LENGTH_SIGMA_MM
-            seen = self.covariance @ slope
-            # One more reading takes C·h·hᵀ·C / (hᵀ·C·h + σ²) off the covariance.
-            gain = (self._effect @ seen) ** 2 / (slope @ seen + sigma**2)
+            gain = self.known.gain(self._effect, slope, sigma)
             after = np.maximum(before - gain, 0.0)
             narrows = COVERAGE * (np.sqrt(before) - np.sqrt(after))
             worth = float(np.mean(gain[matters] / before[matters])) if matters.any() else 0.0
@@ -170,15 +166,12 @@ def fit(prior: AnyLinkage, readings: Sequence[Reading]) -> Fit:
     # The wheel centre is the origin fore and aft and stands at the tyre's radius: only the track is open.
     sigma[at : at + 3] = (1e-3, WHEEL_SIGMA_MM, 1e-3)
 
-    def residuals(x: Array) -> Array:
+    def missed(x: Array) -> Array:
         moved = points | with_followers(dict(zip(names, (start + x).reshape(-1, 3), strict=True)), points)
-        missed = [(r.place.value(moved, wheel) - r.value) / r.sigma for r in readings]
-        return np.concatenate([missed, x / sigma])
+        return np.array([(r.place.value(moved, wheel) - r.value) / r.sigma for r in readings])
 
-    best = least_squares(
-        residuals, np.zeros_like(start), bounds=(-BOUND_SIGMAS * sigma, BOUND_SIGMAS * sigma), x_scale=sigma, xtol=1e-10
-    )
-    moved = dict(zip(names, (start + best.x).reshape(-1, 3), strict=True))
+    known = posterior(missed, sigma, bound=BOUND_SIGMAS, within=1e-10)
+    moved = dict(zip(names, (start + known.shift).reshape(-1, 3), strict=True))
     linkage = prior.with_points(with_followers(moved, points))
     fitted = linkage.named_points()
     return Fit(
@@ -186,7 +179,7 @@ def fit(prior: AnyLinkage, readings: Sequence[Reading]) -> Fit:
         prior=prior,
         readings=tuple(readings),
         residuals=tuple(r.value - r.place.value(fitted, wheel) for r in readings),
-        covariance=np.linalg.inv(best.jac.T @ best.jac),
+        known=known,
         names=names,
     )
 
