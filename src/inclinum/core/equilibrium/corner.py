@@ -103,8 +103,8 @@ class RideCorner:
         Args:
             z: wheel travel, bump positive, mm.
 
-        Source: virtual work on the corner, textbooks of vehicle dynamics, chapter on installation ratios: F_wheel = F·MR
-        with MR = −dL/dz; the slope is its derivative by z. No friction.
+        Source: virtual work on the corner, textbooks of vehicle dynamics, chapter on installation ratios:
+        F_wheel = F·MR with MR = −dL/dz; the slope is its derivative by z. No friction.
         """
         length, ratio, slope = self.spring_length.at(z)
         length = length - self.spring_room_taken
@@ -138,8 +138,8 @@ class RideCorner:
         Args:
             load: sprung load at the wheel, N, scalar or one per sample.
 
-        Source: Newton's method kept inside a bracket by bisection, textbooks of numerical mathematics, for all samples at
-        once; wheel force grows with travel wherever a corner can stand.
+        Source: Newton's method kept inside a bracket by bisection, textbooks of numerical mathematics, for all samples
+        at once; wheel force grows with travel wherever a corner can stand.
         """
         shape = np.broadcast_shapes(
             np.shape(load),
