@@ -2,7 +2,9 @@
 
 import ast
 from pathlib import Path
+from typing import Any
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
@@ -27,6 +29,7 @@ from inclinum.core.car.stance import ride_corner
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.machines import KINDS as MACHINES
+from inclinum.core.plan import Candidate, Cure, nearest
 from inclinum.core.plan.change import made
 from inclinum.demo.van import van
 from tests.conftest import plain_coil
@@ -181,3 +184,18 @@ def test_nothing_that_asks_a_change_names_its_kind() -> None:
         }  # fmt: skip
         assert not imported & classes, file
         assert not compared & types, file
+
+
+@pytest.mark.parametrize("falls", [False, True])
+def test_the_nearest_size_is_found_whichever_way_it_moves_the_body_and_where_some_sizes_cannot_be(falls: bool) -> None:
+    """Sizes 0 to 10 in halves; the first ones stand nowhere. 3.1 mm per unit up or down: 12 mm is nearest at 4.0."""
+    sign = -1.0 if falls else 1.0
+
+    def rises(cures: list[Cure[Any]]) -> np.ndarray:
+        sizes = np.array([float(c.title) for c in cures])
+        return np.where(sizes < 2, np.nan, sign * 3.1 * sizes)
+
+    sized = Candidate(0.0, 10.0, 0.5, lambda size: Cure(title=f"{size}", changes=()))
+    assert [c.title for c in nearest([sized], rises, sign * 12.0, 0.0)] == ["4.0"]
+    assert nearest([sized], rises, -sign * 12.0, 0.0) == [], "the other way it does not go"
+    assert nearest([sized], rises, sign * 12.0, sign * 12.1) == [], "the plan is nearer as it is"

@@ -13,6 +13,7 @@ from inclinum.core.car.vehicle import Axle, TapeReading
 from inclinum.core.document.names import AxleName
 from inclinum.core.fitting import Reading, fit, places
 from inclinum.core.fitting.consequence import consequences
+from inclinum.core.fitting.posterior import Posterior, posterior
 from inclinum.core.fitting.tape import free_points
 from inclinum.core.kinematics import AnyLinkage
 from inclinum.core.quantity import Length
@@ -186,3 +187,16 @@ def test_a_vehicle_is_refused_in_words() -> None:
         vehicle_of("wishbones_upper", "trailing", "side_by_side", "x")
     with pytest.raises(ValueError, match="There is no size “lorry”"):
         vehicle_of("strut_front", "trailing", "lorry", "x")
+
+
+def test_what_one_more_reading_takes_off_is_what_it_takes_off() -> None:
+    """The gain foretold for a reading is the difference of the variances without and with it."""
+    prior, effect, slope, sigma = np.array([2.0, 3.0, 1.5]), np.array([1.0, -2.0, 0.5]), np.array([0.6, 0.8, -0.3]), 0.7
+
+    def known(readings: int) -> Posterior:
+        return posterior(lambda x: np.array([(slope @ x - 1.0) / sigma] * readings), prior)
+
+    none, one = known(0), known(1)
+    assert none.variance(effect) == pytest.approx(4 + 4 * 9 + 0.25 * 2.25)
+    assert none.gain(effect, slope, sigma) == pytest.approx(none.variance(effect) - one.variance(effect), rel=1e-6)
+    assert one.gain(effect, slope, sigma) < none.gain(effect, slope, sigma)

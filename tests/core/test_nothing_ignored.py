@@ -10,7 +10,7 @@ from inclinum.core.bike.card import bike_card
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
-from inclinum.core.bike.proof import SagProof, prove_bike
+from inclinum.core.bike.proof import BikeProof, SagProof, prove_bike
 from inclinum.core.car.archetypes import vehicle_of
 from inclinum.core.car.card import Step, card
 from inclinum.core.car.changes import LongerStuds, SeatSpacer, StrutTopSpacer
@@ -182,3 +182,21 @@ def test_how_well_a_two_wheelers_readings_are_known_is_in_what_counts_as_predict
     miss = told.sags["rear"].laden_mm + 8
     assert not proved("600", f"{600 - miss:.2f}", 1).within
     assert proved("600 ± 9", f"{600 - miss:.2f}", 1).within
+
+
+def test_the_drop_by_its_mark_and_the_seat_are_known_as_well_as_they_were_read() -> None:
+    job = job_on(BIKES["linkage_frame"].bike("x"))
+    told = predict_bike(job)
+
+    def proved(before: str, after: str, seat: str) -> BikeProof:
+        one = {"sags": [{"end": "rear", "state": "laden", "reading": before}]}
+        other = {"sags": [{"end": "rear", "state": "laden", "reading": after}], "seat": seat}
+        return prove_bike(BikeJob.model_validate(job.model_dump() | {"measure": one, "prove": {"after": other}}))
+
+    seat = told.planned.unladen.seat_mm
+    drop = proved("540 ± 5", "540 ± 2", f"{seat:.1f}").rear_drop
+    assert drop is not None
+    assert drop.plus_minus == pytest.approx(np.sqrt(7 + 25 + 4 + told.plus_minus_mm**2))
+    # Six millimetres off: more than √15 with a reading of ±1 allows, less than with one of ±9.
+    assert proved("540", "540", f"{seat + 6 + told.plus_minus_mm:.1f} ± 1").verdict == "outside"
+    assert proved("540", "540", f"{seat + 6 + told.plus_minus_mm:.1f} ± 9").verdict == "within"
