@@ -197,5 +197,6 @@ def test_the_nearest_size_is_found_whichever_way_it_moves_the_body_and_where_som
 
     sized = Candidate(0.0, 10.0, 0.5, lambda size: Cure(title=f"{size}", changes=()))
     assert [c.title for c in nearest([sized], rises, sign * 12.0, 0.0)] == ["4.0"]
+    assert [c.title for c in nearest([sized], rises, sign * 30.0, 0.0)] == ["9.5"], "the largest ones count too"
     assert nearest([sized], rises, -sign * 12.0, 0.0) == [], "the other way it does not go"
     assert nearest([sized], rises, sign * 12.0, sign * 12.1) == [], "the plan is nearer as it is"
