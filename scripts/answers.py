@@ -77,11 +77,11 @@ def main() -> None:
     found = 0
     for file in job_files(given.against or given.folder):
         name = file.name.removesuffix(".inclinum.json")
-        told = {command: answer(command, file) for command in COMMANDS}
-        (given.folder / f"{name}.answers.json").write_text(json.dumps(told, ensure_ascii=False, indent=1))
+        heard = {command: answer(command, file) for command in COMMANDS}
+        (given.folder / f"{name}.answers.json").write_text(json.dumps(heard, ensure_ascii=False, indent=1))
         if given.against:
             was = json.loads((given.against / f"{name}.answers.json").read_text())
-            for line in sorted(differences(was, told)):
+            for line in sorted(differences(was, heard)):
                 print(f"{name}{line}")
                 found += 1
     if given.against:

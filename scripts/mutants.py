@@ -87,8 +87,8 @@ def drawn(count: int, seed: int, only: str) -> list[tuple[Path, str, int, int]]:
 def touching(kept: Path | None) -> dict[str, dict[int, list[str]]]:
     """Module → line → tests that run it, quickest first."""
     if kept is not None and kept.exists():
-        told = json.loads(kept.read_text())
-        return {module: {int(n): tests for n, tests in lines.items()} for module, lines in told.items()}
+        heard = json.loads(kept.read_text())
+        return {module: {int(n): tests for n, tests in lines.items()} for module, lines in heard.items()}
     with tempfile.TemporaryDirectory() as folder:
         data, durations = Path(folder) / "coverage", Path(folder) / "report.xml"
         run = [sys.executable, "-m", "pytest", *TESTED, *PATIENT, "-n", "2", f"--cov={CORE}", "--cov-context=test",
@@ -172,19 +172,19 @@ def main() -> None:
                 continue
             its = tests.get(str(module), {}).get(line, [])
             verdict = noticed(tree, module, changed, its) if its else "survived"
-            told = [d for d in difflib.unified_diff(code.splitlines(), changed.splitlines(), n=0, lineterm="")
+            heard = [d for d in difflib.unified_diff(code.splitlines(), changed.splitlines(), n=0, lineterm="")
                     if d[:1] in "+-" and d[:3] not in ("+++", "---")]  # fmt: skip
-            print(f"{verdict:9} {module}:{line} {' → '.join(t[1:].strip() for t in told)}", flush=True)
+            print(f"{verdict:9} {module}:{line} {' → '.join(t[1:].strip() for t in heard)}", flush=True)
             if verdict != "survived":
                 killed += 1
             else:
-                survivors.append((module, line, told, len(its)))
+                survivors.append((module, line, heard, len(its)))
     total = killed + len(survivors)
     print(f"\n{killed} of {total} noticed ({100 * killed / max(total, 1):.0f} %), "
           f"{(time.monotonic() - began) / 60:.0f} minutes, seed {given.seed}")  # fmt: skip
-    for module, line, told, count in survivors:
+    for module, line, heard, count in survivors:
         print(f"\n{module}:{line}, touched by {count} tests")
-        print("\n".join(told))
+        print("\n".join(heard))
 
 
 if __name__ == "__main__":

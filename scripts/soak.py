@@ -278,7 +278,7 @@ class Soak:
                 key = (job_id, stage)
                 if key not in self.acknowledged:
                     continue
-                told = Counter(
+                heard = Counter(
                     int(part["new"].removeprefix("count "))
                     for line in lines
                     if line["what"].startswith(f"{stage}:")
@@ -286,8 +286,8 @@ class Soak:
                     if str(part["new"]).startswith("count ")
                 )
                 for n in self.acknowledged[key]:
-                    if told[n] != 1:
-                        self.wrong.append(f"{key}: count {n} was acknowledged and is there {told[n]} times")
+                    if heard[n] != 1:
+                        self.wrong.append(f"{key}: count {n} was acknowledged and is there {heard[n]} times")
                 stands = self.count_in(stage, view["job"][stage])
                 if stands not in {self.acknowledged[key][-1]} | self.unsure[key]:
                     self.wrong.append(f"{key}: {stands} stands, {self.acknowledged[key][-1]} was acknowledged last")

@@ -103,8 +103,8 @@ def predict_command(file: Path, table: bool, samples: int, seed: int) -> None:
         _print(answer, table, lambda: _rows(answer))
         return
     if isinstance(opened, BikeFile):
-        told = _compute(predict_bike, opened.job)
-        _print(told.model_dump(mode="json"), table, lambda: _bike_rows(told))
+        prediction = _compute(predict_bike, opened.job)
+        _print(prediction.model_dump(mode="json"), table, lambda: _bike_rows(prediction))
         return
     found = _compute(predict, opened.job)
 
@@ -138,21 +138,23 @@ def _drawn(job: Job, samples: int, seed: int) -> dict[str, Any]:
     return {"samples": samples, "seed": seed, "wheels": wheels}
 
 
-def _bike_rows(told: BikePrediction) -> list[list[str]]:
+def _bike_rows(prediction: BikePrediction) -> list[list[str]]:
     """A two-wheeler in lines: both ends, steering, stand, findings."""
     lines = [["rider on", "before", "planned", "±"]]
     for name, field in (
         ("rear sag", "rear_sag_mm"), ("fork sag", "front_sag_mm"), ("rake, °", "rake_deg"), ("trail", "trail_mm"),
         ("wheelbase", "wheelbase_mm"), ("swing arm below level, °", "arm_angle_deg"), ("seat", "seat_mm"),
     ):  # fmt: skip
-        was, now = getattr(told.before.laden, field), getattr(told.planned.laden, field)
+        was, now = getattr(prediction.before.laden, field), getattr(prediction.planned.laden, field)
         lines.append([name, f"{was:.1f}", f"{now:.1f}", ""])
-    lines.append(["rear drop", "", f"{told.rear_drop_mm:+.1f}", f"{told.plus_minus_mm:.1f}"])
-    lines.append(["fork raise for unchanged trail", "", f"{told.steering.raise_wanted_mm:.1f}", ""])
-    if told.stand is not None:
-        lines.append(["stand lean, °", f"{told.stand.lean_before_deg:.1f}", f"{told.stand.lean_after_deg:.1f}", ""])
-    lines += [[f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f.unit] for f in told.findings]
-    return lines + [["assumed", said] for said in told.unmeasured]
+    lines.append(["rear drop", "", f"{prediction.rear_drop_mm:+.1f}", f"{prediction.plus_minus_mm:.1f}"])
+    lines.append(["fork raise for unchanged trail", "", f"{prediction.steering.raise_wanted_mm:.1f}", ""])
+    if prediction.stand is not None:
+        lines.append(
+            ["stand lean, °", f"{prediction.stand.lean_before_deg:.1f}", f"{prediction.stand.lean_after_deg:.1f}", ""]
+        )
+    lines += [[f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f.unit] for f in prediction.findings]
+    return lines + [["assumed", said] for said in prediction.unmeasured]
 
 
 def _rows(answer: Any, name: str = "") -> list[list[str]]:
@@ -391,13 +393,13 @@ def _where(step: Step) -> str:
 def backup_command(file: Path, data: Path) -> None:
     """Everything in the database as one archive, also while the application serves; read again before it counts."""
     made = _with_database(data, lambda engine, archive: archive.back_up(engine, file))
-    typer.echo(f"{file}: {made.told()}; read again, every count and hash agrees.")
+    typer.echo(f"{file}: {made.summary()}; read again, every count and hash agrees.")
 
 
 def restore_command(file: Path, data: Path, replace: bool) -> None:
     """Put an archive into an empty database, or with --replace in place of what is there."""
     put = _with_database(data, lambda engine, archive: archive.restore(engine, file, replace))
-    typer.echo(f"{file}: {put.told()}; what arrived has the counts and hashes it was backed up with.")
+    typer.echo(f"{file}: {put.summary()}; what arrived has the counts and hashes it was backed up with.")
 
 
 def _with_database(data: Path, work: Callable[[Any, Any], Result]) -> Result:

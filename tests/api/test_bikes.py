@@ -58,9 +58,9 @@ def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
     assert begun["change"]["type"] == "rear_link"
     begun["change"]["rod_mm"] += 6
     view = saved(client, job_id, "plan", changes=[begun])
-    told = client.post("/api/predict", json=view["job"]).json()
-    assert told["rear_drop_mm"] == pytest.approx(predict_bike(BikeJob.model_validate(view["job"])).rear_drop_mm)
-    assert told["rear_drop_mm"] > 8
+    outcome = client.post("/api/predict", json=view["job"]).json()
+    assert outcome["rear_drop_mm"] == pytest.approx(predict_bike(BikeJob.model_validate(view["job"])).rear_drop_mm)
+    assert outcome["rear_drop_mm"] > 8
     cure = client.post("/api/sag", json={"job": view["job"], "end": "rear", "sag_mm": 60}).json()
     assert [c["change"]["type"] for c in cure["changes"]] == ["rear_link", "rear_preload"]
 
@@ -154,9 +154,9 @@ def test_a_kind_is_saved_as_its_own(client: TestClient) -> None:
     assert (wrong.status_code, "another kind of machine" in wrong.json()["sentence"]) == (404, True)
     job_id = opened(client)
     brief = client.get(f"{AT}/{job_id}").json()["job"]["brief"]
-    told = client.put(f"{AT}/{job_id}/brief", json={"kind": "car", "version": 1, "section": brief}, headers=WHO)
-    assert told.status_code == 422, "told as a brief of a car, it lacks what such a brief has"
-    assert {c["path"] for c in told.json()["complaints"]} >= {"section.front", "section.rear"}
+    outcome = client.put(f"{AT}/{job_id}/brief", json={"kind": "car", "version": 1, "section": brief}, headers=WHO)
+    assert outcome.status_code == 422, "told as a brief of a car, it lacks what such a brief has"
+    assert {c["path"] for c in outcome.json()["complaints"]} >= {"section.front", "section.rear"}
     plan = {"kind": "car", "version": 1, "section": {"changes": [], "override": "mine"}}
     answer = client.put(f"{AT}/{job_id}/plan", json=plan, headers=WHO)
     assert (answer.status_code, "on two wheels" in answer.json()["sentence"]) == (404, True)
@@ -173,24 +173,26 @@ def test_ways_to_a_height_are_plans_that_give_it(client: TestClient) -> None:
         ways = client.post("/api/ways", json={"job": job, "axle": axle, "rise": rise}).json()
         assert len(ways) >= 2, axle
         for way in ways:
-            told = client.post("/api/predict", json=job | {"plan": job["plan"] | {"changes": way["changes"]}}).json()
-            assert -told[f"{axle}_drop_mm"] == pytest.approx(way["rise"], abs=1e-6), way["title"]
+            outcome = client.post("/api/predict", json=job | {"plan": job["plan"] | {"changes": way["changes"]}}).json()
+            assert -outcome[f"{axle}_drop_mm"] == pytest.approx(way["rise"], abs=1e-6), way["title"]
             assert abs(way["rise"] - rise) < 0.75, "sold in steps, and none nearer"
-            assert way["stops"] == sum(f["severity"] == "stops" for f in told["findings"])
+            assert way["stops"] == sum(f["severity"] == "stops" for f in outcome["findings"])
     assert client.post("/api/ways", json={"job": job, "axle": "rear", "rise": 900}).json() == []
 
 
 def test_outcomes_of_a_two_wheeler_stand_beside_each_other(client: TestClient) -> None:
     done = next(j for j in client.get("/api/jobs").json()["items"] if j["kind"] == "bike" and j["signed_off"])
-    (told,) = client.get(f"/api/jobs/{done['id']}/outcomes").json()
+    (outcome,) = client.get(f"/api/jobs/{done['id']}/outcomes").json()
     job = client.get(f"{AT}/{done['id']}").json()["job"]
     prediction = client.post("/api/predict", json=job).json()
-    assert told["predicted"] == {
+    assert outcome["predicted"] == {
         "front": pytest.approx(-prediction["front_drop_mm"]), "rear": pytest.approx(-prediction["rear_drop_mm"])
     }  # fmt: skip
     proof = client.post("/api/prove", json=job).json()
     if proof["rear_drop"]:
-        assert told["measured"]["rear"] - told["predicted"]["rear"] == pytest.approx(-proof["rear_drop"]["residual"])
+        assert outcome["measured"]["rear"] - outcome["predicted"]["rear"] == pytest.approx(
+            -proof["rear_drop"]["residual"]
+        )
 
 
 @pytest.mark.parametrize(

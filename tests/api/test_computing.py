@@ -57,10 +57,10 @@ def workers(broken: list[str]) -> Iterator[Workers]:
 def test_it_is_done_elsewhere_and_errors_come_back_as_sentences(workers: Workers) -> None:
     async def ask() -> None:
         assert await workers.run(asker(), where) != os.getpid()
-        with pytest.raises(AnsweredElsewhere) as told:
+        with pytest.raises(AnsweredElsewhere) as prediction:
             await workers.run(asker(), read_job, b"{")
-        assert told.value.status == 422
-        assert "cut off" in told.value.body["sentence"]
+        assert prediction.value.status == 422
+        assert "cut off" in prediction.value.body["sentence"]
         with pytest.raises(AnsweredElsewhere) as fault:
             await workers.run(asker(), faulty)
         assert fault.value.status == 500
@@ -72,10 +72,10 @@ def test_it_is_done_elsewhere_and_errors_come_back_as_sentences(workers: Workers
 def test_what_takes_too_long_is_stopped_and_the_worker_goes_on(workers: Workers, tmp_path: Any) -> None:
     async def ask() -> None:
         began = time.monotonic()
-        with pytest.raises(AnsweredElsewhere) as told:
+        with pytest.raises(AnsweredElsewhere) as prediction:
             await workers.run(asker(), spin, 60.0, str(tmp_path / "late"), longest_s=0.3)
-        assert told.value.status == 422
-        assert "longer to compute than any answer may" in told.value.body["sentence"]
+        assert prediction.value.status == 422
+        assert "longer to compute than any answer may" in prediction.value.body["sentence"]
         assert time.monotonic() - began < 30
         assert await workers.run(asker(), spin, 0.2, str(tmp_path / "in time"), longest_s=computing.LONGEST_S) == "done"
 
@@ -88,8 +88,8 @@ def test_what_nobody_waits_for_is_stopped_also_in_the_queue(workers: Workers, tm
         left = [workers.run(asker(0.3), spin, 1.5, str(tmp_path / str(n))) for n in range(6)]
         return await asyncio.gather(*left, return_exceptions=True)
 
-    told = asyncio.run(ask())
-    assert [getattr(t, "status_code", t) for t in told] == [499] * 6
+    prediction = asyncio.run(ask())
+    assert [getattr(t, "status_code", t) for t in prediction] == [499] * 6
 
     async def after() -> None:
         assert await workers.run(asker(), where) > 0, "the workers are free again"

@@ -48,10 +48,10 @@ def test_a_corrected_torque_is_offered_and_taken_over_alone(
     assert now["spring"] == was["spring"]
     assert "took over from the vehicle: front fasteners wheel" in view["history"][-1]["what"]
     card = client.get(f"/api/jobs/{job_id}/card").json()
-    told = [
+    prediction = [
         f["torque_nm"] for s in card["steps"] for f in s["fasteners"] if f["key"] == "wheel" and s["axle"] == "front"
     ]
-    assert set(told) == {111}
+    assert set(prediction) == {111}
     assert [c["key"] for c in client.get(f"/api/jobs/{job_id}/corrections").json()] == ["front.targets.toe"]
     again = client.post(f"/api/jobs/{job_id}/corrections", json={"keys": ["front.fasteners.wheel"]})
     assert again.status_code == 422

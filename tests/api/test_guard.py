@@ -113,9 +113,9 @@ def test_every_list_has_an_end(client: TestClient, in_hand: Job) -> None:
         assert answer.json()["complaints"][0]["path"] == path
         refused(answer)
     document = in_hand.model_dump(mode="json") | {f"unknown {n}": n for n in range(1000)}
-    told = client.post("/api/predict", json=document).json()["complaints"]
-    assert len(told) == 41
-    assert told[-1]["sentence"].startswith("960 more")
+    prediction = client.post("/api/predict", json=document).json()["complaints"]
+    assert len(prediction) == 41
+    assert prediction[-1]["sentence"].startswith("960 more")
 
 
 def bounds(schema: dict, path: str, definitions: dict, seen: set[str]) -> list[str]:

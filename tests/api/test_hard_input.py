@@ -13,7 +13,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inclinum.api.app import create_app
-from inclinum.api.errors import told
+from inclinum.api.errors import refusal_of
 from inclinum.core.document.errors import DomainError
 from inclinum.demo import demo_bike_jobs, demo_jobs
 from tests.api import OURS
@@ -87,10 +87,10 @@ def test_any_number_of_a_two_wheeler_may_be_wrong(whole: dict[str, Any], data: s
     ):
         answer = client.post(address, json=body)
         assert answer.status_code in (200, 422), address
-        told = json.loads(answer.text)
-        assert only_finite(told), address
+        prediction = json.loads(answer.text)
+        assert only_finite(prediction), address
         if answer.status_code == 422:
-            assert len(told["sentence"]) > 10
+            assert len(prediction["sentence"]) > 10
 
 
 @pytest.mark.parametrize("axle", ["front", "rear"])
@@ -119,9 +119,9 @@ def test_no_job_at_all(body: str) -> None:
 
 
 def test_only_what_is_told_as_a_sentence_is_the_askers_fault() -> None:
-    status, body = told(DomainError("The rear axle has no seat for a ring.")) or (0, None)
+    status, body = refusal_of(DomainError("The rear axle has no seat for a ring.")) or (0, None)
     assert (status, getattr(body, "sentence", "")) == (422, "The rear axle has no seat for a ring.")
-    assert told(ValueError("operands could not be broadcast together")) is None, (
+    assert refusal_of(ValueError("operands could not be broadcast together")) is None, (
         "a fault of ours, with a line in the log"
     )
-    assert told(np.linalg.LinAlgError("Singular matrix")) is None
+    assert refusal_of(np.linalg.LinAlgError("Singular matrix")) is None

@@ -24,8 +24,8 @@ def test_256_clients_at_once(engine: Engine) -> None:
             ) as client:
                 view = (await client.get(f"/api/jobs/{job_id}")).json()
                 if n % 32 == 0:
-                    told = [(await client.post("/api/predict", json=view["job"])).status_code]
-                    assert told == [200]
+                    prediction = [(await client.post("/api/predict", json=view["job"])).status_code]
+                    assert prediction == [200]
                     return []
                 assert (await client.get("/api/shop")).status_code == 200
                 section = view["job"]["brief"] | {"purpose": f"count {n}"}

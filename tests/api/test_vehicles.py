@@ -115,11 +115,11 @@ def test_bad_rows_name_line_and_column() -> None:
         read_points(
             "point,x,y,z\nlower_outer,9,7 parsec,188\nsprocket,1,2,3\ntie_inner,1,2\nstrut_top,9,600,32000", STRUT
         )
-    told = {c.path: c.sentence for c in refused.value.complaints}
-    assert "parsec" in told["line 2, column 3"]
-    assert "no point of this suspension" in told["line 3, column 1"]
-    assert "three coordinates" in told["line 4, column 4"]
-    assert "32.0 m from the wheel: is the unit right?" in told["line 5, column 4"]
+    prediction = {c.path: c.sentence for c in refused.value.complaints}
+    assert "parsec" in prediction["line 2, column 3"]
+    assert "no point of this suspension" in prediction["line 3, column 1"]
+    assert "three coordinates" in prediction["line 4, column 4"]
+    assert "32.0 m from the wheel: is the unit right?" in prediction["line 5, column 4"]
     with pytest.raises(PointsError, match="There is no point in this"):
         read_points("", STRUT)
 

@@ -23,8 +23,8 @@ def typed(page: Page, label: str, text: str) -> None:
 
 
 def drop(page: Page) -> float:
-    told = page.get_by_test_id("rear-drop").inner_text()
-    return float(re.findall(r"[-−+]?\d+", told)[0].replace("−", "-"))
+    prediction = page.get_by_test_id("rear-drop").inner_text()
+    return float(re.findall(r"[-−+]?\d+", prediction)[0].replace("−", "-"))
 
 
 def set_up(page: Page, name: str, kind: str) -> None:

@@ -34,9 +34,9 @@ def set_up(page: Page, name: str, size: str, front: str, rear: str) -> None:
 def test_a_vehicle_from_a_tape_measure(bench: Page) -> None:
     page = bench
     set_up(page, "Tarsk Reed", "Pick-up, about 2 t", "Strut", "Leaf-sprung axle")
-    told = page.get_by_test_id("consequences")
-    expect(told).to_contain_text("Camber change, 40 mm up".lower()[1:])
-    before = told.inner_text()
+    prediction = page.get_by_test_id("consequences")
+    expect(prediction).to_contain_text("Camber change, 40 mm up".lower()[1:])
+    before = prediction.inner_text()
     # The first reading goes across the vehicle, and so does its line: level, from wheel centre to wheel centre.
     page.locator("[data-place] input").first.focus()
     line = page.get_by_test_id("tape").first
@@ -48,7 +48,7 @@ def test_a_vehicle_from_a_tape_measure(bench: Page) -> None:
     field.press("Enter")
     row = page.locator("[data-place='lower_outer.height']")
     expect(row).to_contain_text("235")
-    expect(told).not_to_have_text(before)
+    expect(prediction).not_to_have_text(before)
     expect(page.get_by_text(re.compile(r"1 of \d+ read"))).to_be_visible()
 
     # Readings that contradict each other are told with how much they are apart, beside the field.

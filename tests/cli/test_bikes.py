@@ -24,11 +24,11 @@ def file(tmp_path: Path) -> Path:
 
 
 def test_predict_sweep_check_and_card(file: Path, tmp_path: Path) -> None:
-    told = json.loads(run(app, ["predict", str(file)]).stdout)
-    assert told["rear_drop_mm"] == pytest.approx(predict_bike(JOB).rear_drop_mm, abs=1e-9)
+    answer = json.loads(run(app, ["predict", str(file)]).stdout)
+    assert answer["rear_drop_mm"] == pytest.approx(predict_bike(JOB).rear_drop_mm, abs=1e-9)
     table = run(app, ["predict", str(file), "--table"]).stdout
     assert "fork raise for unchanged trail" in table
-    assert f"{told['rear_drop_mm']:+.1f}" in table
+    assert f"{answer['rear_drop_mm']:+.1f}" in table
     swept = json.loads(run(app, ["sweep", str(file), "--travel", "0:120:20"]).stdout)
     assert swept["travel_mm"] == [0, 20, 40, 60, 80, 100, 120]
     assert len(swept["chain_slack_mm"]) == 7

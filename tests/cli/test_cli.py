@@ -169,14 +169,14 @@ def test_a_travel_beyond_reach_has_no_number_and_a_reason(tmp_path: Path) -> Non
     linkage = {"kind": "trailing_arm", "points": {
         "wheel_centre": [0, 700, 300], "pivot_inner": [150, 400, 320], "pivot_outer": [150, 600, 320]}}  # fmt: skip
     done = run(app, ["sweep", str(axle_file(tmp_path, linkage=linkage)), "--travel", "-200:200:100"])
-    told = json.loads(done.stdout)
-    assert told["camber_deg"][0] is None
-    assert None not in told["camber_deg"][1:4]
-    low, high = told["reachable_travel_mm"]
+    answer = json.loads(done.stdout)
+    assert answer["camber_deg"][0] is None
+    assert None not in answer["camber_deg"][1:4]
+    low, high = answer["reachable_travel_mm"]
     radius = (150**2 + 20**2) ** 0.5
     assert high == pytest.approx(radius + 20, abs=0.1)
     assert low == pytest.approx(20 - radius, abs=0.1)
-    assert "dead point: pivot_" in told["reach_ends_because"]["bump"]
+    assert "dead point: pivot_" in answer["reach_ends_because"]["bump"]
 
 
 @pytest.mark.parametrize(

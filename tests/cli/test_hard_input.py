@@ -58,9 +58,9 @@ def test_a_bad_value_is_told_where_it_stands(tmp_path: Path, path: tuple[str, ..
         part = part[key]
     part[path[-1]] = value
     (tmp_path / "job.json").write_text(json.dumps(document))
-    told = sentence("predict", str(tmp_path / "job.json"))
-    assert words in told
-    assert path[-1] in told
+    prediction = sentence("predict", str(tmp_path / "job.json"))
+    assert words in prediction
+    assert path[-1] in prediction
 
 
 def test_a_number_without_end_and_a_mark_before_the_text(tmp_path: Path) -> None:

@@ -30,10 +30,10 @@ def test_every_axle_as_it_is_set_up_and_on_every_spring_stands_free(size: str) -
         front, rear = (key if end == e else _other(e, size) for e in AXLES)
         vehicle = vehicle_of(front, rear, size, "x")
         for kind in kinds_for(vehicle.axle(end)):
-            told = predict(bare_job(vehicle.model_copy(update={end: respring(vehicle.axle(end), kind)})))
-            close = [(f.id, f.value) for f in told.findings if f.severity != "know"]
+            answer = predict(bare_job(vehicle.model_copy(update={end: respring(vehicle.axle(end), kind)})))
+            close = [(f.id, f.value) for f in answer.findings if f.severity != "know"]
             assert not close, f"{key} {end} on {kind}"
-            assert told.axle(end).rise == pytest.approx(0, abs=1e-3)
+            assert answer.axle(end).rise == pytest.approx(0, abs=1e-3)
 
 
 def _other(end: AxleName, size: str) -> str:
@@ -84,9 +84,9 @@ def test_coils_of_a_spring_the_plan_brings_are_its_own() -> None:
     fitted = vehicle.front.coil
     assert fitted is not None
     long = fitted.model_copy(update={"solid_length_mm": fitted.free_length_mm - 60, "part": "N1"})
-    told = found(with_changes(job, SpringSwap(axle="front", coil=long)), "coil_bind.front")
-    assert told is not None
-    assert told.severity == "stops", "its solid length was given"
+    answer = found(with_changes(job, SpringSwap(axle="front", coil=long)), "coil_bind.front")
+    assert answer is not None
+    assert answer.severity == "stops", "its solid length was given"
     high = BumpStopSwap(axle="front", height_mm=20)
     same = fitted.model_copy(update={"free_length_mm": fitted.free_length_mm + 1})
     lower = with_changes(job, SpringSwap(axle="front", coil=same), high)
@@ -111,10 +111,10 @@ def test_a_two_wheeler_as_set_up_does_not_speak_for_makers() -> None:
     bike = BIKES["linkage_frame"].bike("x")
     assert bike.spring.max_preload_mm is not None
     over = {"type": "rear_preload", "preload_mm": bike.spring.max_preload_mm + 6}
-    told = next(f for f in predict_bike(job_on(bike, [over])).findings if "More rear preload" in f.what)
-    assert told.severity == "fix"
-    assert told.source.startswith("assumed")
-    assert "the preload the spring's maker allows" in told.why
+    answer = next(f for f in predict_bike(job_on(bike, [over])).findings if "More rear preload" in f.what)
+    assert answer.severity == "fix"
+    assert answer.source.startswith("assumed")
+    assert "the preload the spring's maker allows" in answer.why
     spring = bike.spring.model_copy(update={"max_preload_mm": bike.spring.max_preload_mm + 2})
     typed = bike.model_copy(update={"spring": spring})
     sure = next(f for f in predict_bike(job_on(typed, [over])).findings if "More rear preload" in f.what)
@@ -124,10 +124,10 @@ def test_a_two_wheeler_as_set_up_does_not_speak_for_makers() -> None:
 
 def test_nothing_found_is_not_all_well_where_nothing_was_measured() -> None:
     job = bare_job(vehicle_of("strut_front", "five_link", "car", "x"))
-    told = predict(job)
-    assert not told.findings
+    answer = predict(job)
+    assert not answer.findings
     front = "the solid length of the springs, the bump-stop gap, the exposed damper rod, the damper's length, fully out"
-    assert told.unmeasured == [f"Front: {front}.", f"Rear: {front}."]
+    assert answer.unmeasured == [f"Front: {front}.", f"Rear: {front}."]
     # A reading takes its own part off the list of its own axle, and no other.
     less = predict(read(job, "bump_stop_gap", "rear", 40)).unmeasured
     assert less == [f"Front: {front}.", f"Rear: {front.replace('the bump-stop gap, ', '')}."]

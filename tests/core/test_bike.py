@@ -19,7 +19,7 @@ from inclinum.core.bike.job import BikeJob, BikeMeasurements
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike, sweep_rear
 from inclinum.core.bike.setting import set_sag
-from inclinum.core.bike.stance import Loads, Standing
+from inclinum.core.bike.stance import BikeStance, Loads
 from inclinum.core.bike.stands_and_reach import stand_of
 from inclinum.core.equilibrium.rear_and_fork import RearCarrying
 from inclinum.core.kinematics import attitude
@@ -80,9 +80,9 @@ def test_members_stay_rigid_and_the_ratio_is_the_slope(archetype: BikeArchetype,
 
     # Differences at two steps tell the slope to fourth order, and by how far they are apart whether they can.
     (wide, ok), (near, _) = slope(0.02), slope(0.01)
-    told = ok & (np.abs(wide - near) < 1e-4 * np.abs(ratio))
-    assert told.mean() > 0.8
-    np.testing.assert_allclose(ratio[told], ((4 * near - wide) / 3)[told], rtol=1e-6)
+    answer = ok & (np.abs(wide - near) < 1e-4 * np.abs(ratio))
+    assert answer.mean() > 0.8
+    np.testing.assert_allclose(ratio[answer], ((4 * near - wide) / 3)[answer], rtol=1e-6)
     # Over a step the ratio lies between its ends, and so does what it sums up to; another branch is millimetres away.
     missed = np.abs(np.diff(length) + (ratio[1:] + ratio[:-1]) / 2 * np.diff(rise))
     assert (missed <= np.abs(np.diff(ratio)) * np.diff(rise) / 2 + 1e-3).all(), "a jump is another branch"
@@ -161,7 +161,7 @@ def test_freedoms_and_dead_points_are_told() -> None:
 @pytest.mark.parametrize("archetype", ALL)
 def test_equilibrium_is_virtual_work(archetype: BikeArchetype) -> None:
     """The load times a small drop is the work of the spring over it."""
-    standing = Standing(archetype.bike("x"), Loads.of(archetype.bike("x"), ((78.0, 400.0),)))
+    standing = BikeStance(archetype.bike("x"), Loads.of(archetype.bike("x"), ((78.0, 400.0),)))
     rear = standing.rear
     at = rear.at(standing.loads.rear_laden)
     assert not at.topped_out
@@ -191,16 +191,16 @@ def test_the_reference_linkage_as_a_job() -> None:
     }
     link = {"type": "rear_link", "hole_mm": 83, "rod_mm": 124}
     rider = {"name": "r", "mass": "58", "x_mm": 0}  # all of it on the rear axle
-    told = predict_bike(job_on(Bike.model_validate(bike), [link], rides=[rider]))
-    for stance, key in ((told.before, "original"), (told.planned, "lowering_link_same_preload")):
+    answer = predict_bike(job_on(Bike.model_validate(bike), [link], rides=[rider]))
+    for stance, key in ((answer.before, "original"), (answer.planned, "lowering_link_same_preload")):
         assert stance.unladen.rear_sag_mm == pytest.approx(want[key]["unladen_sag_mm"], abs=0.002)
         assert stance.laden.rear_sag_mm == pytest.approx(want[key]["laden_sag_mm"], abs=0.002)
         assert stance.ratio_laden == pytest.approx(want[key]["laden_installation_ratio"], abs=1e-4)
         assert stance.rear_travel_mm == pytest.approx(want[key]["travel_at_full_stroke_mm"], abs=0.002)
     lowered = want["lowering_link_same_preload"]
-    assert told.rear_drop_mm == pytest.approx(lowered["rear_axle_drop_laden_mm"], abs=0.002)
-    assert told.rear_drop_unladen_mm == pytest.approx(lowered["rear_axle_drop_unladen_mm"], abs=0.002)
-    assert told.full_extension_rise_mm == pytest.approx(lowered["full_extension_axle_rise_mm"], abs=0.002)
+    assert answer.rear_drop_mm == pytest.approx(lowered["rear_axle_drop_laden_mm"], abs=0.002)
+    assert answer.rear_drop_unladen_mm == pytest.approx(lowered["rear_axle_drop_unladen_mm"], abs=0.002)
+    assert answer.full_extension_rise_mm == pytest.approx(lowered["full_extension_axle_rise_mm"], abs=0.002)
 
 
 def test_the_reference_fork_as_a_job() -> None:
@@ -216,11 +216,13 @@ def test_the_reference_fork_as_a_job() -> None:
     bike = Bike.model_validate(base.model_dump() | {"fork": fork, "rake_deg": 25.5, "sprung_front_kg": 74})
     rider = {"name": "r", "mass": "26", "x_mm": bike.wheelbase_mm}
     spacer = {"type": "fork_spacer", "spacer_mm": want["spacer_length_for_target_mm"]}
-    told = predict_bike(job_on(bike, [spacer], rides=[rider]))
-    assert told.before.unladen.front_sag_mm == pytest.approx(want["as_fitted"]["unladen_sag_along_fork_mm"], abs=0.002)
-    assert told.before.laden.front_sag_mm == pytest.approx(want["as_fitted"]["laden_sag_along_fork_mm"], abs=0.002)
-    assert told.planned.laden.front_sag_mm == pytest.approx(27.0, abs=0.002)
-    assert told.planned.unladen.front_sag_mm == pytest.approx(
+    answer = predict_bike(job_on(bike, [spacer], rides=[rider]))
+    assert answer.before.unladen.front_sag_mm == pytest.approx(
+        want["as_fitted"]["unladen_sag_along_fork_mm"], abs=0.002
+    )
+    assert answer.before.laden.front_sag_mm == pytest.approx(want["as_fitted"]["laden_sag_along_fork_mm"], abs=0.002)
+    assert answer.planned.laden.front_sag_mm == pytest.approx(27.0, abs=0.002)
+    assert answer.planned.unladen.front_sag_mm == pytest.approx(
         want["with_target_spacer"]["unladen_sag_along_fork_mm"], abs=0.002
     )
     raised = predict_bike(job_on(bike, [{"type": "fork_raise", "raised_mm": 12}], rides=[rider]))
@@ -255,8 +257,8 @@ def test_keeping_the_steering_keeps_the_trail_and_the_stand_gets_its_lean_back()
     bike = BIKES["linkage_frame"].bike("x")
     hole, rod = holes(bike.rear)
     link = {"type": "rear_link", "hole_mm": hole, "rod_mm": rod + 4}
-    told = predict_bike(job_on(bike, [link]))
-    s = told.steering
+    answer = predict_bike(job_on(bike, [link]))
+    s = answer.steering
     assert s.trail_after_mm > s.trail_before_mm + 1.5, "the rear goes down: rake and trail grow"
     assert not s.clipped
     raised = [link, {"type": "fork_raise", "raised_mm": s.raise_allowed_mm}]
@@ -268,7 +270,7 @@ def test_keeping_the_steering_keeps_the_trail_and_the_stand_gets_its_lean_back()
         kept.stand.lean_before_deg, abs=1e-6
     )
     # Ground that falls to the stand's side adds to the lean.
-    steep = stand_of(job_on(bike, slope_deg=5), *(Standing(bike, Loads.of(bike, ())),) * 2)
+    steep = stand_of(job_on(bike, slope_deg=5), *(BikeStance(bike, Loads.of(bike, ())),) * 2)
     assert steep is not None
     assert steep.lean_after_slope_deg == pytest.approx(steep.lean_after_deg + 5)
 
@@ -277,13 +279,13 @@ def test_a_clipped_raise_says_what_is_left() -> None:
     bike = BIKES["linkage_frame"].bike("x")
     hole, rod = holes(bike.rear)
     fork = bike.fork.model_copy(update={"raise_most_mm": 8.0})
-    told = predict_bike(
+    answer = predict_bike(
         job_on(bike.model_copy(update={"fork": fork}), [{"type": "rear_link", "hole_mm": hole, "rod_mm": rod + 8}])
     )
-    assert told.steering.clipped
-    assert told.steering.raise_allowed_mm == 8.0
-    assert told.steering.clipped_by == "where the tube steps"
-    assert told.steering.trail_left_mm > 1
+    assert answer.steering.clipped
+    assert answer.steering.raise_allowed_mm == 8.0
+    assert answer.steering.clipped_by == "where the tube steps"
+    assert answer.steering.trail_left_mm > 1
 
 
 @pytest.mark.parametrize("archetype", ALL)
@@ -319,8 +321,8 @@ def test_the_rate_by_sag_stands_in_the_middle_of_both_windows() -> None:
 def test_unladen_sag_tells_the_rate(factor: float, verdict: str) -> None:
     bike = BIKES["linkage_frame"].bike("x")
     spring = {"rate_n_per_mm": bike.spring.rate_n_per_mm * factor, "free_length_mm": 240, "stroke_mm": 150}
-    told = predict_bike(job_on(bike, [{"type": "rear_spring", "spring": spring}]))
-    assert told.sags["rear"].verdict == verdict, told.sags["rear"].why
+    answer = predict_bike(job_on(bike, [{"type": "rear_spring", "spring": spring}]))
+    assert answer.sags["rear"].verdict == verdict, answer.sags["rear"].why
 
 
 def test_both_schools_and_the_nearest_springs_of_the_shelf() -> None:
@@ -435,9 +437,9 @@ def test_the_damper_has_to_reach_its_eyes() -> None:
 
 def test_sweep_tells_none_beyond_reach() -> None:
     bike = BIKES["linkage_frame"].bike("x")
-    told = sweep_rear(Standing(bike, Loads.of(bike, ())), [0.0, 100.0, 5000.0])
-    assert told["damper_length_mm"][0] == pytest.approx(bike.damper.extended_mm, abs=1e-6)
-    assert told["damper_length_mm"][2] is None
+    answer = sweep_rear(BikeStance(bike, Loads.of(bike, ())), [0.0, 100.0, 5000.0])
+    assert answer["damper_length_mm"][0] == pytest.approx(bike.damper.extended_mm, abs=1e-6)
+    assert answer["damper_length_mm"][2] is None
 
 
 def test_what_two_masses_do_to_the_axles() -> None:
@@ -456,16 +458,16 @@ def test_twin_dampers_share_the_load() -> None:
 
 
 def test_the_shares_of_a_stack_add_up() -> None:
-    told = predict_bike(demo_bike_jobs()[-1])
-    assert -sum(s.rear for s in told.shares) == pytest.approx(told.rear_drop_mm, abs=1e-9)
-    assert -sum(s.front for s in told.shares) == pytest.approx(told.front_drop_mm, abs=1e-9)
+    answer = predict_bike(demo_bike_jobs()[-1])
+    assert -sum(s.rear for s in answer.shares) == pytest.approx(answer.rear_drop_mm, abs=1e-9)
+    assert -sum(s.front for s in answer.shares) == pytest.approx(answer.front_drop_mm, abs=1e-9)
 
 
 def test_a_raised_rear_would_want_the_fork_lower_than_its_clamps() -> None:
     bike = BIKES["linkage_frame"].bike("x")
     hole, rod = holes(bike.rear)
-    told = predict_bike(job_on(bike, [{"type": "rear_link", "hole_mm": hole, "rod_mm": rod - 5}]))
-    assert told.rear_drop_mm < -5
-    assert told.steering.raise_wanted_mm < 0
-    assert told.steering.raise_allowed_mm == 0
-    assert told.steering.clipped_by == "the lower end of the clamp zone"
+    answer = predict_bike(job_on(bike, [{"type": "rear_link", "hole_mm": hole, "rod_mm": rod - 5}]))
+    assert answer.rear_drop_mm < -5
+    assert answer.steering.raise_wanted_mm < 0
+    assert answer.steering.raise_allowed_mm == 0
+    assert answer.steering.clipped_by == "the lower end of the clamp zone"

@@ -100,10 +100,10 @@ def test_every_frame_is_rigid_and_stands_on_the_ground(archetype: BikeArchetype)
 
 def test_bench_and_job_say_the_same_of_a_machine() -> None:
     bike = BIKES["shaft_tourer"].bike("x")
-    view, told = bike_bench(bike), predict_bike(job_on(bike)).before
-    assert view.rear.sag_mm == pytest.approx(told.unladen.rear_sag_mm, abs=0.05)
-    assert view.front.sag_mm == pytest.approx(told.unladen.front_sag_mm, abs=0.05)
-    assert view.rear.travel_mm == pytest.approx(told.rear_travel_mm, abs=1e-6)
+    view, answer = bike_bench(bike), predict_bike(job_on(bike)).before
+    assert view.rear.sag_mm == pytest.approx(answer.unladen.rear_sag_mm, abs=0.05)
+    assert view.front.sag_mm == pytest.approx(answer.unladen.front_sag_mm, abs=0.05)
+    assert view.rear.travel_mm == pytest.approx(answer.rear_travel_mm, abs=1e-6)
     assert view.rear.load_n == pytest.approx(bike.sprung_rear_kg * 9.80665)
     assert "chain slack" not in {c.name for c in view.curves}, "a shaft has no chain"
 
@@ -177,17 +177,17 @@ def test_the_centre_stand_of_a_lowered_and_of_a_raised_machine() -> None:
     for change, finding in ((-12.0, "stand.centre"), (9.0, "stand.centre_short")):
         damper = {"type": "rear_damper", "stroke_mm": bike.damper.stroke_mm,
                   "extended_mm": bike.damper.extended_mm + change}  # fmt: skip
-        told = predict_bike(job_on(bike, [damper]))
-        stand, at = told.centre_stand, told.planned.unladen
+        answer = predict_bike(job_on(bike, [damper]))
+        stand, at = answer.centre_stand, answer.planned.unladen
         assert stand is not None
         # The wheel hangs by what the axle sits higher in the frame at full extension; the frame is lifted where the
         # stand is, half way to the pivot, by the line through both drops.
-        assert stand.clear_after_mm - stand.clear_before_mm == pytest.approx(told.full_extension_rise_mm)
+        assert stand.clear_after_mm - stand.clear_before_mm == pytest.approx(answer.full_extension_rise_mm)
         share = bike.rear.named()["pivot"][0] / 2 / bike.wheelbase_mm
         by_line = at.rear_drop_mm + (at.front_drop_mm - at.rear_drop_mm) * share
         assert stand.lifted_more_mm == pytest.approx(by_line)
         assert np.sign(by_line) == -np.sign(change)
-        assert finding in {f.id for f in told.findings}
+        assert finding in {f.id for f in answer.findings}
 
 
 def test_points_of_a_rear_end_as_a_table_and_back() -> None:

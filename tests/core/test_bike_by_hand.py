@@ -63,21 +63,21 @@ def sag(bike: Bike, *changes: dict[str, Any]) -> float:
 
 
 def test_it_stands_as_worked_out() -> None:
-    told = predict_bike(job_on(machine(), rides=[RIDER]))
-    assert told.planned.unladen.rear_sag_mm == pytest.approx(60.0, abs=0.01)
+    answer = predict_bike(job_on(machine(), rides=[RIDER]))
+    assert answer.planned.unladen.rear_sag_mm == pytest.approx(60.0, abs=0.01)
     # Another 392.27 N: ratio 0.499 and rate 60·0.499² = 14.93 N/mm less F·dMR/dz ≈ 2400·1.9e-5.
-    assert told.planned.laden.rear_sag_mm - 60.0 == pytest.approx(392.27 / 14.95, rel=0.01)
+    assert answer.planned.laden.rear_sag_mm - 60.0 == pytest.approx(392.27 / 14.95, rel=0.01)
 
 
 def test_the_washer_is_in_the_count_and_the_collar_is_where_the_plan_left_it() -> None:
     came = machine()
     assert sag(machine(spring__seat_washer_mm=6)) == pytest.approx(60.0, abs=0.01)
     assert sag(came, swap(seat_washer_mm=6)) == pytest.approx(60.0, abs=0.01)
-    told = predict_bike(job_on(came, [swap(seat_washer_mm=15) | {"preload_mm": 15}]))
-    assert told.preload_mm == 15
-    assert not [f for f in told.findings if f.id.startswith("preload")], "15 mm is what its maker allows"
+    answer = predict_bike(job_on(came, [swap(seat_washer_mm=15) | {"preload_mm": 15}]))
+    assert answer.preload_mm == 15
+    assert not [f for f in answer.findings if f.id.startswith("preload")], "15 mm is what its maker allows"
     # 5 mm more of preload lift the axle by 5/0.4997.
-    assert told.planned.unladen.rear_sag_mm == pytest.approx(60 - 5 / RATIO, abs=0.03)
+    assert answer.planned.unladen.rear_sag_mm == pytest.approx(60 - 5 / RATIO, abs=0.03)
     # Collar of 1.5 mm a turn: 15 mm are 10 turns; a swap alone goes back to the 10 mm it came with.
     assert collars(card_of(came, swap() | {"preload_mm": 15})) == ["10.00 turns · 15 mm"]
     assert collars(card_of(came, swap())) == ["6.67 turns · 10 mm"]
@@ -94,8 +94,8 @@ def test_a_zero_found_hanging_hides_its_millimetres_and_is_told_so() -> None:
         assert "only hanging" in text
         assert "(forced, 4 mm longer)" in text
         assert "forced fully out" not in text
-    told = predict_bike(job_on(hanging, [{"type": "rear_preload", "preload_mm": 22}]))
-    over = next(f for f in told.findings if "More rear preload" in f.what)
+    answer = predict_bike(job_on(hanging, [{"type": "rear_preload", "preload_mm": 22}]))
+    over = next(f for f in answer.findings if "More rear preload" in f.what)
     assert (over.value, over.limit) == (18, 15)
     assert over.cures[0].title == "Preload 19 mm", "counted from the zero that hides 4"
     bench = predict_bike(job_on(hanging)).sags["rear"]
@@ -110,8 +110,8 @@ def test_a_longer_spring_finds_zero_further_back_on_the_thread() -> None:
     # 5 mm of spring and 2 of washer: zero shows 4 mm, and 10 mm of preload 14.
     steps = " ".join(s.text for s in card_of(bike, swap(free_length_mm=205, seat_washer_mm=2)).steps)
     assert "Then 14 mm of thread show" in steps
-    told = predict_bike(job_on(bike, [swap(free_length_mm=230)]))
-    found = next(f for f in told.findings if "no thread left" in f.what)
+    answer = predict_bike(job_on(bike, [swap(free_length_mm=230)]))
+    found = next(f for f in answer.findings if "no thread left" in f.what)
     assert found.value == pytest.approx(11 - 30 + 10)
     assert found.severity == "stops"
     other = {"type": "rear_damper", "extended_mm": 290, "stroke_mm": 80}
@@ -136,10 +136,10 @@ def test_a_step_is_told_on_the_machine_as_it_is_by_then() -> None:
 def test_tyres_are_in_the_drop_but_not_between_axle_and_mark() -> None:
     bike = machine()
     lower = {"type": "tyres", "front_radius_mm": bike.front_tyre_radius_mm, "rear_radius_mm": 288}
-    told = predict_bike(job_on(bike, [lower], rear_drop="12"))
-    assert told.rear_drop_mm == pytest.approx(12.0)
-    assert told.aim_met
-    assert not [f for f in told.findings if f.id == "aim.rear"], "panel and finding tell one drop"
+    answer = predict_bike(job_on(bike, [lower], rear_drop="12"))
+    assert answer.rear_drop_mm == pytest.approx(12.0)
+    assert answer.aim_met
+    assert not [f for f in answer.findings if f.id == "aim.rear"], "panel and finding tell one drop"
     missed = predict_bike(job_on(bike, [lower], rear_drop="30"))
     finding = next(f for f in missed.findings if f.id == "aim.rear")
     assert finding.value == pytest.approx(missed.rear_drop_mm)
@@ -161,8 +161,8 @@ def test_a_fork_that_came_shortened_is_drawn_and_judged_as_it_came() -> None:
     assert other.turn == pytest.approx(one.turn, abs=1e-9)
     assert other.front_axle == one.front_axle
     gap = {"name": "tyre to guard", "end": "front", "gap_mm": 12, "wanted_mm": 5}
-    told = predict_bike(job_on(Bike.model_validate(came.model_dump() | {"far_ends": [gap]})))
-    assert not [f for f in told.findings if f.id.startswith("gap")], "as it came it has its 12 mm"
+    answer = predict_bike(job_on(Bike.model_validate(came.model_dump() | {"far_ends": [gap]})))
+    assert not [f for f in answer.findings if f.id.startswith("gap")], "as it came it has its 12 mm"
     # Made 10 mm shorter, the extended front comes down 10·cos 26°.
     shorter = {"type": "fork_travel", "shorter_mm": 10}
     planned = predict_bike(job_on(came, [shorter]))
@@ -183,10 +183,10 @@ def test_the_chain_is_tightest_where_the_axle_is_furthest_from_its_sprocket() ->
     assert predict_bike(job_on(ahead)).rear_curve.chain_slack[-1] < 0  # type: ignore[index]
     # 40 mm behind it: 560 in line, more above and below.
     behind = machine(drive={"kind": "chain", "sprocket": (560, 300)})
-    told = predict_bike(job_on(behind))
-    assert "at full bump" in next(f for f in told.findings if f.id == "chain").what
+    answer = predict_bike(job_on(behind))
+    assert "at full bump" in next(f for f in answer.findings if f.id == "chain").what
     step = next(s for s in card_of(behind).steps if s.id == "down.chain")
-    assert step.figure == f"tightest at {told.planned.rear_travel_mm:.0f} mm"
+    assert step.figure == f"tightest at {answer.planned.rear_travel_mm:.0f} mm"
 
 
 def test_reach_by_hand() -> None:
@@ -194,20 +194,20 @@ def test_reach_by_hand() -> None:
     assert attitude.leg_for_both_feet(750.0, 200.0) == pytest.approx(756.637, abs=1e-3)
     assert attitude.leg_for_one_foot(800.0, 200.0, 0.5235988) == pytest.approx(642.820, abs=1e-3)
     bike = machine(seat={"x_mm": 0, "height_mm": 900, "width_mm": 200, "foam_mm": 30})
-    told = predict_bike(job_on(bike, rides=[], inseam_mm=700, sole_mm=20)).reach
-    assert told.seat_after_mm == pytest.approx(900.0)
-    assert told.both_missing_after_mm == pytest.approx(905.539 - 720, abs=1e-2)
+    answer = predict_bike(job_on(bike, rides=[], inseam_mm=700, sole_mm=20)).reach
+    assert answer.seat_after_mm == pytest.approx(900.0)
+    assert answer.both_missing_after_mm == pytest.approx(905.539 - 720, abs=1e-2)
     # 5° of lean: 900·0.996195 − 100·0.087156 = 887.860.
-    assert told.one_missing_after_mm == pytest.approx(887.860 - 720, abs=1e-2)
+    assert answer.one_missing_after_mm == pytest.approx(887.860 - 720, abs=1e-2)
 
 
 def test_the_plus_minus_by_hand() -> None:
     """A millimetre of preload in doubt is 60·0.4997/14.95 = 2.0 mm of height; the linkage's own share adds to it."""
     bike = machine()
-    told = predict_bike(job_on(bike, [{"type": "rear_preload", "preload_mm": 14}], rides=[]))
-    assert told.rear_drop_mm == pytest.approx(-4 / RATIO, rel=0.01)
-    linkage = told.rear_drop_mm * told.fit.ratio_percent / 100
-    assert told.plus_minus_mm == pytest.approx((2.0**2 + linkage**2) ** 0.5, rel=0.02)
+    answer = predict_bike(job_on(bike, [{"type": "rear_preload", "preload_mm": 14}], rides=[]))
+    assert answer.rear_drop_mm == pytest.approx(-4 / RATIO, rel=0.01)
+    linkage = answer.rear_drop_mm * answer.fit.ratio_percent / 100
+    assert answer.plus_minus_mm == pytest.approx((2.0**2 + linkage**2) ** 0.5, rel=0.02)
     # Another spring brings both rates' 4 %: each 0.04·60·(10 + 29.996)·0.4997/14.95 → 3.2 mm of height.
     swapped = predict_bike(job_on(bike, [swap(rate_n_per_mm=60.001)], rides=[]))
     assert swapped.plus_minus_mm == pytest.approx((2.0**2 + 2 * 3.208**2) ** 0.5, rel=0.02)
@@ -235,15 +235,15 @@ def test_the_springs_of_the_shelf_by_hand() -> None:
         for rate, most in ((38, 60), (40, 60), (50, 60), (52, 60))
     ]  # fmt: skip
     brief = {"rides": [RIDER], "windows": [window], "shelf": shelf, "use": "road"}
-    told = predict_bike(job_on(machine(), **brief))
-    bench = told.sags["rear"]
+    answer = predict_bike(job_on(machine(), **brief))
+    bench = answer.sags["rear"]
     # 1199.2 N and 392.27 N press 3184.8 N through the ratio: so much preload for 60 N/mm.
     force = (SPRUNG * 9.80665 + 392.27) / RATIO
     assert bench.preload_for_target_mm == pytest.approx(force / 60 - SHORTENED, abs=0.02)
     assert bench.preload_for_target_mm == pytest.approx(23.08, abs=0.02)
     # 24 mm without rider: 288.0 mm of damper, ratio 0.499983, 2398.5 N; (3184.8 − 2398.5) N over 17.996 mm.
     assert bench.rate_by_sag == pytest.approx(43.69, abs=0.05)
-    found = next(f for f in told.findings if f.id == "rate.rear")
+    found = next(f for f in answer.findings if f.id == "rate.rear")
     assert "too stiff" in found.what, "on target 60 N/mm stands 34 mm deep without rider"
     assert [c.title for c in found.cures] == ["S40 40 N/mm, preload 49.6 mm", "S50 50 N/mm, preload 33.7 mm"]
     set_up = found.cures[1].changes[-1].change
@@ -253,5 +253,5 @@ def test_the_springs_of_the_shelf_by_hand() -> None:
     far = [s["spring"] | {"rate_n_per_mm": r} for s, r in zip(shelf, (26, 74, 20, 90), strict=True)]
     bare = predict_bike(job_on(machine(), **brief | {"shelf": [{"spring": s} for s in far]})).sags["rear"]
     assert (bare.softer, bare.stiffer) == (None, None), "three fifths of 43.7 and less, five thirds and more"
-    wound = next(f for f in told.findings if f.id == "sag.rear.laden").cures[0].title
+    wound = next(f for f in answer.findings if f.id == "sag.rear.laden").cures[0].title
     assert wound == f"Preload 23.1 mm, {(23.1 - PRELOAD) / 1.5:.1f} turns on"

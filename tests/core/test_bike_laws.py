@@ -41,11 +41,11 @@ def test_a_sag_that_was_set_is_the_sag_it_stands_at(
         event(why)
         assert_sentence(why)
         return
-    told = predict_bike(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": cure.changes})}))
+    answer = predict_bike(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": cure.changes})}))
     # Collars and spacers are set to a tenth of a millimetre, which the leverage multiplies.
-    assert told.sags[end].laden_mm == pytest.approx(share * travel, abs=0.4)
+    assert answer.sags[end].laden_mm == pytest.approx(share * travel, abs=0.4)
     other: End = "front" if end == "rear" else "rear"
-    assert told.sags[other].laden_mm == pytest.approx(predict_bike(job).sags[other].laden_mm, abs=1e-6)
+    assert answer.sags[other].laden_mm == pytest.approx(predict_bike(job).sags[other].laden_mm, abs=1e-6)
 
 
 @few
@@ -56,9 +56,9 @@ def test_loads_are_shared_by_the_station_and_moments_balance(
     bike = archetype.bike("x")
     rides = [{"name": "rider", "mass": "75", "x_mm": share * bike.wheelbase_mm},
              {"name": "box", "role": "luggage", "mass": f"{kilos:.1f}", "x_mm": x}]  # fmt: skip
-    told = predict_bike(job_on(bike, rides=rides))
+    answer = predict_bike(job_on(bike, rides=rides))
     kg = round(kilos, 1)
-    added = [now - bare for bare, now in (told.front_load_n, told.rear_load_n)]
+    added = [now - bare for bare, now in (answer.front_load_n, answer.rear_load_n)]
     assert sum(added) == pytest.approx(9.80665 * (75 + kg))
     assert added[0] * bike.wheelbase_mm == pytest.approx(9.80665 * (75 * share * bike.wheelbase_mm + kg * x))
 
@@ -69,14 +69,14 @@ def test_tubes_raised_lower_the_front_by_their_cosine(archetype: BikeArchetype, 
     bike = archetype.bike("x")
     assume(bike.fork.crown == "double")
     job = job_on(bike, [{"type": "fork_raise", "raised_mm": bike.fork.raised_mm + up}])
-    told = predict_bike(job)
-    assert told.front_drop_mm == pytest.approx(up * np.cos(np.radians(bike.rake_deg)))
-    assert told.rear_drop_mm == pytest.approx(0.0, abs=1e-9)
-    steeper = told.before.laden.rake_deg - told.planned.laden.rake_deg
+    answer = predict_bike(job)
+    assert answer.front_drop_mm == pytest.approx(up * np.cos(np.radians(bike.rake_deg)))
+    assert answer.rear_drop_mm == pytest.approx(0.0, abs=1e-9)
+    steeper = answer.before.laden.rake_deg - answer.planned.laden.rake_deg
     assert steeper == pytest.approx(
         np.degrees(
-            np.arctan2(told.planned.laden.front_drop_mm - told.planned.laden.rear_drop_mm, bike.wheelbase_mm)
-            - np.arctan2(told.before.laden.front_drop_mm - told.before.laden.rear_drop_mm, bike.wheelbase_mm)
+            np.arctan2(answer.planned.laden.front_drop_mm - answer.planned.laden.rear_drop_mm, bike.wheelbase_mm)
+            - np.arctan2(answer.before.laden.front_drop_mm - answer.before.laden.rear_drop_mm, bike.wheelbase_mm)
         )
     )
 
@@ -87,14 +87,14 @@ def test_taller_tyres_at_both_ends_lift_everything_alike(archetype: BikeArchetyp
     bike = archetype.bike("x")
     tyres = {"type": "tyres", "front_radius_mm": bike.front_tyre_radius_mm + taller,
              "rear_radius_mm": bike.rear_tyre_radius_mm + taller}  # fmt: skip
-    told = predict_bike(job_on(bike, [tyres]))
-    assert told.front_drop_mm == pytest.approx(-taller)
-    assert told.rear_drop_mm == pytest.approx(-taller)
-    assert told.planned.laden.seat_mm == pytest.approx(told.before.laden.seat_mm + taller)
-    assert told.planned.laden.rake_deg == pytest.approx(told.before.laden.rake_deg)
-    grown = taller * np.tan(np.radians(told.before.laden.rake_deg))
-    assert told.planned.laden.trail_mm - told.before.laden.trail_mm == pytest.approx(grown)
-    for was, now in told.clearances.values():
+    answer = predict_bike(job_on(bike, [tyres]))
+    assert answer.front_drop_mm == pytest.approx(-taller)
+    assert answer.rear_drop_mm == pytest.approx(-taller)
+    assert answer.planned.laden.seat_mm == pytest.approx(answer.before.laden.seat_mm + taller)
+    assert answer.planned.laden.rake_deg == pytest.approx(answer.before.laden.rake_deg)
+    grown = taller * np.tan(np.radians(answer.before.laden.rake_deg))
+    assert answer.planned.laden.trail_mm - answer.before.laden.trail_mm == pytest.approx(grown)
+    for was, now in answer.clearances.values():
         assert now - was == pytest.approx(taller)
 
 
@@ -168,7 +168,7 @@ def test_any_plan_is_predicted_or_refused_in_a_sentence_and_survives_its_file(
     planned = BikeJob.model_validate(job.model_dump() | {"plan": {"changes": [p.model_dump() for p in stack]}})
     assert read_job(write(BikeFile(job=planned))) == BikeFile(job=planned)
     try:
-        told = predict_bike(planned)
+        answer = predict_bike(planned)
     except ValidationError as error:
         # A part that cannot be is refused by its own document; a number that is none would be told as such.
         assert_told(error)
@@ -176,9 +176,9 @@ def test_any_plan_is_predicted_or_refused_in_a_sentence_and_survives_its_file(
     except ValueError as error:
         assert_sentence(str(error))
         return
-    assert_finite(told)
-    assert -sum(s.rear for s in told.shares) == pytest.approx(told.rear_drop_mm, abs=1e-6)
-    assert -sum(s.front for s in told.shares) == pytest.approx(told.front_drop_mm, abs=1e-6)
+    assert_finite(answer)
+    assert -sum(s.rear for s in answer.shares) == pytest.approx(answer.rear_drop_mm, abs=1e-6)
+    assert -sum(s.front for s in answer.shares) == pytest.approx(answer.front_drop_mm, abs=1e-6)
 
 
 def assert_sentence(text: str) -> None:
@@ -190,7 +190,7 @@ def assert_told(error: ValidationError) -> None:
     assert {e["type"] for e in error.errors()} == {"value_error"}, error
 
 
-def assert_finite(told: BikePrediction) -> None:
+def assert_finite(answer: BikePrediction) -> None:
     def walk(value: Any, path: str) -> None:
         if isinstance(value, dict):
             for key, inner in value.items():
@@ -201,7 +201,7 @@ def assert_finite(told: BikePrediction) -> None:
         elif isinstance(value, float):
             assert np.isfinite(value), path
 
-    walk(told.model_dump(), "")
+    walk(answer.model_dump(), "")
 
 
 def test_a_fork_is_its_springs_and_its_air() -> None:

@@ -63,12 +63,12 @@ CASES: list[tuple[str, BikeJob, str]] = [
 
 @pytest.mark.parametrize(("found", "job", "severity"), CASES, ids=[c[0] for c in CASES])
 def test_a_limit_is_found_and_its_cures_heal(found: str, job: BikeJob, severity: str) -> None:
-    told = predict_bike(job)
-    finding = next((f for f in told.findings if f.id == found), None)
-    assert finding is not None, [f.id for f in told.findings]
+    answer = predict_bike(job)
+    finding = next((f for f in answer.findings if f.id == found), None)
+    assert finding is not None, [f.id for f in answer.findings]
     assert finding.severity == severity
     assert finding.why
-    assert told.stopped == any(f.severity == "stops" for f in told.findings)
+    assert answer.stopped == any(f.severity == "stops" for f in answer.findings)
     for cure in finding.cures:
         healed = predict_bike(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": cure.changes})}))
         same = next((f for f in healed.findings if f.id == found), None)
@@ -80,10 +80,10 @@ def test_a_limit_is_found_and_its_cures_heal(found: str, job: BikeJob, severity:
 def test_a_machine_as_it_comes_is_not_stopped(key: str) -> None:
     bike = BIKES[key].bike("x")
     mass = "78" if key not in ("downhill", "mountain") else "84"
-    told = predict_bike(job_on(bike, rides=[{"name": "r", "mass": mass, "x_mm": 0.38 * bike.wheelbase_mm}]))
-    assert not told.stopped
-    assert told.rear_drop_mm == 0
-    assert told.steering.trail_left_mm == pytest.approx(0, abs=1e-9)
+    answer = predict_bike(job_on(bike, rides=[{"name": "r", "mass": mass, "x_mm": 0.38 * bike.wheelbase_mm}]))
+    assert not answer.stopped
+    assert answer.rear_drop_mm == 0
+    assert answer.steering.trail_left_mm == pytest.approx(0, abs=1e-9)
 
 
 def test_an_override_builds_what_is_stopped_and_says_so() -> None:
@@ -96,9 +96,9 @@ def test_an_override_builds_what_is_stopped_and_says_so() -> None:
     # Leaving the bottom-out parts out is refused, whatever is written.
     refused = next(c[1] for c in CASES if c[0] == "fork.bottom_out")
     refused = refused.model_copy(update={"plan": refused.plan.model_copy(update={"override": "the owner insists"})})
-    told = predict_bike(refused)
-    assert told.stopped
-    assert told.refused
+    answer = predict_bike(refused)
+    assert answer.stopped
+    assert answer.refused
     assert bike_card(refused).override == ""
 
 
@@ -167,9 +167,9 @@ def test_the_plus_minus_grows_with_what_is_not_known() -> None:
 
 
 def test_with_nobody_on_it_no_laden_sag_is_judged() -> None:
-    told = predict_bike(job_on(TRAIL, rides=[]))
-    assert [f.id for f in told.findings if f.id.startswith(("sag", "rate"))] == ["sag.nobody"]
-    assert {b.verdict for b in told.sags.values()} == {"nobody rides it"}
+    answer = predict_bike(job_on(TRAIL, rides=[]))
+    assert [f.id for f in answer.findings if f.id.startswith(("sag", "rate"))] == ["sag.nobody"]
+    assert {b.verdict for b in answer.sags.values()} == {"nobody rides it"}
 
 
 def test_preload_by_turns_and_by_the_thread_that_shows() -> None:
@@ -187,11 +187,11 @@ def test_preload_by_turns_and_by_the_thread_that_shows() -> None:
 @pytest.mark.parametrize("wanted", ["-12", "9", "20", "45"])
 def test_the_rod_that_is_offered_gives_the_drop_and_stops_nothing(key: str, wanted: str) -> None:
     job = job_on(BIKES[key].bike("x"), rear_drop=wanted)
-    told = predict_bike(job)
-    aim = next(f for f in told.findings if f.id == "aim.rear")
+    answer = predict_bike(job)
+    aim = next(f for f in answer.findings if f.id == "aim.rear")
     for cure in aim.cures:
         healed = predict_bike(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": cure.changes})}))
-        assert abs(healed.rear_drop_mm - float(wanted)) < abs(told.rear_drop_mm - float(wanted)), cure.title
+        assert abs(healed.rear_drop_mm - float(wanted)) < abs(answer.rear_drop_mm - float(wanted)), cure.title
         ends = [f.id for f in healed.findings if f.id in ("rear.linkage_stop", "sag.rear.bottomed")]
         assert not ends, cure.title
     if key == "linkage_frame" and wanted in ("9", "20"):

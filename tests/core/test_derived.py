@@ -113,10 +113,10 @@ def test_a_vehicle_weighs_what_its_wheels_carry() -> None:
 
 
 def test_the_track_widens_as_the_axles_own_sweep_says(in_hand: Any) -> None:
-    told = predict(in_hand)
+    answer = predict(in_hand)
     assessed = assess(in_hand)
     for end in AXLES:
-        axle, stance = told.axle(end), assessed.after.axle(end)
+        axle, stance = answer.axle(end), assessed.after.axle(end)
         assert axle.angles_before.half_track_change_mm == pytest.approx(0, abs=0.01)
         data = {"linkage": stance.axle.linkage.model_dump(), "tyre_radius_mm": stance.axle.tyre_radius_mm}
         zero, there = (
@@ -128,17 +128,17 @@ def test_the_track_widens_as_the_axles_own_sweep_says(in_hand: Any) -> None:
 
 @pytest.mark.parametrize("key", list(BIKES))
 def test_the_rears_curve_carries_its_load_where_it_stands(key: str) -> None:
-    told = predict_bike(job_on(BIKES[key].bike("x")))
-    sags = [told.planned.unladen.rear_sag_mm, told.planned.laden.rear_sag_mm]
+    answer = predict_bike(job_on(BIKES[key].bike("x")))
+    sags = [answer.planned.unladen.rear_sag_mm, answer.planned.laden.rear_sag_mm]
     standing = assess_bike(job_on(BIKES[key].bike("x"))).after
     swept = sweep_rear(standing, [*sags, 1e4])
-    assert swept["axle_load_n"] == [*(pytest.approx(load, rel=1e-5) for load in told.rear_load_n), None]
+    assert swept["axle_load_n"] == [*(pytest.approx(load, rel=1e-5) for load in answer.rear_load_n), None]
     assert float(swept["installation_ratio"][0] or 0) * float(swept["leverage_ratio"][0] or 0) == pytest.approx(1)
 
 
 def test_turns_of_the_collar_are_preload_over_its_pitch() -> None:
-    told = predict_bike(job_on(machine(), [{"type": "rear_preload", "preload_mm": 14.5}], rides=[RIDER]))
-    assert told.preload_turns == pytest.approx((14.5 - 10) / 1.5)
+    answer = predict_bike(job_on(machine(), [{"type": "rear_preload", "preload_mm": 14.5}], rides=[RIDER]))
+    assert answer.preload_turns == pytest.approx((14.5 - 10) / 1.5)
     back = predict_bike(job_on(machine(), [{"type": "rear_preload", "preload_mm": 7}], rides=[RIDER]))
     assert back.preload_turns == pytest.approx(-2)
 
@@ -146,8 +146,8 @@ def test_turns_of_the_collar_are_preload_over_its_pitch() -> None:
 @pytest.mark.parametrize(("stroke", "found"), [(89.9, True), (90.1, False)])
 def test_coils_touch_where_preload_and_stroke_are_more_than_the_spring_has(stroke: float, *, found: bool) -> None:
     # 10 mm of preload and 80 mm of damper stroke.
-    told = predict_bike(job_on(machine(spring__stroke_mm=stroke), rides=[RIDER]))
-    coils = [f for f in told.findings if f.id == "rear.coils"]
+    answer = predict_bike(job_on(machine(spring__stroke_mm=stroke), rides=[RIDER]))
+    coils = [f for f in answer.findings if f.id == "rear.coils"]
     assert bool(coils) is found
     if coils:
         assert (coils[0].value, coils[0].limit) == (pytest.approx(90), stroke)
@@ -159,8 +159,8 @@ def test_a_bigger_front_tyre_takes_its_own_from_the_gap_above_it() -> None:
     for more, left in ((6, None), (9, 11.0), (22, -2.0)):
         tyres = {"type": "tyres", "front_radius_mm": bike.front_tyre_radius_mm + more,
                  "rear_radius_mm": bike.rear_tyre_radius_mm}  # fmt: skip
-        told = predict_bike(job_on(bike, [tyres], rides=[RIDER]))
-        close = next((f for f in told.findings if f.id == "gap.tyre to lower clamp"), None)
+        answer = predict_bike(job_on(bike, [tyres], rides=[RIDER]))
+        close = next((f for f in answer.findings if f.id == "gap.tyre to lower clamp"), None)
         assert (close and close.value) == left
         assert close is None or close.severity == ("stops" if left and left < 0 else "fix")
 
@@ -181,22 +181,22 @@ def test_a_stand_bent_and_cut_has_its_foot_where_the_leg_swung_it(bend: float, c
 
 
 def test_an_input_without_a_share_is_not_listed(in_hand: Any) -> None:
-    told = predict(with_changes(in_hand))
+    answer = predict(with_changes(in_hand))
     for end in AXLES:
-        assert all(i.share > 1e-6 for i in told.axle(end).inputs)
-        assert sum(i.share for i in told.axle(end).inputs) == pytest.approx(1, abs=1e-3)
+        assert all(i.share > 1e-6 for i in answer.axle(end).inputs)
+        assert sum(i.share for i in answer.axle(end).inputs) == pytest.approx(1, abs=1e-3)
 
 
 def test_a_stations_spread_is_shared_by_how_far_it_is_from_each_axle(in_hand: Any) -> None:
     job = with_changes(in_hand, SeatSpacer(axle="rear", thickness_mm=20))
-    told = predict(job)
+    answer = predict(job)
     base, tape = job.vehicle.wheelbase_mm, job.measure.default_tolerance_mm
-    rows = [h for h in told.heights if h.kind == "station"]
+    rows = [h for h in answer.heights if h.kind == "station"]
     assert rows
     for row in rows:
         assert row.x_mm is not None
         back = -row.x_mm / base  # 0 at the front axle, 1 at the rear one
-        front, rear = (told.axle(e) for e in AXLES)
+        front, rear = (answer.axle(e) for e in AXLES)
         assert row.change == pytest.approx((1 - back) * front.rise + back * rear.rise, abs=0.15)
         reading = job.measure.station(row.label, row.side)
         assert reading is not None
@@ -217,8 +217,8 @@ def test_a_loose_rear_spring_has_no_rate() -> None:
 
 def test_travel_that_solid_coils_take_by_hand() -> None:
     # 70 mm of spring less 10 of preload: solid at 240 mm of damper, cos + sin = (3 − 0.8²)/2, so 120.15 mm of 160.54.
-    told = predict_bike(job_on(machine(spring__stroke_mm=70), rides=[RIDER]))
-    coils = next(f for f in told.findings if f.id == "rear.coils")
+    answer = predict_bike(job_on(machine(spring__stroke_mm=70), rides=[RIDER]))
+    coils = next(f for f in answer.findings if f.id == "rear.coils")
     assert coils.margin == -20
     assert "40 mm of wheel travel are lost" in coils.why
     longer = {"type": "rear_damper", "extended_mm": 300, "stroke_mm": 86.5}
@@ -277,8 +277,8 @@ def test_riding_on_the_stop_stops_the_plan_and_a_lower_stop_is_offered_by_what_i
         vehicle = plain.vehicle.with_axle("front", bump_stop=near)
         bare = plain.measure.model_copy(update={"corners": tuple(
             c for c in plain.measure.corners if c.quantity != "bump_stop_gap")})  # fmt: skip
-        told = predict(plain.model_copy(update={"vehicle": vehicle, "measure": bare}))
-        found = next(f for f in told.findings if f.id == "bump_gap.front")
+        answer = predict(plain.model_copy(update={"vehicle": vehicle, "measure": bare}))
+        found = next(f for f in answer.findings if f.id == "bump_gap.front")
         assert found.value == pytest.approx(gap, abs=0.05)
         assert found.severity == severity
         again = assess(plain.model_copy(update={"vehicle": vehicle, "measure": bare})).after.front
@@ -291,10 +291,10 @@ def test_riding_on_the_stop_stops_the_plan_and_a_lower_stop_is_offered_by_what_i
 
 def test_tubes_raised_in_their_clamps_draw_the_front_wheel_back() -> None:
     bike = machine()
-    told = predict_bike(job_on(bike, [{"type": "fork_raise", "raised_mm": 20}], rides=[RIDER]))
+    answer = predict_bike(job_on(bike, [{"type": "fork_raise", "raised_mm": 20}], rides=[RIDER]))
     # The clamps slide down the tube: 20 mm along an axis that leans by the rake take 20·sin(rake) off the wheelbase.
     shorter = 20 * np.sin(np.radians(bike.rake_deg))
-    assert told.planned.laden.wheelbase_mm - told.before.laden.wheelbase_mm == pytest.approx(-shorter, abs=0.05)
+    assert answer.planned.laden.wheelbase_mm - answer.before.laden.wheelbase_mm == pytest.approx(-shorter, abs=0.05)
 
 
 def test_a_stop_over_the_axle_pushes_from_where_it_is_touched() -> None:
@@ -358,5 +358,7 @@ def test_a_rear_strut_top_is_looked_at_where_the_front_has_none() -> None:
     job = bare_job(vehicle_of("wishbones", "strut_rear", "car", "x"))
     top = {"stud_length_mm": 24, "stud_diameter_mm": 10, "nut_height_mm": 10, "washer_mm": 2}
     rear = job.vehicle.with_axle("rear", strut_top=StrutTop.model_validate(top))
-    told = predict(with_changes(job.model_copy(update={"vehicle": rear}), StrutTopSpacer(axle="rear", thickness_mm=15)))
-    assert "stud_engagement.rear" in [f.id for f in told.findings]
+    answer = predict(
+        with_changes(job.model_copy(update={"vehicle": rear}), StrutTopSpacer(axle="rear", thickness_mm=15))
+    )
+    assert "stud_engagement.rear" in [f.id for f in answer.findings]

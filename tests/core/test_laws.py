@@ -40,10 +40,10 @@ def test_droop_left_is_from_the_ride_point_down_to_the_damper_fully_out(in_hand:
         # As long, fully out, as it is with the wheel so far below the ride point.
         out = float(ride.ride.damper_at(ride.travel - left))
         extended = DamperData.model_validate(damper.model_dump() | {"extended_mm": out})
-        told = found(fitted(job, end, damper=extended), f"droop_left.{end}")
-        assert told is not None
-        assert told.value == pytest.approx(left, abs=0.05)
-        assert told.severity == severity
+        answer = found(fitted(job, end, damper=extended), f"droop_left.{end}")
+        assert answer is not None
+        assert answer.value == pytest.approx(left, abs=0.05)
+        assert answer.severity == severity
     assert found(job, f"droop_left.{end}") is None
 
 
@@ -53,12 +53,12 @@ def test_the_rake_by_hand_and_only_beyond_what_the_brief_allows(in_hand: Job) ->
     # A tail up by so much over the wheelbase puts the nose down.
     down = math.degrees(math.atan((rises[1] - rises[0]) / job.vehicle.wheelbase_mm))
     assert down > 0.3
-    told = found(briefed(job, rake_change_max_deg=down - 0.05), "rake")
-    assert told is not None
-    assert told.value == pytest.approx(down, abs=1e-6)
-    assert told.limit == pytest.approx(down - 0.05, abs=1e-6)
-    assert told.margin == pytest.approx(-0.05, abs=1e-6)
-    assert "drops" in told.what
+    answer = found(briefed(job, rake_change_max_deg=down - 0.05), "rake")
+    assert answer is not None
+    assert answer.value == pytest.approx(down, abs=1e-6)
+    assert answer.limit == pytest.approx(down - 0.05, abs=1e-6)
+    assert answer.margin == pytest.approx(-0.05, abs=1e-6)
+    assert "drops" in answer.what
     assert found(briefed(job, rake_change_max_deg=down + 0.05), "rake") is None
     lifted = with_changes(in_hand, SeatSpacer(axle="rear", thickness_mm=-24))
     nose_up = found(briefed(lifted, rake_change_max_deg=0.1), "rake")
@@ -75,14 +75,14 @@ def test_lamps_too_low_go_up_and_lamps_too_high_come_down(in_hand: Job, quantity
     assert now is not None
     rule = LocalLimit.model_validate({"quantity": quantity, "value_mm": now + off, "text": "the yard's rule"})
     ruled = briefed(job, local_limits=[rule.model_dump()])
-    told = found(ruled, f"local_{quantity}")
-    assert told is not None
-    assert told.margin == pytest.approx(-15, abs=1e-6)
-    assert told.wanted_rise is not None
+    answer = found(ruled, f"local_{quantity}")
+    assert answer is not None
+    assert answer.margin == pytest.approx(-15, abs=1e-6)
+    assert answer.wanted_rise is not None
     # The lamp sits a little ahead of the axle: it moves about as much as the axle does, and one more for the rounding.
-    assert told.wanted_rise - predict(job).front.rise == pytest.approx(way * 16, abs=0.01)
-    assert told.cures
-    for cure in told.cures:
+    assert answer.wanted_rise - predict(job).front.rise == pytest.approx(way * 16, abs=0.01)
+    assert answer.cures
+    for cure in answer.cures:
         healed = predict(ruled.model_copy(update={"plan": Plan(changes=cure.changes)}))
         assert healed.lamp_height_mm is not None
         assert way * (healed.lamp_height_mm - (now + off)) >= 0, cure.title
@@ -115,9 +115,9 @@ def test_a_ratio_in_doubt_is_its_own_share_of_the_rise(in_hand: Job) -> None:
     """A ring lifts by its thickness over the ratio: two per cent of the one are two per cent of the other."""
     lifted = with_changes(in_hand, SeatSpacer(axle="rear", thickness_mm=20))
     for percent in (2.0, 6.0):
-        told = predict(fitted(lifted, "rear", ratio_tolerance_percent=percent)).rear
-        share = next(i for i in told.inputs if i.label == "installation ratio")
-        assert share.plus_minus == pytest.approx(told.rise * percent / 100, rel=0.2)
+        answer = predict(fitted(lifted, "rear", ratio_tolerance_percent=percent)).rear
+        share = next(i for i in answer.inputs if i.label == "installation ratio")
+        assert share.plus_minus == pytest.approx(answer.rise * percent / 100, rel=0.2)
 
 
 def test_a_leaf_axle_steers_the_way_its_eyes_lead_it() -> None:

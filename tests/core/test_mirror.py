@@ -197,9 +197,9 @@ def test_without_targets_nothing_is_judged_and_the_angles_are_told(in_hand: Job)
     judged = {(w.axle, w.side): w for w in align(in_hand).wheels}
     for wheel in found.wheels:
         assert wheel.within is None
-        told = {a.angle: a.planned for a in wheel.angles}
+        outcome = {a.angle: a.planned for a in wheel.angles}
         for angle in judged[wheel.axle, wheel.side].angles:
-            assert told[angle.angle] == pytest.approx(angle.planned)
+            assert outcome[angle.angle] == pytest.approx(angle.planned)
 
 
 def test_a_window_missed_by_steps_alone_is_told_as_that(in_hand: Job) -> None:
@@ -215,9 +215,9 @@ def test_a_window_missed_by_steps_alone_is_told_as_that(in_hand: Job) -> None:
 
 def test_caster_can_be_read_of_what_steers_and_of_nothing_else() -> None:
     job = bare_job(vehicle_of("wishbones_upper", "four_link_axle", "car", "x"))
-    told = predict(job)
-    assert told.front.angles_read == ["camber", "toe", "caster"]
-    assert told.rear.angles_read == ["camber", "toe"]
+    outcome = predict(job)
+    assert outcome.front.angles_read == ["camber", "toe", "caster"]
+    assert outcome.rear.angles_read == ["camber", "toe"]
 
 
 @pytest.mark.parametrize("key", [k for k, a in ARCHETYPES.items() if "rear" in a.where])
@@ -231,15 +231,15 @@ def test_the_plan_and_the_rack_tell_one_angle(in_hand: Job) -> None:
     angles = [{"axle": "front", "side": s, "angle": "camber", "reading": v} for s, v in read]
     data = in_hand.measure.model_dump() | {"angles": angles}
     job = in_hand.model_copy(update={"measure": Measurements.model_validate(data)})
-    told, racked = predict(job).front, align(job)
-    assert told.angles_before.camber_deg == pytest.approx(-0.65), "the mean of what was read"
+    outcome, racked = predict(job).front, align(job)
+    assert outcome.angles_before.camber_deg == pytest.approx(-0.65), "the mean of what was read"
     planned = [a.planned for w in racked.wheels if w.axle == "front" for a in w.angles if a.angle == "camber"]
-    assert told.angles_after.camber_deg == pytest.approx(np.mean(planned), abs=0.02)
+    assert outcome.angles_after.camber_deg == pytest.approx(np.mean(planned), abs=0.02)
     bare = predict(job.model_copy(update={"measure": in_hand.measure.model_copy(update={"angles": ()})})).front
-    moved = told.angles_after.camber_deg - told.angles_before.camber_deg
+    moved = outcome.angles_after.camber_deg - outcome.angles_before.camber_deg
     assert moved == pytest.approx(bare.angles_after.camber_deg - bare.angles_before.camber_deg)
-    assert np.subtract(told.curves.camber_deg, bare.curves.camber_deg) == pytest.approx(
-        told.angles_before.camber_deg - bare.angles_before.camber_deg, abs=2e-5
+    assert np.subtract(outcome.curves.camber_deg, bare.curves.camber_deg) == pytest.approx(
+        outcome.angles_before.camber_deg - bare.angles_before.camber_deg, abs=2e-5
     )
 
 
@@ -256,9 +256,9 @@ def test_a_target_that_is_only_usual_is_aimed_at_and_judges_nothing() -> None:
     assert camber.remaining is not None
     assert abs(camber.remaining) > 0.75
     maker = {q: t.model_copy(update={"assumed": False}) for q, t in vehicle.front.targets.items()}
-    told = align(job.model_copy(update={"vehicle": job.vehicle.with_axle("front", targets=maker)}))
-    assert told.within is False
-    assert any(s.startswith("Camber front left stays") for s in told.left_over)
+    outcome = align(job.model_copy(update={"vehicle": job.vehicle.with_axle("front", targets=maker)}))
+    assert outcome.within is False
+    assert any(s.startswith("Camber front left stays") for s in outcome.left_over)
     after = {"angles": [{"axle": "front", "side": "left", "angle": "camber", "reading": "2"}]}
     proof = job.prove.model_copy(update={"after": Measurements.model_validate(after)})
     measured = job.model_copy(update={"prove": proof})

@@ -31,21 +31,21 @@ def read(job: Job, end: AxleName, height: float) -> Job:
 @pytest.mark.parametrize("lower", [0, 23])
 def test_a_block_raises_by_its_own_height_wherever_it_was_measured(end: AxleName, lower: float) -> None:
     job = read(bare_job(PICK_UP), end, PICK_UP.axle(end).hub_to_arch_mm - lower)
-    plain, told = predict(with_changes(job)), predict(with_changes(job, Block(axle=end, height_mm=40)))
-    axle, was = told.axle(end), plain.axle(end)
+    plain, answer = predict(with_changes(job)), predict(with_changes(job, Block(axle=end, height_mm=40)))
+    axle, was = answer.axle(end), plain.axle(end)
     # Both length curves are splines through their own 41 positions: a thousandth of a millimetre apart.
     assert axle.rise == pytest.approx(40, abs=2e-3)
     assert axle.load_n == pytest.approx(was.load_n), "the pack carries what it carried, at the same arch"
     assert axle.wheel_rate_after == pytest.approx(was.wheel_rate_after, rel=1e-4)
     other = "rear" if end == "front" else "front"
-    assert told.axle(other).rise == pytest.approx(0, abs=1e-6)
+    assert answer.axle(other).rise == pytest.approx(0, abs=1e-6)
     # The stop between frame and axle is met 40 mm later; the damper has 40 mm more to reach, at its own ratio.
     assert axle.travel_after.gap == pytest.approx((was.travel_after.gap or 0) + 40, abs=2e-3)
     droop = (x.ride - x.droop for x in (axle.travel_after, was.travel_after))
     assert next(droop) < next(droop) - 30
-    corners = [c.rise_mm for c in told.body.corners if c.axle == end]
+    corners = [c.rise_mm for c in answer.body.corners if c.axle == end]
     assert np.mean(corners) == pytest.approx(40, abs=0.6)
-    heights = [h for h in told.heights if h.kind == "hub_to_arch" and h.axle == end]
+    heights = [h for h in answer.heights if h.kind == "hub_to_arch" and h.axle == end]
     assert [h.change for h in heights] == pytest.approx([40, 40], abs=2e-3)
 
 
@@ -75,12 +75,12 @@ def test_a_bar_turned_by_teeth_raises_as_its_angle_does(end: AxleName) -> None:
     turned = TorsionReindex(axle=end, inner_teeth=36, outer_teeth=40, inner_by=1, outer_by=1)
     # 10° at the inner end less 9° at the outer one.
     assert math.degrees(turned.angle) == pytest.approx(1.0)
-    told = predict(with_changes(job, turned)).axle(end)
+    answer = predict(with_changes(job, turned)).axle(end)
     before = assess(job).before.axle(end)
     # To first order the arm's end comes down by 1° times its reach, which is what the motion ratio is, mm/rad.
     reach = 1 / float(before.ride.spring_length.ratio(before.travel))
-    assert told.rise > 0
-    assert told.rise == pytest.approx(math.radians(1) * reach, rel=0.12)
+    assert answer.rise > 0
+    assert answer.rise == pytest.approx(math.radians(1) * reach, rel=0.12)
     back = predict(with_changes(job, turned.model_copy(update={"inner_by": -1, "outer_by": -1}))).axle(end)
     assert back.rise < 0
     with pytest.raises(ValueError, match="Fewer teeth"):
@@ -124,32 +124,32 @@ def test_a_raised_axle_is_drawn_on_the_ground_and_lamps_and_pitch_follow_it(in_h
     _ = in_hand
     for end in AXLES:
         job = bare_job(PICK_UP)
-        told = predict(with_changes(job, Block(axle=end, height_mm=50)))
-        was, now = told.drawing.before, told.drawing.after
+        answer = predict(with_changes(job, Block(axle=end, height_mm=50)))
+        was, now = answer.drawing.before, answer.drawing.after
         for axle in AXLES:
             assert getattr(now, axle).centre[2] == pytest.approx(getattr(was, axle).centre[2], abs=0.3), "on the ground"
         raised = [getattr(now, e).arch_top[1] - getattr(was, e).arch_top[1] for e in AXLES]
         assert raised == pytest.approx([50.0 if e == end else 0.0 for e in AXLES], abs=0.5)
         down = math.degrees(math.atan(50 / PICK_UP.wheelbase_mm)) * (1 if end == "rear" else -1)
-        assert told.pitch_change_deg == pytest.approx(down, abs=0.01)
+        assert answer.pitch_change_deg == pytest.approx(down, abs=0.01)
 
 
 def test_a_lamp_nobody_measured_rises_with_the_block() -> None:
     lamp = PICK_UP.model_copy(update={"headlamp": "front bumper"})
     job = bare_job(lamp)
-    plain, told = predict(with_changes(job)), predict(with_changes(job, Block(axle="front", height_mm=40)))
+    plain, answer = predict(with_changes(job)), predict(with_changes(job, Block(axle="front", height_mm=40)))
     at = -lamp.stations[0].x_mm / lamp.wheelbase_mm
-    assert (told.lamp_height_mm or 0) - (plain.lamp_height_mm or 0) == pytest.approx((1 - at) * 40, abs=0.01)
+    assert (answer.lamp_height_mm or 0) - (plain.lamp_height_mm or 0) == pytest.approx((1 - at) * 40, abs=0.01)
 
 
 @pytest.mark.parametrize("end", AXLES)
 def test_a_turned_bar_is_the_same_bar_and_its_errors_cancel(end: AxleName) -> None:
     job = read(bare_job(BARS), end, BARS.axle(end).hub_to_arch_mm)
     turned = TorsionReindex(axle=end, inner_by=3, outer_by=3)
-    told = predict(with_changes(job, turned)).axle(end)
+    answer = predict(with_changes(job, turned)).axle(end)
     # The load is inferred from the bar's own rate and angle: what is wrong with either is wrong before and after.
-    assert "rate of the new springs" not in {i.label for i in told.inputs}
-    assert told.plus_minus < 0.15 * told.rise
+    assert "rate of the new springs" not in {i.label for i in answer.inputs}
+    assert answer.plus_minus < 0.15 * answer.rise
     bar = BARS.axle(end).spring
     other = SpringData_of(bar.model_dump() | {"diameter_mm": 25.0})
     assert not bar.is_same_part(other)

@@ -70,8 +70,8 @@ def test_a_joint_at_its_angle_ends_the_travel_of_a_job(end: str) -> None:
 
     def limited(most: float, *changes: Any) -> dict[str, Finding]:
         job = bare_job(axle_with(vehicle, end, joint_limits_deg={"upper_outer": most}))
-        told = predict(with_changes(job, *changes)).findings
-        return {f.id: f for f in told if f.id.startswith("joint")}
+        answer = predict(with_changes(job, *changes)).findings
+        return {f.id: f for f in answer if f.id.startswith("joint")}
 
     assert limited(droop + 0.5) == {}
     between = (droop + bump) / 2
@@ -99,8 +99,8 @@ def test_a_brief_that_wants_it_back_asks_about_what_cannot_be_undone(in_hand: Jo
     assert not [f for f in predict(free).findings if f.id.startswith("undone")]
     bike = BIKES["linkage_frame"].bike("x")
     for wish, wanted in ((True, ["undone.c1"]), (False, [])):
-        told = predict_bike(job_on(bike, [{"type": "seat_foam", "lower_mm": 5}], reversible=wish)).findings
-        assert [f.id for f in told if f.id.startswith("undone")] == wanted
+        answer = predict_bike(job_on(bike, [{"type": "seat_foam", "lower_mm": 5}], reversible=wish)).findings
+        assert [f.id for f in answer if f.id.startswith("undone")] == wanted
 
 
 def test_a_bolt_that_clamps_rubber_waits_for_ride_height_and_an_unknown_one_is_not_lost(in_hand: Job) -> None:
@@ -110,14 +110,14 @@ def test_a_bolt_that_clamps_rubber_waits_for_ride_height_and_an_unknown_one_is_n
         "stay_bush": {"name": "stay bush bolt", "at_ride_height": True},
     }
     job = in_hand.model_copy(update={"vehicle": axle_with(in_hand.vehicle, "front", fasteners=fasteners)})
-    told = steps(with_changes(job, StrutTopSpacer(axle="front", thickness_mm=10)))
-    closed = told["front.left.clamp_in"]
+    answer = steps(with_changes(job, StrutTopSpacer(axle="front", thickness_mm=10)))
+    closed = answer["front.left.clamp_in"]
     assert closed.fasteners == ()
     assert "hand tight" in closed.text
-    at_height = [f.key for f in told["front.left.ride_height"].fasteners]
+    at_height = [f.key for f in answer["front.left.ride_height"].fasteners]
     assert at_height[-2:] == ["strut_clamp", "stay_bush"]
-    assert [f.key for f in told["front.left.others"].fasteners] == ["skid_plate"]
-    uses = [f.key for s in told.values() if s.axle == "front" and s.side == "left" for f in s.fasteners]
+    assert [f.key for f in answer["front.left.others"].fasteners] == ["skid_plate"]
+    uses = [f.key for s in answer.values() if s.axle == "front" and s.side == "left" for f in s.fasteners]
     assert sorted(uses) == sorted(set(uses)), "each is tightened once"
 
 
@@ -133,14 +133,14 @@ def test_the_hold_at_ride_height_tells_every_kind_what_its_bushes_would_store(
     size = "off_roader" if "axle" in front else "van"
     job = bare_job(vehicle_of(front, rear, size, "x"))
     turns = predict(job).rear.wind_up_deg
-    told = {part: next(k for k in turns if part in k) for part in stored}
-    assert all(2 < turns[name] < 25 for name in told.values())
+    answer = {part: next(k for k in turns if part in k) for part in stored}
+    assert all(2 < turns[name] < 25 for name in answer.values())
     if job.vehicle.rear.coil is None:
         return
     lifted = with_changes(job, SeatSpacer(axle="rear", thickness_mm=5))
     hold = steps(lifted)["rear.left.ride_height"].hold or ""
     turns = predict(lifted).rear.wind_up_deg
-    assert all(f"{name} {turns[name]:.0f}°" in hold for name in told.values())
+    assert all(f"{name} {turns[name]:.0f}°" in hold for name in answer.values())
 
 
 def test_two_wheeler_bolts_that_clamp_rubber_or_that_no_step_knows() -> None:
@@ -154,16 +154,16 @@ def test_two_wheeler_bolts_that_clamp_rubber_or_that_no_step_knows() -> None:
     from inclinum.core.bike.changes.rear_link import holes
 
     hole, rod = holes(bike.rear)
-    told = {s.id: s for s in bike_card(job_on(data, [link | {"hole_mm": hole, "rod_mm": rod + 3}])).steps}
-    assert "rod_bolts" not in [f.key for f in told["rear.torque"].fasteners]
-    assert [f.key for f in told["down.rubber"].fasteners] == ["rod_bolts"]
-    assert told["down.rubber"].hold
-    assert [f.key for f in told["down.others"].fasteners] == ["guard"]
+    answer = {s.id: s for s in bike_card(job_on(data, [link | {"hole_mm": hole, "rod_mm": rod + 3}])).steps}
+    assert "rod_bolts" not in [f.key for f in answer["rear.torque"].fasteners]
+    assert [f.key for f in answer["down.rubber"].fasteners] == ["rod_bolts"]
+    assert answer["down.rubber"].hold
+    assert [f.key for f in answer["down.others"].fasteners] == ["guard"]
 
 
 def test_how_well_a_two_wheelers_readings_are_known_is_in_what_counts_as_predicted() -> None:
     job = job_on(BIKES["linkage_frame"].bike("x"))
-    told = predict_bike(job)
+    answer = predict_bike(job)
 
     def proved(extended: str, laden: str, default: float) -> SagProof:
         sags = [{"end": "rear", "state": s, "reading": r} for s, r in (("extended", extended), ("laden", laden))]
@@ -174,29 +174,29 @@ def test_how_well_a_two_wheelers_readings_are_known_is_in_what_counts_as_predict
 
     # Settling and a rider who shifts leave √7 mm; each reading adds its own ± or what a reading is good to here.
     both = proved("600", "550", 1)
-    assert both.plus_minus == pytest.approx(np.sqrt(7 + 1 + 1 + told.plus_minus_mm**2))
-    assert proved("600", "550", 4).plus_minus == pytest.approx(np.sqrt(7 + 16 + 16 + told.plus_minus_mm**2))
+    assert both.plus_minus == pytest.approx(np.sqrt(7 + 1 + 1 + answer.plus_minus_mm**2))
+    assert proved("600", "550", 4).plus_minus == pytest.approx(np.sqrt(7 + 16 + 16 + answer.plus_minus_mm**2))
     own = proved("600 ± 5", "550 ± 0.5", 4)
-    assert own.plus_minus == pytest.approx(np.sqrt(7 + 25 + 0.25 + told.plus_minus_mm**2))
+    assert own.plus_minus == pytest.approx(np.sqrt(7 + 25 + 0.25 + answer.plus_minus_mm**2))
     # By hand: 8 mm off is outside what careful readings allow, and within what poor ones do.
-    miss = told.sags["rear"].laden_mm + 8
+    miss = answer.sags["rear"].laden_mm + 8
     assert not proved("600", f"{600 - miss:.2f}", 1).within
     assert proved("600 ± 9", f"{600 - miss:.2f}", 1).within
 
 
 def test_the_drop_by_its_mark_and_the_seat_are_known_as_well_as_they_were_read() -> None:
     job = job_on(BIKES["linkage_frame"].bike("x"))
-    told = predict_bike(job)
+    answer = predict_bike(job)
 
     def proved(before: str, after: str, seat: str) -> BikeProof:
         one = {"sags": [{"end": "rear", "state": "laden", "reading": before}]}
         other = {"sags": [{"end": "rear", "state": "laden", "reading": after}], "seat": seat}
         return prove_bike(BikeJob.model_validate(job.model_dump() | {"measure": one, "prove": {"after": other}}))
 
-    seat = told.planned.unladen.seat_mm
+    seat = answer.planned.unladen.seat_mm
     drop = proved("540 ± 5", "540 ± 2", f"{seat:.1f}").rear_drop
     assert drop is not None
-    assert drop.plus_minus == pytest.approx(np.sqrt(7 + 25 + 4 + told.plus_minus_mm**2))
+    assert drop.plus_minus == pytest.approx(np.sqrt(7 + 25 + 4 + answer.plus_minus_mm**2))
     # Six millimetres off: more than √15 with a reading of ±1 allows, less than with one of ±9.
-    assert proved("540", "540", f"{seat + 6 + told.plus_minus_mm:.1f} ± 1").verdict == "outside"
-    assert proved("540", "540", f"{seat + 6 + told.plus_minus_mm:.1f} ± 9").verdict == "within"
+    assert proved("540", "540", f"{seat + 6 + answer.plus_minus_mm:.1f} ± 1").verdict == "outside"
+    assert proved("540", "540", f"{seat + 6 + answer.plus_minus_mm:.1f} ± 9").verdict == "within"

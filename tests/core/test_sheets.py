@@ -46,11 +46,11 @@ def test_a_coil_by_its_outside_diameter() -> None:
 
 def test_a_swap_by_table_by_scales_and_out_of_reach() -> None:
     given_ = json.loads((REFERENCE / "statics-spring-swap-public.json").read_text())
-    told, want = given_["given"]["spring_length"], given_["expect"]
-    table = sheet("spring-swap", spring_length={"table": told["table"]}).answer()
+    outcome, want = given_["given"]["spring_length"], given_["expect"]
+    table = sheet("spring-swap", spring_length={"table": outcome["table"]}).answer()
     assert table["ride_height_change_mm"] == pytest.approx(want["ride_height_change_mm"], abs=0.01)
     assert table["wheel_rate_after_N_per_mm"] == pytest.approx(want["wheel_rate_after_N_per_mm"], abs=0.01)
-    wrong = told | {"table": told["table"] | {"length_mm": [n + 1 for n in told["table"]["length_mm"]]}}
+    wrong = outcome | {"table": outcome["table"] | {"length_mm": [n + 1 for n in outcome["table"]["length_mm"]]}}
     with pytest.raises(ValidationError, match=r"differ by 1\.00 mm"):
         sheet("spring-swap", spring_length=wrong)
     # A lower spring on a straight ratio of 0.8: 3952 N at 248; 40·(L0 − L) = 3952 at L = L0 − 98.8 = 236.2: 14.75 down.
@@ -92,17 +92,17 @@ def test_spacers_taken_out_and_a_stop_that_carries() -> None:
 def test_stations_backwards_alone() -> None:
     both = {"readings": [{"x_mm": 0, "height_change_mm": -30}, {"x_mm": -2600, "height_change_mm": -10}],
             "reading_sigma_mm": 3}  # fmt: skip
-    told = sheet("stations", front_axle_x_mm=0, wheelbase_mm=2600, forward=None, inverse=both).answer()
-    assert told == {
+    outcome = sheet("stations", front_axle_x_mm=0, wheelbase_mm=2600, forward=None, inverse=both).answer()
+    assert outcome == {
         "inverse_front_axle_change_mm": pytest.approx(-30), "inverse_rear_axle_change_mm": pytest.approx(-10),
         "inverse_front_axle_sigma_mm": pytest.approx(3), "inverse_rear_axle_sigma_mm": pytest.approx(3),
     }  # fmt: skip
     # Read half way and at the rear axle: the front is twice the one less the other, its error √5 as large.
     half = {"readings": [{"x_mm": -1300, "height_change_mm": 8}, {"x_mm": -2600, "height_change_mm": 2}],
             "reading_sigma_mm": 1}  # fmt: skip
-    told = sheet("stations", front_axle_x_mm=0, wheelbase_mm=2600, forward=None, inverse=half).answer()
-    assert told["inverse_front_axle_change_mm"] == pytest.approx(14)
-    assert told["inverse_front_axle_sigma_mm"] == pytest.approx(5**0.5)
+    outcome = sheet("stations", front_axle_x_mm=0, wheelbase_mm=2600, forward=None, inverse=half).answer()
+    assert outcome["inverse_front_axle_change_mm"] == pytest.approx(14)
+    assert outcome["inverse_front_axle_sigma_mm"] == pytest.approx(5**0.5)
 
 
 def test_uncertainty_with_scales_has_no_share_of_the_old_spring_and_checks_it() -> None:
@@ -110,22 +110,24 @@ def test_uncertainty_with_scales_has_no_share_of_the_old_spring_and_checks_it() 
               "Lb_mm": 248, "a_ratio": 0.78, "b_per_mm": 0, "scale_load_N": 3200}  # fmt: skip
     sigmas = {"baseline_height_mm": 1, "k1_N_per_mm": 1.1, "L01_mm": 1.5, "k2_N_per_mm": 0.9, "L02_mm": 1.5,
               "Lb_mm": 2, "a_ratio": 0.012, "scale_load_N": 30}  # fmt: skip
-    told = sheet("uncertainty", load_from="scales", inputs=inputs, standard_deviations=sigmas, samples=40_000).answer()
+    outcome = sheet(
+        "uncertainty", load_from="scales", inputs=inputs, standard_deviations=sigmas, samples=40_000
+    ).answer()
     # 3200/0.78/44 = 93.2401 of shortening: 278.7599 long, 30.7599/0.78 = 39.4358 up.
-    assert told["predicted_ride_height_change_mm"] == pytest.approx(39.4358, abs=1e-3)
-    by = dict(zip(told["inputs_in_order"], told["contribution_of_each_input_mm"], strict=True))
+    assert outcome["predicted_ride_height_change_mm"] == pytest.approx(39.4358, abs=1e-3)
+    by = dict(zip(outcome["inputs_in_order"], outcome["contribution_of_each_input_mm"], strict=True))
     assert by["k1_N_per_mm"] == by["L01_mm"] == 0
     assert by["scale_load_N"] == pytest.approx(30 / 0.78**2 / 44, abs=1e-3)
     assert by["L02_mm"] == pytest.approx(1.5 / 0.78, abs=1e-3)
     assert by["k2_N_per_mm"] == pytest.approx(0.9 * 93.2401 / 44 / 0.78, abs=1e-3)
-    assert set(told["ranking_largest_first"]) == set(sigmas) - {"k1_N_per_mm", "L01_mm"}
-    assert told["ranking_largest_first"][:2] == ["Lb_mm", "k2_N_per_mm"], "2/0.78 against 2.445"
+    assert set(outcome["ranking_largest_first"]) == set(sigmas) - {"k1_N_per_mm", "L01_mm"}
+    assert outcome["ranking_largest_first"][:2] == ["Lb_mm", "k2_N_per_mm"], "2/0.78 against 2.445"
     # 38·104·0.78 = 3082.56; the difference's parts: 30, 44.46, 89.232, 59.28, 47.424.
-    assert told["spring_check_difference_N"] == pytest.approx(117.44)
-    assert told["spring_check_sigma_N"] == pytest.approx(128.85, abs=0.02)
-    near = 5 * told["sampling_error_of_sampled_sigma_mm"]
-    assert told["sampled_sigma_height_mm"] == pytest.approx(told["sigma_linear_mm"], abs=near + 0.02)
-    assert told["samples_without_ride_height"] == 0
+    assert outcome["spring_check_difference_N"] == pytest.approx(117.44)
+    assert outcome["spring_check_sigma_N"] == pytest.approx(128.85, abs=0.02)
+    near = 5 * outcome["sampling_error_of_sampled_sigma_mm"]
+    assert outcome["sampled_sigma_height_mm"] == pytest.approx(outcome["sigma_linear_mm"], abs=near + 0.02)
+    assert outcome["samples_without_ride_height"] == 0
     with pytest.raises(ValidationError, match="give scale_load_N"):
         sheet("uncertainty", load_from="scales")
 
@@ -143,15 +145,15 @@ def test_a_leaf_pack_with_helpers_a_block_taken_out_and_the_u_bolts_margin() -> 
     data = json.loads((REFERENCE / "statics-leaf-pack-public.json").read_text())["given"]
     helper = {"leaves": 1, "width_mm": 60, "thickness_mm": 10, "length_mm": 900, "contact_deflection_mm": 100}
     pack = data["new_pack"] | {"helper": helper}
-    told = sheet("leaf-pack", new_pack=pack, block_thickness_mm=-25).answer()
+    outcome = sheet("leaf-pack", new_pack=pack, block_thickness_mm=-25).answer()
     # 8/3·206000·60·1000/900³ = 45.2126; 41.2845 alone to 100 mm, then both: 100 + (4600 − 4128.45)/86.4971.
-    assert told["new_pack"]["helper_rate_N_per_mm"] == pytest.approx(45.2126, abs=1e-3)
-    assert told["new_pack"]["rate_with_helper_N_per_mm"] == pytest.approx(86.4971, abs=1e-3)
-    assert told["new_pack"]["deflection_from_free_mm"] == pytest.approx(105.4516, abs=1e-3)
-    assert told["height_change_by_block_mm"] == -25
+    assert outcome["new_pack"]["helper_rate_N_per_mm"] == pytest.approx(45.2126, abs=1e-3)
+    assert outcome["new_pack"]["rate_with_helper_N_per_mm"] == pytest.approx(86.4971, abs=1e-3)
+    assert outcome["new_pack"]["deflection_from_free_mm"] == pytest.approx(105.4516, abs=1e-3)
+    assert outcome["height_change_by_block_mm"] == -25
     # Pack 49.5 + 10, tube 76, seat 12, plate 10, washer 3, nut 12, threads 4.5; no block: 177 of 190.
-    assert told["u_bolt_leg_length_mm"] == pytest.approx(177)
-    assert told["u_bolt_margin_mm"] == pytest.approx(13)
+    assert outcome["u_bolt_leg_length_mm"] == pytest.approx(177)
+    assert outcome["u_bolt_margin_mm"] == pytest.approx(13)
     assert sheet("leaf-pack").answer()["u_bolt_margin_mm"] == pytest.approx(-2)
 
 
@@ -196,10 +198,10 @@ def test_a_single_cause_is_found_again(which: int, size: float) -> None:
 
 def test_a_spring_that_does_not_sit_is_named_in_the_proof(in_hand: Job) -> None:
     """Measured as predicted but for what 9 mm under the front right spring do, worked out on the planned corners."""
-    told, after = predict(in_hand), assess(in_hand).after
-    readings = {(h.axle, h.side): h.after for h in told.heights if h.axle and h.kind == "hub_to_arch"}
+    outcome, after = predict(in_hand), assess(in_hand).after
+    readings = {(h.axle, h.side): h.after for h in outcome.heights if h.axle and h.kind == "hub_to_arch"}
     stances = [after.axle(axle) for axle, _ in WHEELS]
-    load, rate = np.array([c.after_n for c in told.body.corners]), np.array([s.wheel_rate for s in stances])
+    load, rate = np.array([c.after_n for c in outcome.body.corners]), np.array([s.wheel_rate for s in stances])
     ride = stances[1].ride
     z = stances[1].travel
     push = np.zeros(4)

@@ -287,9 +287,9 @@ def test_a_joint_at_its_limit_ends_the_travel() -> None:
     linkage = ARCHETYPES["wishbones"].linkage(CAR)
     free = AxleSheet(linkage=linkage, tyre_radius_mm=312)
     held = AxleSheet(linkage=linkage, tyre_radius_mm=312, joint_limits_deg={"lower_front": 10.0})
-    told = sweep(held, [0])
-    low, high = told["reachable_travel_mm"]
-    assert told["reach_ends_because"] == {"droop": "joint limit: lower_front", "bump": "joint limit: lower_front"}
+    answer = sweep(held, [0])
+    low, high = answer["reachable_travel_mm"]
+    assert answer["reach_ends_because"] == {"droop": "joint limit: lower_front", "bump": "joint limit: lower_front"}
     wide = sweep(free, [0])["reachable_travel_mm"]
     assert wide[0] < low < 0 < high < wide[1]
     corner = free.corner()

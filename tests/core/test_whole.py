@@ -76,14 +76,14 @@ def test_scales_win_over_springs_and_a_difference_is_told(in_hand: Job) -> None:
     assert all(c.by_scales for c in same.corners)
     assert same.cross_before == pytest.approx(springs.cross_before, abs=1e-4)
     heavy = agreeing | {("front", "left"): agreeing["front", "left"] + 90}
-    told = predict(weighed(in_hand, heavy)).body
-    assert len(told.disagreements) == 1
-    corner = next(c for c in told.corners if (c.axle, c.side) == ("front", "left"))
+    answer = predict(weighed(in_hand, heavy)).body
+    assert len(answer.disagreements) == 1
+    corner = next(c for c in answer.corners if (c.axle, c.side) == ("front", "left"))
     spring = f"the spring at its height {corner.spring_says_n / GRAVITY:.0f} kg"
-    assert "At the front left the scales say" in told.disagreements[0]
-    assert spring in told.disagreements[0]
-    assert told.corners[0].before_n == pytest.approx(springs.corners[0].before_n + 90 * GRAVITY, abs=1)
-    assert told.cross_before > springs.cross_before
+    assert "At the front left the scales say" in answer.disagreements[0]
+    assert spring in answer.disagreements[0]
+    assert answer.corners[0].before_n == pytest.approx(springs.corners[0].before_n + 90 * GRAVITY, abs=1)
+    assert answer.cross_before > springs.cross_before
 
 
 def test_an_even_plan_raises_the_four_corners_as_it_raises_the_axles(in_hand: Job) -> None:
@@ -182,10 +182,10 @@ def test_stiffness_is_the_slope_of_the_force(spring: object) -> None:
     length = np.linspace(low, high, 171)[:, None] * np.ones(2)
     h = 1e-4
     slope = -(spring.force(length + h) - spring.force(length - h)) / (2 * h)  # type: ignore[attr-defined]
-    told = spring.stiffness(length)  # type: ignore[attr-defined]
+    answer = spring.stiffness(length)  # type: ignore[attr-defined]
     if isinstance(spring, TopOut):
         slope = -slope  # it pulls the harder the longer it is
-    off = np.abs(slope - told) > 1e-3 * (1 + np.abs(told))
+    off = np.abs(slope - answer) > 1e-3 * (1 + np.abs(answer))
     assert off.sum() <= 8, "only at a corner of the curve may the two differ"
 
 
@@ -218,10 +218,10 @@ def test_samples_spread_as_first_order_says_where_the_response_is_straight(in_ha
         exact = {n: Known(source="measured", tolerance_mm=0) for n in vehicle.axle(name).linkage.named_points()}
         vehicle = vehicle.with_axle(name, known=exact, ratio_tolerance_percent=0)
     in_hand = in_hand.model_copy(update={"vehicle": vehicle})
-    told = predict(in_hand)
+    answer = predict(in_hand)
     drawn = sample_vehicle(in_hand, 3000, seed=5)
     for wheel in [w for w in drawn if w.side == "left"]:  # the first-order ± is told with the left tape's
-        row = next(h for h in told.heights if (h.axle, h.side, h.kind) == (wheel.axle, wheel.side, "hub_to_arch"))
+        row = next(h for h in answer.heights if (h.axle, h.side, h.kind) == (wheel.axle, wheel.side, "hub_to_arch"))
         assert wheel.height.mean() == pytest.approx(row.after, abs=1.0)
         assert row.plus_minus is not None
         assert 2 * wheel.height.std() == pytest.approx(row.plus_minus, rel=0.12)

@@ -166,8 +166,8 @@ def test_a_torque_read_far_from_its_figure_is_asked_about(in_hand: Job) -> None:
             "done_at": "2026-11-26T10:00:00Z", "by": "x",
         }  # fmt: skip
         build = in_hand.build.model_copy(update={"torques": (TorqueRecord.model_validate(record),)})
-        told = card(in_hand.model_copy(update={"build": build}))
-        doubts = [(s.axle, s.side, f.key, f.doubt) for s in told.steps for f in s.fasteners if f.doubt]
+        answer = card(in_hand.model_copy(update={"build": build}))
+        doubts = [(s.axle, s.side, f.key, f.doubt) for s in answer.steps for f in s.fasteners if f.doubt]
         assert bool(doubts) is asked, share
         assert all(d[:3] == (step.axle, "left", use.key) for d in doubts), "not the other side's"
         assert all(f"{use.torque_nm:.0f} N·m is the figure" in d[3] for d in doubts)

@@ -123,4 +123,4 @@ def test_a_damaged_archive_is_refused_before_anything_is_touched(
     with pytest.raises(ArchiveError, match="cannot be written"):
         back_up(engine, tmp_path / "no such folder" / "a.backup")
     shutil.copy(good, tmp_path / "whole")
-    assert read_manifest(tmp_path / "whole").told().startswith("8 jobs")
+    assert read_manifest(tmp_path / "whole").summary().startswith("8 jobs")

@@ -102,12 +102,12 @@ def test_of_many_writers_of_a_stage_one_is_first_and_the_others_see_what_it_wrot
     section = getattr(before.job, stage)
     versions = [data.draw(st.sampled_from([1, 1, 1, 2])) for _ in range(writers)]
     wanted = [another(section, n) for n in range(writers)]
-    told = at_once(
+    prediction = at_once(
         [
             lambda n=n: shop.do(jobs.save_stage, job_id, stage, wanted[n], versions[n], WHO) for n in range(writers)
         ]
     )  # fmt: skip
-    assert all(isinstance(t, int | Conflict) for t in told), told
+    assert all(isinstance(t, int | Conflict) for t in prediction), prediction
 
     def serially(order: tuple[int, ...]) -> tuple[Document, int]:
         stands, version = section, 1
@@ -119,12 +119,12 @@ def test_of_many_writers_of_a_stage_one_is_first_and_the_others_see_what_it_wrot
     after = shop.do(jobs.load, job_id)
     end = (getattr(after.job, stage), after.versions[stage])
     assert end in [serially(order) for order in permutations(range(writers))]
-    assert len(after.history) == len(before.history) + sum(isinstance(t, int) for t in told)
+    assert len(after.history) == len(before.history) + sum(isinstance(t, int) for t in prediction)
     # Whoever lost is given what was stored at that moment, rows included: never the version of one and the
     # readings of another.
     pairs = {(1, section.model_dump_json())}
-    pairs |= {(t, wanted[n].model_dump_json()) for n, t in enumerate(told) if isinstance(t, int)}
-    for t in told:
+    pairs |= {(t, wanted[n].model_dump_json()) for n, t in enumerate(prediction) if isinstance(t, int)}
+    for t in prediction:
         if isinstance(t, Conflict):
             assert (t.version, t.theirs.model_dump_json()) in pairs
     summary = shop.do(jobs.summaries).items[0]
@@ -143,19 +143,19 @@ def test_a_machine_found_in_a_job_and_one_set_on_its_bench_are_never_both_writte
         )
     found = job.measure.model_copy(update={"machine": job.vehicle.model_copy(update={"preload_mm": 11.0})})
     bench = job.vehicle.model_copy(update={"description": "corrected on the bench"})
-    told = at_once(
+    prediction = at_once(
         [
             lambda: shop.do(jobs.save_stage, WHIN, "measure", found, 1, WHO),
             lambda: shop.do(vehicles.save, vehicle_id, bench, 1, "Bram Okkel"),
         ]
     )
-    assert told[0] == 2, "a job keeps what it found in any case"
+    assert prediction[0] == 2, "a job keeps what it found in any case"
     stored = shop.do(vehicles.load, vehicle_id)
     assert stored.version == 2, "of two versions one was not written"
-    assert stored.vehicle == (bench if told[1] == 2 else found.machine)
-    if told[1] != 2:
-        assert isinstance(told[1], Conflict)
-        assert told[1].theirs == found.machine
+    assert stored.vehicle == (bench if prediction[1] == 2 else found.machine)
+    if prediction[1] != 2:
+        assert isinstance(prediction[1], Conflict)
+        assert prediction[1].theirs == found.machine
     else:
         assert "was changed since and stays" in shop.do(jobs.load, WHIN).history[-1].what
 
@@ -171,8 +171,8 @@ def test_new_owners_are_brought_by_many_at_once_without_waiting_in_a_circle(shop
 
     work: list[Callable[[], Any]] = [lambda n=n: shop.do(jobs.create, brought(n), WHO) for n in range(8)]
     work += [lambda: shop.do(jobs.save_stage, VAN, "brief", brief, 1, WHO)]
-    told = at_once(work)
-    assert told == [None] * 8 + [2], told
+    prediction = at_once(work)
+    assert prediction == [None] * 8 + [2], prediction
     with shop.engine.connect() as connection:
         assert connection.scalar(text("select count(*) from owner where name = 'Brand New'")) == 1
         assert connection.scalar(text("select count(*) from vehicle where plate = 'Q-1'")) == 3
@@ -181,7 +181,7 @@ def test_new_owners_are_brought_by_many_at_once_without_waiting_in_a_circle(shop
 def test_a_job_deleted_while_it_is_saved_is_gone_or_was_saved_before(shop: Shop) -> None:
     for _ in range(5):
         plan = shop.fresh(VAN).job.plan
-        told = at_once(
+        prediction = at_once(
             [
                 lambda: shop.do(jobs.delete, VAN, WHO),
                 *(
@@ -190,8 +190,8 @@ def test_a_job_deleted_while_it_is_saved_is_gone_or_was_saved_before(shop: Shop)
                 ),
             ]
         )
-        assert told[0] is None
-        assert all(isinstance(t, int | Missing | Conflict) for t in told[1:]), told
+        assert prediction[0] is None
+        assert all(isinstance(t, int | Missing | Conflict) for t in prediction[1:]), prediction
 
 
 def test_only_signing_off_sets_a_signature_and_it_holds_for_what_was_measured(shop: Shop) -> None:
@@ -252,10 +252,12 @@ def test_of_many_writers_of_a_vehicle_one_is_first_and_the_others_see_it(shop: S
         vehicle_id = connection.scalar(text("select id from vehicle where plate = 'Q-0417'"))
     before = shop.do(vehicles.load, vehicle_id)
     wanted = [before.vehicle.model_copy(update={"description": f"writer {turn}.{n}"}) for n in range(4)]
-    told = at_once([lambda n=n: shop.do(vehicles.save, vehicle_id, wanted[n], 1, WHO) for n in range(4)])
-    first = [n for n, t in enumerate(told) if t == 2]
-    assert len(first) == 1, told
-    assert all(isinstance(t, Conflict) and t.theirs == wanted[first[0]] and t.version == 2 for t in told if t != 2)
+    prediction = at_once([lambda n=n: shop.do(vehicles.save, vehicle_id, wanted[n], 1, WHO) for n in range(4)])
+    first = [n for n, t in enumerate(prediction) if t == 2]
+    assert len(first) == 1, prediction
+    assert all(
+        isinstance(t, Conflict) and t.theirs == wanted[first[0]] and t.version == 2 for t in prediction if t != 2
+    )
     after = shop.do(vehicles.load, vehicle_id)
     assert (after.vehicle, after.version) == (wanted[first[0]], 2)
     listed = next(v for v in shop.do(vehicles.summaries).items if v.id == vehicle_id)

@@ -65,10 +65,10 @@ def test_an_unreadable_row_is_marked_and_can_be_downloaded_and_hides_no_other(
     after = client.get("/api/jobs").json()
     assert after["total"] == listed["total"]
     assert {r["id"]: bool(r["trouble"]) for r in after["items"]} == {r["id"]: r["id"] == VAN for r in listed["items"]}
-    told = client.get(f"/api/jobs/{VAN}")
-    assert told.status_code == 422
-    assert "brief.purpose" in told.json()["sentence"]
-    raw = client.get(told.json()["raw_address"]).json()
+    prediction = client.get(f"/api/jobs/{VAN}")
+    assert prediction.status_code == 422
+    assert "brief.purpose" in prediction.json()["sentence"]
+    raw = client.get(prediction.json()["raw_address"]).json()
     assert raw["job"]["brief"]["purpose"] == 7
     assert len(raw["job"]["measure"]["corners"]) > 3, "with its rows"
     marked = [v for v in client.get("/api/vehicles").json()["items"] if v["trouble"]]

@@ -42,10 +42,10 @@ def test_saving_makes_a_version_and_one_event_in_words(engine: Engine) -> None:
         assert after.job.plan == spacer(12)
         assert len(after.history) == len(before.history) + 1
         assert (after.history[-1].by, after.versions["plan"]) == (WHO, 2)
-        told = after.history[-1].what
-        assert told.startswith("plan: changes removed: id c1")
-        assert "changes added: id c9, on True, change axle rear, type seat_spacer" in told
-        assert "thickness mm 12.0" in told
+        prediction = after.history[-1].what
+        assert prediction.startswith("plan: changes removed: id c1")
+        assert "changes added: id c9, on True, change axle rear, type seat_spacer" in prediction
+        assert "thickness mm 12.0" in prediction
         assert jobs.save_stage(session, JOB, "plan", spacer(12), 2, WHO) == 2, "nothing changed, nothing is written"
 
 
@@ -88,5 +88,5 @@ def test_export_delete_import_export_is_the_same_text(engine: Engine) -> None:
         with pytest.raises(jobs.Taken):
             jobs.create(session, file, WHO)
         whole_shop = session.execute(text("select what from event where job_id is null order by id")).scalars().all()
-    told = [w.split(" ")[0] for w in whole_shop if not w.startswith("set up the vehicle")]
-    assert told == ["deleted", "imported"]
+    prediction = [w.split(" ")[0] for w in whole_shop if not w.startswith("set up the vehicle")]
+    assert prediction == ["deleted", "imported"]

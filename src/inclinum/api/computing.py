@@ -25,7 +25,7 @@ from fastapi.routing import APIRoute
 from pydantic import BaseModel, TypeAdapter
 from starlette.exceptions import HTTPException
 
-from inclinum.api.errors import AnsweredElsewhere, Refusal, fault, told
+from inclinum.api.errors import AnsweredElsewhere, Refusal, fault, refusal_of
 
 LONGEST_S = 2.0
 """Of a processor, for one answer."""
@@ -63,7 +63,7 @@ def _outcome(work: Callable[..., Any], given: tuple[Any, ...]) -> tuple[str, Any
         sentence = "This takes longer to compute than any answer may. Take entries out, or set less extreme ones."
         return "refused", (422, Refusal(sentence=sentence).model_dump(mode="json"))
     except Exception as error:
-        if (answer := told(error)) is None:
+        if (answer := refusal_of(error)) is None:
             return "failed", "".join(traceback.format_exception(error))
         return "refused", (answer[0], answer[1].model_dump(mode="json"))
 

@@ -76,8 +76,8 @@ class Store:
         people = frozenset(shop.people(session))
         self._people = (time.monotonic() + PEOPLE_KNOWN_S, people)
         if name not in people:
-            told = name if len(name) <= 60 else name[:59] + "…"
-            raise HTTPException(400, f"“{told}” is not on the shop's list; pick somebody who is.")
+            shortened = name if len(name) <= 60 else name[:59] + "…"
+            raise HTTPException(400, f"“{shortened}” is not on the shop's list; pick somebody who is.")
 
 
 def _store(request: Request) -> Store:

@@ -69,7 +69,7 @@ class AnsweredElsewhere(Exception):  # noqa: N818
         self.status, self.body = status, body
 
 
-def told(error: Exception) -> tuple[int, BaseModel] | None:
+def refusal_of(error: Exception) -> tuple[int, BaseModel] | None:
     """Status and body that tell an error; None for a fault of ours."""
     match error:
         case RequestValidationError():
@@ -152,7 +152,7 @@ def answer(request: Request, error: Exception) -> JSONResponse:
     """Any error on its way out."""
     if isinstance(error, AnsweredElsewhere):
         return JSONResponse(error.body, error.status)
-    found = told(error)
+    found = refusal_of(error)
     if found is None:
         trace = "".join(traceback.format_exception(error))
         found = 500, fault(request.method, request.url.path, trace)

@@ -86,8 +86,8 @@ async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database,
             what = kind_of(job).proven_by
             raise HTTPException(422, f"Nothing was measured after the job: enter the {what} before signing off.")
         signature = SignOff(by=by.name, at=datetime.now(UTC), note=body.note)
-        told = f"signed off: {proof.verdict} the prediction" + (f"; {body.note}" if body.note else "")
-        return job.prove.model_copy(update={"sign_off": signature}), told
+        event = f"signed off: {proof.verdict} the prediction" + (f"; {body.note}" if body.note else "")
+        return job.prove.model_copy(update={"sign_off": signature}), event
 
     return await act(store, job_id, "prove", body.version, by, work)
 
@@ -99,8 +99,8 @@ async def withdraw_sign_off(job_id: JobId, body: Withdraw, store: Database, by: 
     async def work(job: Any) -> tuple[Document, str]:
         if job.prove.sign_off is None:
             raise HTTPException(422, "The job is not signed off: there is nothing to withdraw.")
-        told = f"withdrew the sign-off of {job.prove.sign_off.by}: {body.reason}"
-        return job.prove.model_copy(update={"sign_off": None}), told
+        event = f"withdrew the sign-off of {job.prove.sign_off.by}: {body.reason}"
+        return job.prove.model_copy(update={"sign_off": None}), event
 
     return await act(store, job_id, "prove", body.version, by, work)
 

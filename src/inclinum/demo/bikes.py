@@ -56,11 +56,11 @@ def _tape(bike: Bike, offsets: dict[str, float]) -> list[dict[str, Any]]:
 
 def _sags(job: BikeJob, extended: dict[str, float], off: float = 0.0, *, planned: bool = False) -> list[dict[str, Any]]:
     """Readings from axle to mark, as a tape would give them, ``off`` mm from what is predicted."""
-    told = predict_bike(job)
-    stance = told.planned if planned else told.before
+    prediction = predict_bike(job)
+    stance = prediction.planned if planned else prediction.before
     found = []
     for end, mark in extended.items():
-        shift = told.full_extension_rise_mm if planned and end == "rear" else 0.0
+        shift = prediction.full_extension_rise_mm if planned and end == "rear" else 0.0
         for state in ("extended", "unladen", "laden"):
             at = getattr(stance, state)
             sunk = at.rear_sag_mm if end == "rear" else at.front_sag_mm

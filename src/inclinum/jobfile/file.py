@@ -199,8 +199,8 @@ def _validated(model: type[AnyFile], parsed: dict[str, Any]) -> AnyFile:
         version = parsed["version"]
     if type(version) is not int or version != known:
         text = repr(version)
-        told = text if len(text) <= 40 else text[:39] + "…"
-        _refuse(f"Version {told} of the format is not known to this program, which reads {known}.", "version")
+        version = text if len(text) <= 40 else text[:39] + "…"
+        _refuse(f"Version {version} of the format is not known to this program, which reads {known}.", "version")
     try:
         file = model.model_validate(parsed)
     except ValidationError as error:

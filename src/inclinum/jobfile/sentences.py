@@ -33,10 +33,10 @@ def complaints(errors: Sequence[ErrorDetails], model: type | None = None) -> lis
         errors: what Pydantic found.
         model: the model that was validated, to suggest the field that was probably meant.
     """
-    told = [Complaint(path=_path(e), sentence=_sentence(e, model)) for e in errors[:MOST]]
+    listed = [Complaint(path=_path(e), sentence=_sentence(e, model)) for e in errors[:MOST]]
     if len(errors) > MOST:
-        told.append(Complaint(path="(the rest)", sentence=f"{len(errors) - MOST} more fields are wrong."))
-    return told
+        listed.append(Complaint(path="(the rest)", sentence=f"{len(errors) - MOST} more fields are wrong."))
+    return listed
 
 
 def _path(error: ErrorDetails) -> str:

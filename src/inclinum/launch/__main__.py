@@ -133,14 +133,14 @@ def _keep_up(cluster: Cluster, listening: socket.socket, client: Path, address: 
     """Serve, and start again what dies: the server, a computing process, the database."""
     user, log = unprivileged_user(), log_file(cluster.folder, "inclinum.log")
     short_lives = 0
-    child, since, told, wait = 0, 0.0, False, 1.0
+    child, since, warned, wait = 0, 0.0, False, 1.0
     try:
         while True:
             if not child:
                 child, since = _start(listening, cluster.url, client, user, log), time.monotonic()
-                if not told:
+                if not warned:
                     say(f"ready: {address}   (Ctrl-C stops it; the data stays)")
-                told = True
+                warned = True
             time.sleep(LOOK_EVERY_S)
             gone, status = os.waitpid(child, os.WNOHANG)
             if gone:

@@ -42,16 +42,16 @@ def card_html(job: Job) -> str:
 
 def bike_card_html(job: BikeJob) -> str:
     """The job card of a two-wheeler as a page. Raises as ``assess``."""
-    made, told = bike_card(job), predict_bike(job)
+    made, prediction = bike_card(job), predict_bike(job)
     phases = list(dict.fromkeys(s.phase for s in made.steps))
-    was, now, s = told.before, told.planned, told.steering
+    was, now, s = prediction.before, prediction.planned, prediction.steering
     lines = [
-        ("Rear comes down", "", f"{told.rear_drop_mm:+.0f} ± {told.plus_minus_mm:.0f}", "mm"),
+        ("Rear comes down", "", f"{prediction.rear_drop_mm:+.0f} ± {prediction.plus_minus_mm:.0f}", "mm"),
         ("Rear sag", f"{was.laden.rear_sag_mm:.0f}", f"{now.laden.rear_sag_mm:.0f}", "mm"),
         ("Fork sag, along the fork", f"{was.laden.front_sag_mm:.0f}", f"{now.laden.front_sag_mm:.0f}", "mm"),
         ("Trail", f"{s.trail_before_mm:.1f}", f"{s.trail_after_mm:.1f}", "mm"),
         ("Rake", f"{s.rake_before_deg:.2f}", f"{s.rake_after_deg:.2f}", "°"),
-        ("Seat", f"{told.reach.seat_before_mm:.0f}", f"{told.reach.seat_after_mm:.0f}", "mm"),
+        ("Seat", f"{prediction.reach.seat_before_mm:.0f}", f"{prediction.reach.seat_after_mm:.0f}", "mm"),
     ]
     return _templates.get_template("bike_card.html").render(
         card=made, phases=[(p, [t for t in made.steps if t.phase == p]) for p in phases], job=job, rows=lines

@@ -53,7 +53,7 @@ class Manifest(BaseModel):
     made_at: datetime
     tables: dict[str, Table]
 
-    def told(self) -> str:
+    def summary(self) -> str:
         """What is in it, in words."""
         many = {name: table.rows for name, table in self.tables.items()}
         return (

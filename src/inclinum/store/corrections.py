@@ -82,8 +82,8 @@ def take_over(session: Session, job_id: str, keys: list[str], by: str) -> int:
     )  # fmt: skip
     if "machine" in kind_on(row.wheels).stages["measure"].model_fields:
         _into_the_machine(session, job_id, {key: offered[key][1] for key in keys})
-    told = shortened("took over from the vehicle: " + "; ".join(offered[k][0] for k in keys), LONGEST_LINE)
-    session.add(Event(job_id=job_id, by=by, what=told))
+    event = shortened("took over from the vehicle: " + "; ".join(offered[k][0] for k in keys), LONGEST_LINE)
+    session.add(Event(job_id=job_id, by=by, what=event))
     return len(keys)
 
 

@@ -204,8 +204,8 @@ def raw(session: Session, job_id: str) -> dict[str, Any]:
     if row is None:
         raise _missing(job_id)
     lines = session.execute(_LINES, {"job_id": job_id, "most": None}).all()
-    told = [{"at": e.at.isoformat(), "by": e.by, "what": e.what} for e in reversed(lines)]
-    return {"job": _assembled(job_id, row), "history": told}
+    entries = [{"at": e.at.isoformat(), "by": e.by, "what": e.what} for e in reversed(lines)]
+    return {"job": _assembled(job_id, row), "history": entries}
 
 
 def _unreadable(title: str, job_id: str, error: Exception) -> Unreadable:
@@ -464,8 +464,8 @@ def export(session: Session, job_id: str) -> AnyJobFile:
         drop = max(1, len(history) // 8)
         history, sizes = history[drop:], sizes[drop:]
         left = stored.lines - len(history)
-        told = f"{left} older lines are not in this file: it would be larger than what can be imported"
-        history[0] = history[0].model_copy(update={"what": told})
+        entries = f"{left} older lines are not in this file: it would be larger than what can be imported"
+        history[0] = history[0].model_copy(update={"what": entries})
         sizes[0] = 400
     return file_of(stored.job, tuple(history), row.created_at, row.uid)
 

@@ -107,8 +107,10 @@ def _of(row: VehicleRow) -> AnyVehicle:
         return kind_on(row.wheels).machine.model_validate(row.document)
     except ValidationError as error:
         found = complaints(error.errors())
-        told = f"The vehicle “{row.name}” cannot be read. {found[0].path}: {found[0].sentence}"
-        raise Unreadable(f"{told} What is stored can be downloaded.", f"/api/vehicles/{row.id}/raw", found) from None
+        sentence = f"The vehicle “{row.name}” cannot be read. {found[0].path}: {found[0].sentence}"
+        raise Unreadable(
+            f"{sentence} What is stored can be downloaded.", f"/api/vehicles/{row.id}/raw", found
+        ) from None
 
 
 def load(session: Session, vehicle_id: int) -> Stored:

@@ -8,7 +8,7 @@ from inclinum.core.bike.drawing import BikePose, as_drawn, pose_of
 from inclinum.core.bike.fit import BikeFit, fitted
 from inclinum.core.bike.job import BikeMeasurements
 from inclinum.core.bike.machine import Bike
-from inclinum.core.bike.stance import Loads, Standing
+from inclinum.core.bike.stance import BikeStance, Loads
 from inclinum.core.document import Document
 from inclinum.core.document.curve import Curve
 from inclinum.core.kinematics.rear_end import chain_slack_change
@@ -61,7 +61,7 @@ def bike_bench(bike: Bike) -> BikeBenchView:
         ValueError: its points make no linkage that moves, or a damper it does not reach, with the part named.
     """
     taken = fitted(bike, BikeMeasurements())
-    standing = Standing(taken.bike, Loads.of(taken.bike, ()))
+    standing = BikeStance(taken.bike, Loads.of(taken.bike, ()))
     rear, fork = standing.rear, taken.bike.fork
     share = np.linspace(0.0, 1.0, FRAMES)
     travel, slid = share * rear.travel_at_full_stroke, share * fork.stroke_mm
@@ -108,7 +108,7 @@ def _apart(bike: Bike) -> float | None:
     return None if abs(between - bike.damper.extended_mm) <= APART_MM else round(between, 1)
 
 
-def _questions(apart: float | None, bike: Bike, standing: Standing) -> Iterator[str]:
+def _questions(apart: float | None, bike: Bike, standing: BikeStance) -> Iterator[str]:
     if apart is not None:
         yield (
             f"The damper is {bike.damper.extended_mm:.1f} mm eye to eye forced out, but its eyes are drawn "
@@ -122,7 +122,7 @@ def _questions(apart: float | None, bike: Bike, standing: Standing) -> Iterator[
             )
 
 
-def _rear_curves(standing: Standing, travel: Array, axle: Array, sag: float) -> tuple[Curve, ...]:
+def _rear_curves(standing: BikeStance, travel: Array, axle: Array, sag: float) -> tuple[Curve, ...]:
     rear = standing.rear
     length, ratio, _ = rear.sweep.curve.at(rear.extended_rise + travel)
     rates = np.array([rear.wheel_rate(float(z)) for z in travel])

@@ -88,7 +88,7 @@ def _uses(bike: Bike, *keys: str, settled: bool = False) -> tuple[FastenerUse, .
     return tuple(found)
 
 
-def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[Step]:
+def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[Step]:
     changes, bike = _on(job), job.machine
     rear, front, other = ({i: m for i, m in changes.items() if m[0].end == end} for end in ("rear", "front", None))
 
@@ -125,8 +125,8 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[Step]:
         fasteners=_uses(bike, *axles),
     )  # fmt: skip
     if bike.drive.kind in ("chain", "belt"):
-        slack = told.rear_curve.chain_slack or [0.0]
-        travel = told.rear_curve.travel[slack.index(max(slack))]
+        slack = prediction.rear_curve.chain_slack or [0.0]
+        travel = prediction.rear_curve.travel[slack.index(max(slack))]
         yield step(
             "down.chain", "Wheels and down",
             f"{bike.drive.kind.capitalize()} slack at its tightest, {travel:.0f} mm of wheel travel from full "
@@ -141,7 +141,7 @@ def _steps(job: BikeJob, told: BikePrediction, planned: Bike) -> Iterator[Step]:
         )  # fmt: skip
     yield step("down.brakes", "Wheels and down", "Pump both brakes hard; bar lock to lock: no hose or cable pulls.",
                (3, 6), caution=cautions.BRAKES)  # fmt: skip
-    yield from _proof(told, planned)
+    yield from _proof(prediction, planned)
 
 
 def _rear(job: BikeJob, rear: Met) -> Iterator[Step]:
@@ -227,13 +227,13 @@ def _front(front: Met, bike: Bike) -> Iterator[Step]:
 def _figure(change: BikeChange, met: Bike, text: str) -> str | None:
     """The number of a step, large, where the step is about it."""
     figure = change.figure(met)
-    told = figure and any(word in text for word in figure.split() if word.replace(".", "").isdigit())
-    return figure if told else None
+    named = figure and any(word in text for word in figure.split() if word.replace(".", "").isdigit())
+    return figure if named else None
 
 
-def _proof(told: BikePrediction, planned: Bike) -> Iterator[Step]:
+def _proof(prediction: BikePrediction, planned: Bike) -> Iterator[Step]:
     for end in ("rear", "front"):
-        bench = told.sags[end]
+        bench = prediction.sags[end]
         yield Step(
             id=f"prove.{end}", phase="Prove", axle=end, people=2,
             text=f"{end.capitalize()} sag from its own full extension, axle to mark"
@@ -241,12 +241,13 @@ def _proof(told: BikePrediction, planned: Bike) -> Iterator[Step]:
             + f": unladen {bench.unladen_mm:.0f} mm, with the rider on {bench.laden_mm:.0f} mm.",
             figure=f"{bench.unladen_mm:.0f} / {bench.laden_mm:.0f} mm", minutes=(5, 10),
         )  # fmt: skip
-    if told.stand is not None:
+    if prediction.stand is not None:
         yield Step(
             id="prove.stand", phase="Prove",
-            text=f"On its side stand on level ground: it should lean {told.stand.lean_after_deg:.1f}°, on the yard's "
-            f"slope {told.stand.lean_after_slope_deg:.1f}°. Push it at the bars: it must come back.",
-            figure=f"{told.stand.lean_after_deg:.1f}°", minutes=(2, 4),
+            text=f"On its side stand on level ground: it should lean {prediction.stand.lean_after_deg:.1f}°, "
+            f"on the yard's slope {prediction.stand.lean_after_slope_deg:.1f}°. Push it at the bars: "
+            "it must come back.",
+            figure=f"{prediction.stand.lean_after_deg:.1f}°", minutes=(2, 4),
         )  # fmt: skip
     yield Step(
         id="prove.full", phase="Prove",

@@ -11,7 +11,7 @@ from functools import lru_cache
 import numpy as np
 
 from inclinum.core.bike.machine import Bike
-from inclinum.core.bike.stance import Attitude, Condition, Standing
+from inclinum.core.bike.stance import Attitude, BikeStance, Condition
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rigid import Array
 
@@ -59,7 +59,7 @@ class BikeDrawing(Document):
     full: BikePose
 
 
-def draw(before: Standing, after: Standing) -> BikeDrawing:
+def draw(before: BikeStance, after: BikeStance) -> BikeDrawing:
     """All poses."""
     return BikeDrawing(
         before_unladen=_pose(before, before, "unladen"),
@@ -73,13 +73,13 @@ def draw(before: Standing, after: Standing) -> BikeDrawing:
 
 
 @lru_cache(maxsize=16)
-def as_drawn(standing: Standing) -> BikePose:
+def as_drawn(standing: BikeStance) -> BikePose:
     """A machine with its points where they are drawn, whatever the damper between its eyes measures."""
     return pose_of(standing, standing, 0.0, standing.bike.rear.arrays(), standing.attitude("extended", standing))
 
 
 @lru_cache(maxsize=64)
-def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
+def _pose(standing: BikeStance, came: BikeStance, condition: Condition) -> BikePose:
     return pose_of(
         standing,
         came,
@@ -89,7 +89,9 @@ def _pose(standing: Standing, came: Standing, condition: Condition) -> BikePose:
     )
 
 
-def pose_of(standing: Standing, came: Standing, fork_sag: float, points: dict[str, Array], at: Attitude) -> BikePose:
+def pose_of(
+    standing: BikeStance, came: BikeStance, fork_sag: float, points: dict[str, Array], at: Attitude
+) -> BikePose:
     """A machine drawn with its ends anywhere in their travel.
 
     Args:
@@ -187,7 +189,7 @@ def _fork_length(bike: Bike) -> float:
     return bike.fork.stroke_mm + bike.front_tyre_radius_mm + max(bike.fork.bottomed_clearance_mm, 0.0) + 40.0
 
 
-def _frame_rake(came: Standing) -> float:
+def _frame_rake(came: BikeStance) -> float:
     """Rake in frame axes: what it is standing unladen less how the frame is pitched then, rad."""
     unladen = came.ends["unladen"]
     rake = float(np.radians(came.bike.rake_deg))
@@ -196,7 +198,7 @@ def _frame_rake(came: Standing) -> float:
     return rake - float(np.arctan2(down_rear - down_front, came.bike.wheelbase_mm))
 
 
-def _extended_wheelbase(came: Standing) -> float:
+def _extended_wheelbase(came: BikeStance) -> float:
     """At full extension, mm: the stated one holds unladen, where the fork has slid back by its sag."""
     unladen = came.ends["unladen"]
     rake = float(np.radians(came.bike.rake_deg))

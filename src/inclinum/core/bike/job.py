@@ -1,6 +1,5 @@
 """A job on a two-wheeler: what is wanted, who rides it, what was measured, planned, done and proved."""
 
-from datetime import date
 from typing import Literal
 
 from pydantic import Field, model_validator
@@ -10,7 +9,9 @@ from inclinum.core.bike.machine import Bike, End, RearSpring, TapeAt, Use
 from inclinum.core.card.record import Build, SignOff
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import JobId, Name, Text
+from inclinum.core.document.known import CALLIPER_MM
+from inclinum.core.document.names import Name, Text
+from inclinum.core.plan.job import Titled, Wanted, each_once
 from inclinum.core.quantity import Length, Mass
 
 
@@ -50,11 +51,9 @@ class ShelfSpring(Document):
     count: int = Field(default=1, ge=0, le=99)
 
 
-class BikeBrief(Document):
+class BikeBrief(Wanted):
     """What the owner wants."""
 
-    owner: Name
-    purpose: Text = ""
     rear_drop: Length = Field(description="how far the rear is to come down; negative to go up")
     tolerance_mm: float = Field(default=3, gt=0, le=50, description="how near counts as met")
     keep_steering: bool = Field(default=True, description="trail unchanged, as far as the clamps allow")
@@ -69,8 +68,6 @@ class BikeBrief(Document):
     slope_deg: float = Field(default=3, ge=-10, le=10, description="of the shop's yard, falling to the stand's side")
     windows: tuple[SagWindow, ...] = Field(default=(), max_length=28, description="the shop's own, before ours")
     shelf: tuple[ShelfSpring, ...] = Field(default=(), max_length=200)
-    reversible: bool = True
-    due: date | None = None
 
 
 class SagReading(Document):
@@ -90,15 +87,13 @@ class BikeMeasurements(Document):
     machine: Bike | None = Field(
         default=None, description="the machine as found, where it is not as it was set up: springs, damper, fork, stand"
     )
-    default_tolerance_mm: float = Field(default=1, ge=0, le=20, description="± of a reading without its own")
+    default_tolerance_mm: float = Field(default=CALLIPER_MM, ge=0, le=20, description="± of a reading without its own")
     note: Text = ""
 
     @model_validator(mode="after")
     def _each_once(self) -> "BikeMeasurements":
-        for keys in ([t.key for t in self.tape], [f"{s.end} {s.state}" for s in self.sags]):
-            twice = {k for k in keys if keys.count(k) > 1}
-            if twice:
-                raise DomainError(f"the reading {sorted(twice)[0]} is there twice")
+        each_once("reading", [t.key for t in self.tape])
+        each_once("reading", [f"{s.end} {s.state}" for s in self.sags])
         return self
 
     def sag_reading(self, end: End, state: str) -> float | None:
@@ -136,11 +131,9 @@ class BikeProve(Document):
     sign_off: SignOff | None = None
 
 
-class BikeJob(Document):
+class BikeJob(Titled):
     """One job on a two-wheeler."""
 
-    id: JobId
-    title: Name
     vehicle: Bike
     brief: BikeBrief
     measure: BikeMeasurements = BikeMeasurements()

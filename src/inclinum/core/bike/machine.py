@@ -12,7 +12,7 @@ from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Known
-from inclinum.core.document.names import Key, Name, Text
+from inclinum.core.document.names import Key, Name, PartNumber, Text
 from inclinum.core.document.outline import Shape, Station
 from inclinum.core.kinematics.rear_end import AnyRear
 from inclinum.core.quantity import Length
@@ -27,7 +27,7 @@ Use = Literal["road", "touring", "commuting", "enduro", "trail", "trials", "down
 class RearSpring(Document):
     """The spring on a damper; both are alike where there are two."""
 
-    part: str = Field(default="", max_length=60, title="Part number")
+    part: PartNumber = ""
     rate_n_per_mm: float = Field(gt=1, le=1000, title="Rate", json_schema_extra={"step": 1, "slider": [20, 200]})
     free_length_mm: float = Field(gt=40, le=600, title="Free length")
     stroke_mm: float = Field(gt=5, le=300, title="Stroke", description="shortening until its coils touch")

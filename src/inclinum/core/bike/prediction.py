@@ -26,7 +26,7 @@ from inclinum.core.bike.limits import (
 )
 from inclinum.core.bike.machine import ENDS, End
 from inclinum.core.bike.sag import SagBench, sag_bench
-from inclinum.core.bike.stance import CONDITIONS, Condition, Loads, Standing, standing_of
+from inclinum.core.bike.stance import CONDITIONS, BikeStance, Condition, Loads, standing_of
 from inclinum.core.bike.stands_and_reach import CentreStandEffort, RiderReach, StandLean
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
@@ -149,8 +149,8 @@ class Assessed:
 
     job: BikeJob
     fitted: Fitted
-    before: Standing
-    after: Standing
+    before: BikeStance
+    after: BikeStance
 
     def case(self) -> BikeCase:
         """As the limits look at it."""
@@ -176,7 +176,7 @@ def assess(job: BikeJob) -> Assessed:
     before = standing_of(taken.bike, loads)
     planned = apply_all(taken.bike, job.plan.changes)
     return Assessed(
-        job, taken, before, before if planned == taken.bike else Standing(planned, loads, before.rear.sweep)
+        job, taken, before, before if planned == taken.bike else BikeStance(planned, loads, before.rear.sweep)
     )
 
 
@@ -259,7 +259,7 @@ def _shelf(case: BikeCase) -> dict[Literal["softer", "stiffer"], BikeCure]:
     }
 
 
-def _drop_at(came: Standing, front: float, rear: float, x: float) -> float:
+def _drop_at(came: BikeStance, front: float, rear: float, x: float) -> float:
     return rear + (front - rear) * x / came.bike.wheelbase_mm
 
 
@@ -268,11 +268,11 @@ KEPT = 32
 
 
 @lru_cache(maxsize=KEPT)
-def _stance(standing: Standing, came: Standing) -> Stance:
+def _stance(standing: BikeStance, came: BikeStance) -> Stance:
     laden_front, laden = standing.ends["laden"]
-    told = {c: _told(standing, came, c) for c in CONDITIONS}
+    conditions = {c: _told(standing, came, c) for c in CONDITIONS}
     return Stance(
-        **told,
+        **conditions,
         rear_travel_mm=standing.rear.travel_at_full_stroke,
         front_travel_mm=standing.bike.fork.stroke_mm,
         damper_laden_mm=laden.damper_length,
@@ -283,7 +283,7 @@ def _stance(standing: Standing, came: Standing) -> Stance:
     )
 
 
-def _told(standing: Standing, came: Standing, condition: Condition) -> ConditionTold:
+def _told(standing: BikeStance, came: BikeStance, condition: Condition) -> ConditionTold:
     at, (front, rear) = standing.attitude(condition, came), standing.ends[condition]
     seat = standing.bike.seat
     return ConditionTold(
@@ -300,7 +300,7 @@ def _told(standing: Standing, came: Standing, condition: Condition) -> Condition
 
 
 @lru_cache(maxsize=KEPT)
-def _leverage(standing: Standing) -> LeverageCurve:
+def _leverage(standing: BikeStance) -> LeverageCurve:
     rear = standing.rear
     travel = np.linspace(0.0, rear.travel_at_full_stroke, CURVE_POINTS)
     _, ratio, _ = rear.sweep.curve.at(rear.extended_rise + travel)
@@ -317,7 +317,7 @@ def _leverage(standing: Standing) -> LeverageCurve:
     )
 
 
-def sweep_rear(standing: Standing, travel: Sequence[float]) -> dict[str, list[float | None]]:
+def sweep_rear(standing: BikeStance, travel: Sequence[float]) -> dict[str, list[float | None]]:
     """The planned rear end at wheel travels from full extension; None beyond its reach.
 
     Args:
@@ -330,7 +330,7 @@ def sweep_rear(standing: Standing, travel: Sequence[float]) -> dict[str, list[fl
     inside = np.clip(rise, *rear.sweep.reach)
     length, ratio, _ = rear.sweep.curve.at(inside)
     axle = rear.sweep.places(inside)["axle"]
-    told = {
+    curves = {
         "damper_length_mm": length,
         "installation_ratio": ratio,
         "leverage_ratio": 1 / ratio,
@@ -339,15 +339,15 @@ def sweep_rear(standing: Standing, travel: Sequence[float]) -> dict[str, list[fl
         "axle_z_mm": axle[:, 1],
     }
     if standing.bike.drive.sprocket is not None:
-        told["chain_slack_mm"] = chain_slack_change(standing.bike.drive.sprocket, axle)
+        curves["chain_slack_mm"] = chain_slack_change(standing.bike.drive.sprocket, axle)
     listed: dict[str, list[float | None]] = {"travel_mm": [float(z) for z in at]}
-    for name, values in told.items():
+    for name, values in curves.items():
         listed[name] = [float(v) if good else None for v, good in zip(values, ok, strict=True)]
     return listed
 
 
 @lru_cache(maxsize=KEPT)
-def _fork(standing: Standing) -> ForkCurve:
+def _fork(standing: BikeStance) -> ForkCurve:
     travel = np.linspace(0.0, standing.bike.fork.stroke_mm, CURVE_POINTS)
     return ForkCurve(
         travel=travel.tolist(),
@@ -371,7 +371,7 @@ def _shares(assessed: Assessed) -> list[Share]:
         was = drops
         if any(getattr(changed, part) != getattr(bike, part) for part in SPRUNG):
             last = all(not later.on for later in stack[n + 1 :])
-            now = assessed.after if last else Standing(changed, came.loads, came.rear.sweep)
+            now = assessed.after if last else BikeStance(changed, came.loads, came.rear.sweep)
             drops = now.drops("laden", came)
         found.append(Share(id=planned.id, front=was[0] - drops[0], rear=was[1] - drops[1]))
         bike = changed
@@ -399,7 +399,7 @@ def _plus_minus(assessed: Assessed) -> float:
 
 
 @lru_cache(maxsize=KEPT)
-def _sinks(standing: Standing) -> tuple[float, float, float]:
+def _sinks(standing: BikeStance) -> tuple[float, float, float]:
     """How much more the laden rear sags: per share of rate and of load, mm, and per mm of preload."""
     rear, at = standing.rear, standing.ends["laden"][1]
     if at.topped_out or at.bottomed:

@@ -43,7 +43,7 @@ class BikeProof(Document):
 
 def prove_bike(job: BikeJob) -> BikeProof:
     """Compare. Raises as ``assess``."""
-    told, after = predict_bike(job), job.prove.after
+    prediction, after = predict_bike(job), job.prove.after
     states: tuple[Literal["unladen", "laden"], ...] = ("unladen", "laden")
     sags = []
     for end in ENDS:
@@ -51,10 +51,10 @@ def prove_bike(job: BikeJob) -> BikeProof:
             read = after.sag(end, state)
             if read is None:
                 continue
-            bench = told.sags[end]
+            bench = prediction.sags[end]
             says = bench.unladen_mm if state == "unladen" else bench.laden_mm
             read_to = (after.plus_minus(end, s) for s in ("extended", state))
-            plus_minus = math.hypot(SETTLED_MM, *read_to, told.plus_minus_mm)
+            plus_minus = math.hypot(SETTLED_MM, *read_to, prediction.plus_minus_mm)
             sags.append(
                 SagProof(
                     end=end,
@@ -69,14 +69,14 @@ def prove_bike(job: BikeJob) -> BikeProof:
             )
     # From the axle to a mark above it the tyre does not come in.
     planned = apply_all(job.machine, job.plan.changes)
-    above_axle = told.rear_drop_mm + planned.rear_tyre_radius_mm - job.machine.rear_tyre_radius_mm
-    drop = _drop(job, after, above_axle, told.plus_minus_mm)
+    above_axle = prediction.rear_drop_mm + planned.rear_tyre_radius_mm - job.machine.rear_tyre_radius_mm
+    drop = _drop(job, after, above_axle, prediction.plus_minus_mm)
     seat = after.seat.value if after.seat else None
-    predicted = told.planned.unladen.seat_mm
+    predicted = prediction.planned.unladen.seat_mm
     good = all(s.within for s in sags) and (drop is None or drop.within)
     if after.seat is not None:
         read_to = after.default_tolerance_mm if after.seat.tolerance is None else after.seat.tolerance
-        good = good and abs(after.seat.value - predicted) <= math.hypot(SEAT_MM, read_to, told.plus_minus_mm)
+        good = good and abs(after.seat.value - predicted) <= math.hypot(SEAT_MM, read_to, prediction.plus_minus_mm)
     measured = bool(sags) or drop is not None or seat is not None
     return BikeProof(
         sags=sags,
@@ -107,17 +107,17 @@ def _drop(job: BikeJob, after: BikeMeasurements, says: float, spread: float) -> 
 
 def outcome(job: BikeJob) -> Outcome:
     """What a job predicted and what it gave, rider on. Raises as ``assess``."""
-    told, proof = predict_bike(job), prove_bike(job)
+    prediction, proof = predict_bike(job), prove_bike(job)
     measured: dict[AxleName, float] = {}
     if proof.rear_drop is not None:
         # The mark tells the body against the axle; a smaller wheel lets both down.
-        measured["rear"] = -told.rear_drop_mm - proof.rear_drop.residual
+        measured["rear"] = -prediction.rear_drop_mm - proof.rear_drop.residual
     return Outcome(
         id=job.id,
         title=job.title,
         signed_off=job.prove.sign_off.at if job.prove.sign_off else None,
-        predicted={"front": -told.front_drop_mm, "rear": -told.rear_drop_mm},
-        plus_minus={"rear": told.plus_minus_mm},
+        predicted={"front": -prediction.front_drop_mm, "rear": -prediction.rear_drop_mm},
+        plus_minus={"rear": prediction.plus_minus_mm},
         measured=measured,
         changes=[f"{p.change.title}: {p.change.summary()}" for p in job.plan.changes if p.on],
     )

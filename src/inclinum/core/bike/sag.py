@@ -12,7 +12,7 @@ import numpy as np
 
 from inclinum.core.bike.job import BikeJob, SagWindow, ShelfSpring
 from inclinum.core.bike.machine import End, RearSpring
-from inclinum.core.bike.stance import Standing
+from inclinum.core.bike.stance import BikeStance
 from inclinum.core.bike.windows import window_of
 from inclinum.core.document import Document
 from inclinum.core.quantity.constants import GRAVITY
@@ -79,7 +79,7 @@ NEAR = 0.6
 """A spring below this share of the rate wanted, or as far above it, is another machine's, and not offered."""
 
 
-def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
+def sag_bench(job: BikeJob, standing: BikeStance, end: End) -> SagBench:
     """One end of the planned machine under its loads."""
     window = window_of(job, end)
     at = 1 if end == "rear" else 0
@@ -132,7 +132,7 @@ def sag_bench(job: BikeJob, standing: Standing, end: End) -> SagBench:
     )
 
 
-def _zero_question(standing: Standing) -> str:
+def _zero_question(standing: BikeStance) -> str:
     d = standing.bike.damper
     if d.zero_found == "hanging" and d.hidden_mm is None:
         return (
@@ -142,7 +142,7 @@ def _zero_question(standing: Standing) -> str:
     return ""
 
 
-def preload_for_sag(standing: Standing, target: float, end: End) -> tuple[float | None, float | None]:
+def preload_for_sag(standing: BikeStance, target: float, end: End) -> tuple[float | None, float | None]:
     """Preload that gives a laden sag, and the spacer of a fork for it, mm; None where there is none."""
     if end == "rear":
         return standing.rear.preload_for(standing.loads.rear_laden, target), None
@@ -161,7 +161,7 @@ def preload_for_sag(standing: Standing, target: float, end: End) -> tuple[float 
     return preload, springs.spacer_for(preload)
 
 
-def _unladen_at_target(standing: Standing, preload: float | None, end: End) -> float | None:
+def _unladen_at_target(standing: BikeStance, preload: float | None, end: End) -> float | None:
     """Unladen sag with the preload set for the laden target, mm; None where it cannot be set."""
     if preload is None:
         return None
@@ -192,7 +192,7 @@ def _verdict(left: float | None, preload: float | None, low: float, high: float,
     return "right", f"{said}: the rate suits the load."
 
 
-def _rate_by_sag(standing: Standing, laden: float, unladen: float, end: End) -> float | None:
+def _rate_by_sag(standing: BikeStance, laden: float, unladen: float, end: End) -> float | None:
     """Rate and preload that meet both sags, two equations of the same spring; without preload where it would be less.
 
     Of a fork, one leg's.
@@ -223,7 +223,7 @@ def _rate_by_sag(standing: Standing, laden: float, unladen: float, end: End) -> 
     return rate if f2 / rate >= x2 else f2 / x2
 
 
-def _rate_by_frequency(standing: Standing, sag: float, mass: float, hertz: float, end: End) -> float | None:
+def _rate_by_frequency(standing: BikeStance, sag: float, mass: float, hertz: float, end: End) -> float | None:
     """Spring rate at which the end rides at a frequency, N/mm: (k_wheel − F·dMR/dz)/(count·MR²)."""
     wanted = mass * (2 * np.pi * hertz) ** 2 / 1000
     if end == "front":
@@ -245,7 +245,7 @@ def _rate_by_frequency(standing: Standing, sag: float, mass: float, hertz: float
 
 
 def _choice(
-    nearest: list[ShelfSpring], standing: Standing, target: float, unladen: tuple[float, float], window: SagWindow
+    nearest: list[ShelfSpring], standing: BikeStance, target: float, unladen: tuple[float, float], window: SagWindow
 ) -> SpringChoice | None:
     """A spring of the shelf set to the laden target, as far as it may be wound up; None where there is none."""
     if not nearest:

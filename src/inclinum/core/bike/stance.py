@@ -52,7 +52,7 @@ class Attitude:
 
 
 @dataclass(frozen=True, eq=False)
-class Standing:
+class BikeStance:
     """One machine with its loads; the same as another only when it is that one, so that results can be kept by it.
 
     Args:
@@ -110,21 +110,21 @@ class Standing:
                 return EndAt(f.stroke_mm, f.stroke_mm, 0.0, 1.0, False, True), full
 
     @cached_property
-    def _attitudes(self) -> dict[Condition, tuple["Standing", Attitude]]:
+    def _attitudes(self) -> dict[Condition, tuple["BikeStance", Attitude]]:
         return {}
 
-    def attitude(self, condition: Condition, came: "Standing") -> Attitude:
+    def attitude(self, condition: Condition, came: "BikeStance") -> Attitude:
         """How it stands against the machine as it came, unladen; worked out once."""
         known = self._attitudes.get(condition)
         if known is None or known[0] is not came:
             known = self._attitudes[condition] = (came, self._attitude(condition, came))
         return known[1]
 
-    def _attitude(self, condition: Condition, came: "Standing") -> Attitude:
+    def _attitude(self, condition: Condition, came: "BikeStance") -> Attitude:
         front, rear = self.ends[condition]
         return self.attitude_of(front.sag, rear.height, self.rear_points[condition]["axle"], came)
 
-    def attitude_of(self, fork_sag: float, rear_height: float, axle: np.ndarray, came: "Standing") -> Attitude:
+    def attitude_of(self, fork_sag: float, rear_height: float, axle: np.ndarray, came: "BikeStance") -> Attitude:
         """How it stands with its ends so, against the machine as it came, unladen.
 
         Args:
@@ -149,12 +149,12 @@ class Standing:
             rear_drop=down_rear,
         )
 
-    def drops(self, condition: Condition, came: "Standing") -> tuple[float, float]:
+    def drops(self, condition: Condition, came: "BikeStance") -> tuple[float, float]:
         """How far the body came down at the front and rear axle stations, against the machine as it came, unladen."""
         front, rear = self.ends[condition]
         return self._down(front.sag, rear.height, came)[1:]
 
-    def _down(self, fork_sag: float, rear_height: float, came: "Standing") -> tuple[float, float, float]:
+    def _down(self, fork_sag: float, rear_height: float, came: "BikeStance") -> tuple[float, float, float]:
         """How far the fork slid, and how far the body came down front and rear, mm."""
         b, was = self.bike, came.bike
         front0, rear0 = came.ends["unladen"]
@@ -188,7 +188,7 @@ class Standing:
 class _Ends(dict[Condition, tuple[EndAt, EndAt]]):
     """Both ends by condition."""
 
-    def __init__(self, standing: Standing):
+    def __init__(self, standing: BikeStance):
         super().__init__()
         self._standing = standing
 
@@ -197,16 +197,16 @@ class _Ends(dict[Condition, tuple[EndAt, EndAt]]):
         return found
 
 
-_KEPT: dict[tuple[str, Loads], Standing] = {}
+_KEPT: dict[tuple[str, Loads], BikeStance] = {}
 MOST_KEPT = 32
 
 
-def standing_of(bike: Bike, loads: Loads) -> Standing:
+def standing_of(bike: Bike, loads: Loads) -> BikeStance:
     """A machine with its loads, remembered by its content: while a plan is dragged, the machine as it came stays."""
     key = (bike.model_dump_json(), loads)
     found = _KEPT.get(key)
     if found is None:
         if len(_KEPT) >= MOST_KEPT:
             _KEPT.clear()
-        found = _KEPT[key] = Standing(bike, loads)
+        found = _KEPT[key] = BikeStance(bike, loads)
     return found

@@ -3,7 +3,7 @@
 import numpy as np
 
 from inclinum.core.bike.job import BikeJob
-from inclinum.core.bike.stance import Standing
+from inclinum.core.bike.stance import BikeStance
 from inclinum.core.document import Document
 from inclinum.core.kinematics import attitude
 
@@ -43,7 +43,7 @@ class RiderReach(Document):
     one_missing_after_mm: float | None
 
 
-def stand_of(job: BikeJob, came: Standing, planned: Standing) -> StandLean | None:
+def stand_of(job: BikeJob, came: BikeStance, planned: BikeStance) -> StandLean | None:
     """The lean on the side stand; None without one."""
     was, now = came.bike.stand, planned.bike.stand
     if was is None or now is None:
@@ -65,7 +65,7 @@ def stand_of(job: BikeJob, came: Standing, planned: Standing) -> StandLean | Non
     )
 
 
-def centre_stand_of(came: Standing, planned: Standing) -> CentreStandEffort | None:
+def centre_stand_of(came: BikeStance, planned: BikeStance) -> CentreStandEffort | None:
     """The rear tyre on the centre stand; None without one.
 
     The stand is fixed to the frame: the tyre gains what the hanging axle rises in the frame, and loses what the tyre
@@ -86,7 +86,7 @@ def centre_stand_of(came: Standing, planned: Standing) -> CentreStandEffort | No
     )
 
 
-def reach_of(job: BikeJob, came: Standing, planned: Standing) -> RiderReach:
+def reach_of(job: BikeJob, came: BikeStance, planned: BikeStance) -> RiderReach:
     """Seat height under the rider, and what the rider's legs miss."""
     heights = []
     for standing in (came, planned):

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from inclinum.core.bike.stance import Standing
+from inclinum.core.bike.stance import BikeStance
 from inclinum.core.document import Document
 from inclinum.core.kinematics import attitude
 
@@ -33,7 +33,7 @@ class Steering(Document):
     """Trail with the supplier's fixed figure."""
 
 
-def steering(came: Standing, planned: Standing, supplier: float | None) -> Steering:
+def steering(came: BikeStance, planned: BikeStance, supplier: float | None) -> Steering:
     """The steering of the planned machine against what it was, with the rider on."""
     before, after = came.attitude("laden", came), planned.attitude("laden", came)
     bike, fork, was = planned.bike, planned.bike.fork, came.bike

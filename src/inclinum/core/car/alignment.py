@@ -95,7 +95,15 @@ class Alignment(Document):
 
 
 def align(job: Job) -> Alignment:
-    """Every wheel at the planned height and attitude, solved where it has targets. Raises as ``assess``."""
+    """Every wheel at the planned height and attitude, solved where it has targets.
+
+    Source: bounded least squares by ``kinematics.adjusting`` for each wheel; total toe is left + right, the
+    thrust angle of a rear axle (left − right)/2, cross values left − right, as wheel alignment is commonly
+    told.
+
+    Raises:
+        DomainError: as ``assess``.
+    """
     assessed = assess(job)
     wheels = [_wheel(assessed, axle, side) for axle in AXLES for side in SIDES]
     judged = [w.within for w in wheels if w.within is not None]

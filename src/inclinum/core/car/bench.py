@@ -11,6 +11,7 @@ from inclinum.core.car.stance import NoRidePoint, axle_corner, inferred_load, ri
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document import Document
 from inclinum.core.document.curve import Curve
+from inclinum.core.document.known import ASSUMED_POINT_MM
 from inclinum.core.kinematics import Corner, Motion, axle_motion, point_name
 from inclinum.core.kinematics.axles import AxleSteering
 from inclinum.core.kinematics.body import Poses
@@ -162,7 +163,7 @@ def _one_wheel(axle: Axle) -> AxleBench:
                 title=point_name(n),
                 at=tuple(round(float(c), 1) for c in at),  # type: ignore[arg-type]
                 source=axle.known[n].source if n in axle.known else "assumed",
-                plus_minus=axle.known[n].tolerance_mm if n in axle.known else 44.0,
+                plus_minus=axle.known[n].tolerance_mm if n in axle.known else ASSUMED_POINT_MM,
                 moves=bool(np.ptp([f[2] for f in frames[n]]) > 1e-6) if n in frames else False,
                 **followers(n, drawn_at),
             )
@@ -239,10 +240,10 @@ def _ride(axle: Axle, travel: Array) -> tuple[float | None, float | None, str, A
 
 
 def _curves(axle: Axle, corner: Corner, motion: Motion, index: int, force: Array | None) -> list[Curve]:
-    told: list[tuple[str, str, Array | None]]
+    named: list[tuple[str, str, Array | None]]
     if axle.linkage.coupled:
         moved = axle_motion(corner, motion.poses)
-        told = [
+        named = [
             ("pinion angle", "°", np.degrees(moved.pitch)),
             ("sideways shift", "mm", moved.lateral_shift),
             ("fore-aft shift", "mm", moved.fore_aft_shift),
@@ -251,23 +252,23 @@ def _curves(axle: Axle, corner: Corner, motion: Motion, index: int, force: Array
         steering = getattr(axle.linkage, "steering", None)
         if isinstance(steering, AxleSteering):
             knuckles = knuckle_motion(corner, steering, motion.poses)
-            told.append(("bump steer, left wheel", "°", np.degrees(knuckles.left)))
+            named.append(("bump steer, left wheel", "°", np.degrees(knuckles.left)))
             if steering.box_arm_mm and steering.box_ratio:
                 offset = knuckles.wheel_offset(steering.box_arm_mm, steering.box_ratio)
-                told.append(("steering wheel off centre", "°", np.degrees(offset)))
+                named.append(("steering wheel off centre", "°", np.degrees(offset)))
     else:
-        told = [
+        named = [
             ("camber", "°", np.degrees(motion.camber)),
             ("toe", "°", np.degrees(motion.toe)),
             ("caster", "°", None if motion.caster is None else np.degrees(motion.caster)),
             ("half track", "mm", motion.half_track_change(motion.contact[index])),
         ]
-    told += [
+    named += [
         ("roll centre height", "mm", motion.roll_centre_height),
         ("motion ratio, spring" if axle.spring.type != "torsion_bar" else "bar twist", *_ratio(axle, motion)),
         ("wheel force", "N", force),
     ]
-    return [_curve(n, u, v, motion.reachable, index) for n, u, v in told if v is not None]
+    return [_curve(n, u, v, motion.reachable, index) for n, u, v in named if v is not None]
 
 
 def _ratio(axle: Axle, motion: Motion) -> tuple[str, Array | None]:
@@ -300,13 +301,13 @@ def _steer_curves(corner: Corner) -> tuple[list[float], str, tuple[Curve, ...]]:
     most, unit = (STEER_DEG, "°") if corner.steering.kind == "box" else (STEER_MM, "mm")
     by = np.linspace(-most, most, 29)
     motion = corner.sweep(0.0, adjusted=corner.steered(np.radians(by) if unit == "°" else by))
-    told = (
+    named = (
         ("wheel turned to the left", "°", np.degrees(corner.toe - motion.toe[:, 0])),
         ("camber", "°", np.degrees(motion.camber[:, 0])),
         ("caster", "°", None if motion.caster is None else np.degrees(motion.caster[:, 0])),
         ("trail", "mm", None if motion.mechanical_trail is None else motion.mechanical_trail[:, 0]),
     )
-    curves = tuple(_curve(n, u, v, motion.reachable[:, 0], 14) for n, u, v in told if v is not None)
+    curves = tuple(_curve(n, u, v, motion.reachable[:, 0], 14) for n, u, v in named if v is not None)
     return by.tolist(), unit, curves
 
 

@@ -13,6 +13,7 @@ from inclinum.core.car.job import Job
 from inclinum.core.car.limits.case import stand_changed, stand_measured
 from inclinum.core.car.stance import Stance, ride_corner
 from inclinum.core.car.vehicle import Axle
+from inclinum.core.document.known import ASSUMED_POINT_MM
 from inclinum.core.document.names import AXLES, SIDES, AxleName
 from inclinum.core.equilibrium import QuadraticLength
 from inclinum.core.fitting.tape import followers, with_followers
@@ -23,8 +24,6 @@ from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import Toleranced
 from inclinum.core.uncertainty import COVERAGE
 
-ASSUMED_POINT_MM = 44.0
-"""± of a hardpoint nobody has fitted: twice the prior's standard deviation."""
 KNOTS = 5
 """Positions a sampled length curve is laid through."""
 

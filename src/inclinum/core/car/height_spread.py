@@ -7,15 +7,13 @@ import numpy as np
 from inclinum.core.car.job import Job
 from inclinum.core.car.stance import Stance, ride_corner
 from inclinum.core.document import Document
+from inclinum.core.document.known import ASSUMED_HEIGHT_MM
 from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.equilibrium import ScaledLength
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import Toleranced
 from inclinum.core.uncertainty import COVERAGE, propagate
-
-ASSUMED_HEIGHT_MM = 15.0
-"""± of a height nobody measured."""
 
 
 class InputShare(Document):

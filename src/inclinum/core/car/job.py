@@ -1,6 +1,5 @@
 """A job from brief to proof: what the shop writes down, stage by stage."""
 
-from datetime import date
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -9,8 +8,9 @@ from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.vehicle import AngleName, Vehicle
 from inclinum.core.card.record import Build, SignOff
 from inclinum.core.document import Document, InOrder
-from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import SIDES, AxleName, JobId, Key, Name, Side, Text
+from inclinum.core.document.known import TAPE_MM
+from inclinum.core.document.names import SIDES, AxleName, Key, Name, Side, Text
+from inclinum.core.plan.job import Titled, Wanted, each_once
 from inclinum.core.quantity import Angle, Length, Mass
 
 
@@ -38,18 +38,14 @@ class Cargo(Document):
     left_mm: float = Field(default=0, ge=-2000, le=2000, description="left of the centre line")
 
 
-class Brief(Document):
+class Brief(Wanted):
     """What the owner wants."""
 
-    owner: Name
-    purpose: Text = ""
     front: AxleAim
     rear: AxleAim
     rake_change_max_deg: float = Field(default=0.3, gt=0, le=10, description="how far the pitch may change")
     reference: Name = "hub to arch"
     load: Text = Field(default="", description="what is on board when heights are taken")
-    reversible: bool = True
-    due: date | None = None
     local_limits: tuple[LocalLimit, ...] = Field(default=(), max_length=20)
     cargo: tuple[Cargo, ...] = Field(default=(), max_length=20, description="looked at on top of the planned stance")
 
@@ -99,20 +95,18 @@ class Measurements(Document):
     stations: tuple[StationReading, ...] = Field(default=(), max_length=120)
     angles: tuple[AngleReading, ...] = Field(default=(), max_length=12)
     scales: tuple[ScaleReading, ...] = Field(default=(), max_length=4)
-    default_tolerance_mm: float = Field(default=2, ge=0, le=50, description="± of a tape reading without its own")
+    default_tolerance_mm: float = Field(default=TAPE_MM, ge=0, le=50, description="± of a tape reading without its own")
     note: Text = ""
 
     @model_validator(mode="after")
     def _each_once(self) -> "Measurements":
         for label, keys in {
-            "corner": [(c.axle, c.side, c.quantity) for c in self.corners],
-            "station": [(s.station, s.side) for s in self.stations],
-            "angle": [(a.axle, a.side, a.angle) for a in self.angles],
-            "scale": [(s.axle, s.side) for s in self.scales],
+            "corner": [f"{c.axle} {c.side} {c.quantity}" for c in self.corners],
+            "station": [f"{s.station} {s.side}" for s in self.stations],
+            "angle": [f"{a.axle} {a.side} {a.angle}" for a in self.angles],
+            "scale": [f"{s.axle} {s.side}" for s in self.scales],
         }.items():
-            twice = {k for k in keys if keys.count(k) > 1}
-            if twice:
-                raise DomainError(f"the {label} reading {' '.join(sorted(twice)[0])} is there twice")
+            each_once(f"{label} reading", keys)
         return self
 
     def corner(self, axle: AxleName, side: Side, quantity: str) -> Length | None:
@@ -158,11 +152,9 @@ class Prove(Document):
     sign_off: SignOff | None = None
 
 
-class Job(Document):
+class Job(Titled):
     """One job: the vehicle as it came, and the six stages."""
 
-    id: JobId
-    title: Name
     vehicle: Vehicle
     brief: Brief
     measure: Measurements = Measurements()

@@ -57,8 +57,10 @@ class Routine:
         """
         rubber = {key for key, f in fasteners.items() if f.at_ride_height}
         later = {key for task in (*self.after_swap, *self.refit) for key in task.fasteners if key in rubber}
-        told = {key for task in (*self.after_swap, *self.refit, *self.at_height) for key in task.fasteners} | ON_WHEEL
-        other = [key for key in fasteners if key not in told]
+        tightened = {
+            key for task in (*self.after_swap, *self.refit, *self.at_height) for key in task.fasteners
+        } | ON_WHEEL
+        other = [key for key in fasteners if key not in tightened]
         refit = tuple(task.without(later) for task in self.refit)
         cold = tuple(key for key in other if key not in rubber)
         if cold:

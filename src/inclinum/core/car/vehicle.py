@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.known import Known
+from inclinum.core.document.known import ANGLE_CHANGE_DEG, RATIO_PERCENT, Known
 from inclinum.core.document.names import AxleName, Key, Millimetre, Name, Side, Text
 from inclinum.core.document.outline import Shape, Station
 from inclinum.core.kinematics import AnyLinkage, ArmAngle, PointHeight, corner_of
@@ -153,11 +153,13 @@ class Axle(Document):
     joint_limits_deg: Annotated[dict[Key, JointAngle], InOrder] = Field(
         default={}, max_length=60, description="point → how far its joint may turn from the reference height"
     )
-    ratio_tolerance_percent: float = Field(default=2, ge=0, le=50)
+    ratio_tolerance_percent: float = Field(default=RATIO_PERCENT, ge=0, le=50)
     camber_change_tolerance_deg: float = Field(
-        default=0.1, ge=0, le=20, description="± of the camber change that 40 mm of height bring"
+        default=ANGLE_CHANGE_DEG, ge=0, le=20, description="± of the camber change that 40 mm of height bring"
     )
-    toe_change_tolerance_deg: float = Field(default=0.1, ge=0, le=20, description="the same of toe, one wheel")
+    toe_change_tolerance_deg: float = Field(
+        default=ANGLE_CHANGE_DEG, ge=0, le=20, description="the same of toe, one wheel"
+    )
     orientation: tuple[Text, ...] = Field(
         default=(), max_length=40, description="which way round things go, as the shop found it"
     )

@@ -19,3 +19,6 @@ JobId = Annotated[str, Field(min_length=1, max_length=64, pattern=r"^\.*[A-Za-z0
 
 StageName = Literal["brief", "measure", "plan", "align", "build", "prove"]
 STAGES: tuple[StageName, ...] = ("brief", "measure", "plan", "align", "build", "prove")
+
+PartNumber = Annotated[str, Field(max_length=60, title="Part number")]
+"""As the shop's supplier writes it; empty where a part has none."""

@@ -11,10 +11,17 @@ from typing import Protocol
 import numpy as np
 
 from inclinum.core.document.errors import DomainError
+from inclinum.core.kinematics.branch import State, Which, newton
 from inclinum.core.kinematics.rigid import Array
 
 CORNERS = ("FL", "FR", "RL", "RR")
 _NEWTON_STEPS = 40
+LEVERS = np.array([1.0, 1000.0, 1000.0])
+"""What moments about the axes are divided by to be told as forces, mm."""
+FARTHEST_STEP = np.array([40.0, 0.02, 0.04])
+"""Heave, mm, pitch and roll, rad, moved at once: springs bend and stops begin."""
+BALANCED_N = 1e-8
+"""Force by which a body may miss its balance; over the softest springs far less than anybody reads."""
 
 
 class CornerForce(Protocol):
@@ -132,23 +139,25 @@ class SprungBody:
         """
         centre_x, centre_y = at
         weight, cx, cy = np.broadcast_arrays(*(np.asarray(v, dtype=float) for v in (weight, centre_x, centre_y)))
-        levers = self._levers()
+        shape, levers = weight.shape, self._levers()
         load = np.stack([weight, -weight * (cx - self.middle), weight * cy], axis=-1)
-        state = np.zeros((*weight.shape, 3))
-        state[..., 0], state[..., 1] = sum(start) / 2, (start[1] - start[0]) / (self.x[0] - self.x[2])
-        for _ in range(_NEWTON_STEPS):
-            travel = -(state @ levers.T)
-            force, stiffness = self._forces(travel)
-            miss = force @ levers - load
+
+        def equations(state: State, which: Which) -> tuple[Array, Array]:
+            force, stiffness = self._forces(-(state[0].reshape(*shape, 3) @ levers.T))
             slope = -np.einsum("ia,...ij,jb->...ab", levers, stiffness, levers)
-            step = np.linalg.solve(slope, -miss[..., None])[..., 0]
-            limit = np.array([40.0, 0.02, 0.04])
-            step *= np.minimum(1.0, (limit / (np.abs(step) + 1e-15)).min(axis=-1))[..., None]
-            state = state + step
-            if np.abs(step @ levers.T).max(initial=0.0) < 1e-9:
-                break
-        else:
+            # Moments over their lever: everything missed is a force.
+            missed = (force @ levers - load) / LEVERS
+            return missed.reshape(-1, 3)[which], (slope / LEVERS[:, None]).reshape(-1, 3, 3)[which]
+
+        def stepped(state: State, step: Array) -> State:
+            return (state[0] + step * np.minimum(1.0, (FARTHEST_STEP / (np.abs(step) + 1e-15)).min(axis=-1))[:, None],)
+
+        begun = np.zeros((weight.size, 3))
+        begun[:, 0], begun[:, 1] = sum(start) / 2, (start[1] - start[0]) / (self.x[0] - self.x[2])
+        (found,), missed, _ = newton(equations, stepped, (begun,), within=BALANCED_N, most=_NEWTON_STEPS)
+        if not np.abs(missed).max(initial=0.0) < BALANCED_N:
             raise DomainError("The body finds no rest on its springs: check loads, rates and free lengths.")
+        state = found.reshape(*shape, 3)
         travel = -(state @ levers.T)
         return BodyStance(state[..., 0], state[..., 1], state[..., 2], travel, self._forces(travel)[0])
 

@@ -12,6 +12,7 @@ import numpy as np
 from inclinum.core.kinematics.length_curve import LengthCurve
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.quantity.root import roots
 from inclinum.core.springs import BumpStop, CoilSpring, PerSample, Spring, TableStop, TopOut
 
 SEARCH_STEPS = 41
@@ -138,8 +139,7 @@ class RideCorner:
         Args:
             load: sprung load at the wheel, N, scalar or one per sample.
 
-        Source: Newton's method kept inside a bracket by bisection, textbooks of numerical mathematics, for all samples
-        at once; wheel force grows with travel wherever a corner can stand.
+        Source: ``roots``; wheel force grows with travel wherever a corner can stand.
         """
         shape = np.broadcast_shapes(
             np.shape(load),
@@ -153,21 +153,12 @@ class RideCorner:
         inside = (at_ends[0] <= load) & (at_ends[1] >= load)
         if not np.all(inside):
             low, high, inside = self._nearest_rest(load, shape)
-        z = np.where((low < 0) & (high > 0), 0.0, (low + high) / 2)
-        for _ in range(80):
+
+        def missing(z: Array) -> tuple[Array, Array]:
             force, rate = self.force_and_rate(z)
-            miss = force - load
-            low, high = np.where(miss <= 0, z, low), np.where(miss >= 0, z, high)
-            with np.errstate(divide="ignore", invalid="ignore"):
-                step = z - miss / rate
-            good = np.isfinite(step) & (step > low) & (step < high)
-            nearer = np.where(good, step, (low + high) / 2)
-            # Newton is quadratic: a step this small has landed far more finely than it is long. Halving is not.
-            moved = np.abs(nearer - z)
-            settled = bool(np.all(moved < np.where(good, 1e-6, 1e-10)))
-            z = nearer
-            if settled:
-                break
+            return force - load, rate
+
+        z = roots(missing, low, high, np.where((low < 0) & (high > 0), 0.0, (low + high) / 2))
         return np.where(inside, z, np.nan)
 
     def _nearest_rest(self, load: Array | float, shape: tuple[int, ...]) -> tuple[Array, Array, Array]:
@@ -239,14 +230,18 @@ def _stops(stops: Sequence[BumpStop | TableStop | PerSample | None]) -> BumpStop
 
 
 def _crossings(curve: LengthCurve, lengths: Array, search: tuple[float, float]) -> list[float | None]:
-    """Travels where a falling length curve has some values, mm: off a grid, then Newton; None outside."""
+    """Travels where a falling length curve has some values, mm; None where it has not in the range searched."""
     grid = np.linspace(*search, 33)
     falling = curve.length(grid)
-    z = np.interp(-lengths, -falling, grid)
-    for _ in range(5):
-        length, ratio, _ = curve.at(z)
-        z = np.clip(z + (length - lengths) / ratio, *search)
     outside = (lengths > falling[0]) | (lengths < falling[-1])
+    wanted = np.clip(lengths, falling[-1], falling[0])
+    before = np.clip(np.searchsorted(-falling, -wanted) - 1, 0, grid.size - 2)
+
+    def shorter(z: Array) -> tuple[Array, Array]:
+        length, ratio, _ = curve.at(z)
+        return wanted - length, ratio
+
+    z = roots(shorter, grid[before], grid[before + 1], np.interp(-wanted, -falling, grid))
     return [None if out else float(at) for at, out in zip(z, outside, strict=True)]
 
 

@@ -32,16 +32,16 @@ def consequences(linkage: AnyLinkage, names: Sequence[str], step: float = 0.5) -
     corner = linkage.corner(300.0, 0.0, 0.0)
     if isinstance(corner.body, LeafBody):
         # A pack is a plane chain of its own: what is moved sideways changes nothing there.
-        told = np.zeros((len(shifts), 3))
+        angles = np.zeros((len(shifts), 3))
         for i, row in enumerate(shifts):
             if i // 2 % 3 != 1:
                 moved = {n: points[n] + row[j] for j, n in enumerate(names) if row[j].any()}
                 body = replace(corner.body, points=dict(corner.body.points) | moved)
-                told[i] = _told(replace(corner, body=body), Adjustment())
+                angles[i] = _told(replace(corner, body=body), Adjustment())
     else:
         by_name = {n: shifts[:, j] for j, n in enumerate(names)}
-        told = _told(corner, Adjustment(with_followers(by_name, points), placed_anew=True))
-    return ((told[0::2] - told[1::2]) / (2 * step)).T
+        angles = _told(corner, Adjustment(with_followers(by_name, points), placed_anew=True))
+    return ((angles[0::2] - angles[1::2]) / (2 * step)).T
 
 
 def _told(corner: Corner, adjusted: Adjustment) -> Array:

@@ -11,6 +11,7 @@ from functools import cached_property
 
 import numpy as np
 
+from inclinum.core.document.known import ASSUMED_POINT_MM
 from inclinum.core.fitting.consequence import consequences
 from inclinum.core.fitting.posterior import CONTRADICTION_SIGMAS, Posterior, posterior
 from inclinum.core.fitting.tape import (
@@ -26,7 +27,7 @@ from inclinum.core.kinematics import AnyLinkage
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.uncertainty import COVERAGE
 
-PRIOR_SIGMA_MM = 22.0
+PRIOR_SIGMA_MM = ASSUMED_POINT_MM / COVERAGE
 """How far off a coordinate of a scaled archetype usually is, one standard deviation."""
 WHEEL_SIGMA_MM = 10.0
 BOUND_SIGMAS = 5.0
@@ -105,10 +106,10 @@ class Fit:
         for reading, residual in zip(self.readings, self.residuals, strict=True):
             if abs(residual) > CONTRADICTION_SIGMAS * reading.sigma:
                 found.append(Miss(reading.place, residual, self._rival(reading)))
-        told: dict[frozenset[str], Miss] = {}
+        first_of: dict[frozenset[str], Miss] = {}
         for miss in sorted(found, key=lambda m: -abs(m.by)):
-            told.setdefault(frozenset({miss.place.key, miss.against.key if miss.against else ""}), miss)
-        return list(told.values())
+            first_of.setdefault(frozenset({miss.place.key, miss.against.key if miss.against else ""}), miss)
+        return list(first_of.values())
 
     def _rival(self, reading: Reading) -> Place | None:
         """The other reading of the same points that is missed most."""

@@ -10,6 +10,12 @@ A wishbone is two links to one outer joint, an H-arm two links to each of two, a
 a revolute arm five planes on the chassis.
 
 Every Jacobian row is with respect to a displacement of the body's centre (mm) and a small turn (rad).
+
+Source: holonomic constraints of rigid bodies, textbooks of multibody dynamics; derived here, with u a displacement
+of the centre, w a small turn and a the arm from the centre to the point: the point moves by u + w × a, so that a
+link along the unit vector e has the row (e, a × e), a plane in the chassis with normal n the row (n, a × n), a
+plane carried by the body (−n, −b × n) with b the arm to the chassis point. Residuals are lengths, mm; valid for
+bodies and links that do not bend.
 """
 
 from collections.abc import Callable, Mapping, Sequence
@@ -107,13 +113,23 @@ Constraint = Link | PlaneOnChassis | PlaneOnBody | LinkOnArm | CrankRods
 
 
 def strut_joint(on_body: str, on_chassis: str, axis: Array) -> list[Constraint]:
-    """The chassis point stays on the axis the body carries (2 constraints)."""
+    """The chassis point stays on the axis the body carries (2 constraints).
+
+    Args:
+        on_body, on_chassis: points of the axis.
+        axis: its direction at baseline, (3,), of any length.
+    """
     along = (on_body, on_chassis)
     return [PlaneOnBody(on_body, on_chassis, tuple(n), along) for n in perpendicular_pair(unit(axis))]
 
 
 def revolute_joint(first: str, second: str, axis: Array) -> list[Constraint]:
-    """The body turns about the chassis line through two points that are also points of the body (5)."""
+    """The body turns about the chassis line through two points that are also points of the body (5).
+
+    Args:
+        first, second: the points.
+        axis: from one to the other at baseline, (3,), of any length.
+    """
     across = perpendicular_pair(unit(axis))
     normals = [(1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, 0.0, 1.0)]
     held: list[Constraint] = [PlaneOnChassis(first, first, n) for n in normals]

@@ -22,15 +22,15 @@ def joint_angles(corner: Corner, poses: Poses) -> dict[str, Array]:
     """
     if not isinstance(corner.body, Body):
         return {}
-    points, told = corner.body.points, {}
+    points, turned = corner.body.points, {}
     for link in (c for c in corner.body.constraints if isinstance(c, Link)):
         was = unit(points[link.on_body] - points[link.on_chassis])
         now = unit(poses.point(points[link.on_body]) - points[link.on_chassis])
         carried = poses.direction(was)
         for name, against in ((link.on_chassis, was), (link.on_body, carried)):
             angle = np.arccos(np.clip(dot(now, np.broadcast_to(against, now.shape)), -1.0, 1.0))
-            told[name] = np.maximum(told.get(name, 0.0), angle)
-    return told
+            turned[name] = np.maximum(turned.get(name, 0.0), angle)
+    return turned
 
 
 def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float]) -> Reach:

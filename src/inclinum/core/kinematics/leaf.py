@@ -156,8 +156,8 @@ class LeafBody:
     def reach(self, low: float, high: float, resolution: float = 0.5) -> Reach:
         """Travel that exists: a shackle or an arm drawn straight ends it."""
         ends = [end_of_reach(lambda z: self.pack(z).reachable, end, resolution, REACH_GRID) for end in (low, high)]
-        told = "dead point: shackle and spring in one line"
-        reasons = ["" if at == end else told for at, end in zip(ends, (low, high), strict=True)]
+        reason = "dead point: shackle and spring in one line"
+        reasons = ["" if at == end else reason for at, end in zip(ends, (low, high), strict=True)]
         return Reach(ends[0], ends[1], reasons[0], reasons[1])
 
 

@@ -89,8 +89,8 @@ class SampledLength:
             i = min(max(bisect_right(self._breaks, z) - 1, 0), len(self._breaks) - 2)
             t = z - self._breaks[i]
             d0, d1, d2, d3 = self._plain[i]
-            told = ((d3 * t + d2) * t + d1) * t + d0, -((3 * d3 * t + 2 * d2) * t + d1), -(6 * d3 * t + 2 * d2)
-            return tuple(map(np.float64, told))  # type: ignore[return-value]
+            values = ((d3 * t + d2) * t + d1) * t + d0, -((3 * d3 * t + 2 * d2) * t + d1), -(6 * d3 * t + 2 * d2)
+            return tuple(map(np.float64, values))  # type: ignore[return-value]
         z = np.asarray(z, dtype=float)
         piece = np.minimum(np.maximum(breaks.searchsorted(z, side="right") - 1, 0), breaks.size - 2)
         t = z - breaks[piece]

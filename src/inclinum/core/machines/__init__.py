@@ -128,8 +128,8 @@ def _name_of_machine(given: Any) -> str:
     """Name of the kind of a machine, given as its document or as what is to become one; the first where none fits."""
     if isinstance(given, Document):
         return kind_of(given).name
-    told = (k.name for k in KINDS.values() if isinstance(given, Mapping) and k.told_by in given)
-    return next(told, CAR.name)
+    fitting = (k.name for k in KINDS.values() if isinstance(given, Mapping) and k.told_by in given)
+    return next(fitting, CAR.name)
 
 
 def _name_of_job(given: Any) -> str:

@@ -97,8 +97,8 @@ class MachineKind:
             given = chosen.get(choice.name)
             if given not in {o.key for o in choice.options}:
                 known = ", ".join(o.key for o in choice.options)
-                told = f"There is no “{given}”" if given else f"“{choice.name}” is not chosen"
-                raise DomainError(f"{choice.title}: {told}; there are {known}.")
+                said = f"There is no “{given}”" if given else f"“{choice.name}” is not chosen"
+                raise DomainError(f"{choice.title}: {said}; there are {known}.")
         for name_of in chosen:
             if name_of not in {c.name for c in self.choices}:
                 raise DomainError(f"“{name_of}” is nothing that is chosen for {self.title.lower()}.")

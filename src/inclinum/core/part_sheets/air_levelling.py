@@ -10,8 +10,8 @@ from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.part_sheets.base import Answer, Force, Length, Place, Ratio, Sheet
 from inclinum.core.quantity.constants import ATMOSPHERE
+from inclinum.core.quantity.root import root
 from inclinum.core.springs.air import QUICK, SLOW, AirBag, LevelSensor
-from inclinum.core.springs.root import root
 
 
 class Bag(Document):
@@ -45,7 +45,12 @@ class Sensor(Document):
 
 
 class AirLevelling(Sheet):
-    """A bag on a constant installation ratio."""
+    """A bag on a constant installation ratio.
+
+    Source: polytropic change of a trapped gas (textbooks of thermodynamics) and virtual work on the ratio, F_wheel
+    = F·MR, rate = k·MR²; what the sensor holds: the link's length between two circles, derived here. Valid while
+    the ratio hardly changes.
+    """
 
     kind: Literal["air-levelling"] = "air-levelling"
     atmosphere_N_per_mm2: float = Field(default=ATMOSPHERE, gt=0.03, le=0.2)

@@ -81,7 +81,11 @@ AnyAdjuster = Annotated[EccentricBolt | SlotBolt | LengthChange, Field(discrimin
 
 
 class AlignmentSheet(Sheet):
-    """Bounded least squares on the corner, body level."""
+    """Bounded least squares on the corner, body level.
+
+    Source: weighted bounded least squares on the solved corner, W·(targets − angles(settings)), by
+    ``kinematics.adjusting``; angles as ISO 8855. Valid where the linkage has a pose.
+    """
 
     kind: Literal["alignment"] = "alignment"
     corner: AxleSheet

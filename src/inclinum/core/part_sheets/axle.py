@@ -110,7 +110,7 @@ def sweep(axle: AxleSheet, travel: Sequence[float], rack: float = 0.0, pitch: fl
     middle = corner.sweep(0.0, tilt, adjusted)
     start = corner.place(corner.wheel, corner.body.poses(np.zeros(1)))[0][0]
     wheel, wheel_rate = corner.place(corner.wheel, motion.poses, adjusted)
-    told: dict[str, Array | None] = {
+    answer: dict[str, Array | None] = {
         "camber_deg": np.degrees(motion.camber),
         "toe_deg": np.degrees(motion.toe),
         "caster_deg": None if motion.caster is None else np.degrees(motion.caster),
@@ -124,15 +124,15 @@ def sweep(axle: AxleSheet, travel: Sequence[float], rack: float = 0.0, pitch: fl
         "wheel_centre_fore_aft_mm": wheel[:, 0] - start[0],
     }
     if not axle.linkage.coupled:
-        told |= {
+        answer |= {
             "roll_centre_height_mm": _by_wheel_travel(motion, wheel_rate),
             "roll_centre_height_by_patch_travel_mm": motion.roll_centre_height,
         }
-    told |= _sprung(axle, motion)
+    answer |= _sprung(axle, motion)
     if axle.linkage.coupled:
-        told |= _axle(corner, z, np.zeros_like(z), _steered(axle))
+        answer |= _axle(corner, z, np.zeros_like(z), _steered(axle))
     table: Table = {"travel_mm": z.tolist(), "rack_mm": rack}
-    return table | {k: _listed(v, motion.reachable) for k, v in told.items() if v is not None} | _reach(axle, corner)
+    return table | {k: _listed(v, motion.reachable) for k, v in answer.items() if v is not None} | _reach(axle, corner)
 
 
 def sweep_grid(axle: AxleSheet, heave: Sequence[float], roll: Sequence[float]) -> Table:
@@ -152,9 +152,9 @@ def sweep_grid(axle: AxleSheet, heave: Sequence[float], roll: Sequence[float]) -
     z, angle = np.array(rows, dtype=float).T
     corner = axle.corner()
     poses = corner.body.poses(z, roll=np.radians(angle))
-    told = _axle(corner, z, angle, _steered(axle))
+    answer = _axle(corner, z, angle, _steered(axle))
     return {"grid_columns": ["heave_mm", "roll_deg"], "grid": [list(r) for r in rows]} | {
-        k: _listed(v, poses.reachable) for k, v in told.items()
+        k: _listed(v, poses.reachable) for k, v in answer.items()
     }
 
 
@@ -186,7 +186,7 @@ def sweep_steering(
     still = float(corner.sweep(travel).toe[0])
     left_toe, right_toe = (m.toe[:, 0] - still for m in ((mirror, motion) if is_right else (motion, mirror)))
     ok = motion.reachable[:, 0]
-    told: dict[str, Array | None] = {
+    answer: dict[str, Array | None] = {
         "camber_deg": np.degrees(motion.camber[:, 0]),
         "toe_deg": np.degrees(motion.toe[:, 0]),
         "caster_deg": None if motion.caster is None else np.degrees(motion.caster[:, 0]),
@@ -200,13 +200,15 @@ def sweep_steering(
         left, right = np.abs(left_toe), np.abs(right_toe)
         inner, outer = np.maximum(left, right), np.minimum(left, right)
         track = sum(float(np.abs(m.contact[..., 1]).mean()) for m in (motion, mirror))
-        told["ackermann_error_deg"] = np.degrees(ackermann_error(inner, outer, track, wheelbase))
-    return {"rack_mm": list(racks), "travel_mm": travel} | {k: _listed(v, ok) for k, v in told.items() if v is not None}
+        answer["ackermann_error_deg"] = np.degrees(ackermann_error(inner, outer, track, wheelbase))
+    return {"rack_mm": list(racks), "travel_mm": travel} | {
+        k: _listed(v, ok) for k, v in answer.items() if v is not None
+    }
 
 
 def _axle(corner: Corner, heave: Array, roll: Array, steering: AxleSteering | None) -> dict[str, Array]:
     motion = axle_motion(corner, corner.body.poses(heave, roll=np.radians(roll)))
-    told = {
+    answer = {
         "lateral_shift_mm": motion.lateral_shift,
         "fore_aft_shift_mm": motion.fore_aft_shift,
         "axle_steer_deg": np.degrees(motion.steer),
@@ -216,13 +218,13 @@ def _axle(corner: Corner, heave: Array, roll: Array, steering: AxleSteering | No
     if steering is not None:
         poses = corner.body.poses(heave, roll=np.radians(roll))
         knuckles = knuckle_motion(corner, steering, poses)
-        told |= {"bump_steer_left_deg": np.degrees(knuckles.left), "bump_steer_right_deg": np.degrees(knuckles.right)}
+        answer |= {"bump_steer_left_deg": np.degrees(knuckles.left), "bump_steer_right_deg": np.degrees(knuckles.right)}
         if steering.box_arm_mm and steering.box_ratio:
             offset = knuckles.wheel_offset(steering.box_arm_mm, steering.box_ratio)
-            told["steering_wheel_offset_deg"] = np.degrees(offset)
+            answer["steering_wheel_offset_deg"] = np.degrees(offset)
     if isinstance(corner.body, LeafBody):
-        told["shackle_angle_deg"] = np.degrees(corner.body.shackle_angle(heave))
-    return told
+        answer["shackle_angle_deg"] = np.degrees(corner.body.shackle_angle(heave))
+    return answer
 
 
 def _by_wheel_travel(motion: Motion, wheel_rate: Array) -> Array:
@@ -232,21 +234,21 @@ def _by_wheel_travel(motion: Motion, wheel_rate: Array) -> Array:
 
 def _sprung(axle: AxleSheet, motion: Motion) -> dict[str, Array | None]:
     torsion = axle.linkage.kind == "trailing_arm_torsion" or isinstance(axle.spring, TorsionBarData)
-    told: dict[str, Array | None] = {
+    answer: dict[str, Array | None] = {
         "damper_length_mm": motion.damper_length,
         "damper_installation_ratio": motion.damper_ratio,
     }
     if motion.spring_length is None or motion.spring_ratio is None:
-        return told
+        return answer
     if torsion:
-        told |= {"arm_angle_deg": np.degrees(motion.spring_length), "bar_twist_rad_per_mm": motion.spring_ratio}
+        answer |= {"arm_angle_deg": np.degrees(motion.spring_length), "bar_twist_rad_per_mm": motion.spring_ratio}
     else:
-        told |= {"spring_length_mm": motion.spring_length, "spring_installation_ratio": motion.spring_ratio}
+        answer |= {"spring_length_mm": motion.spring_length, "spring_installation_ratio": motion.spring_ratio}
     if axle.spring is not None:
         force = axle.spring.spring().force(motion.spring_length - axle.spring_offset_mm)
-        told["bar_torque_Nmm" if torsion else "spring_force_N"] = force
-        told["wheel_load_N"] = force * motion.spring_ratio
-    return told
+        answer["bar_torque_Nmm" if torsion else "spring_force_N"] = force
+        answer["wheel_load_N"] = force * motion.spring_ratio
+    return answer
 
 
 def _listed(values: Array, reachable: Array) -> list[float | None]:

@@ -50,7 +50,7 @@ class BodyAttitude(Sheet):
 
     @staticmethod
     def _end(axle: AxleSheet, rise: float, pitch: float) -> Answer:
-        told = sweep(axle, [-rise], pitch=float(np.degrees(pitch)))
-        if told["camber_deg"][0] is None:
+        angles = sweep(axle, [-rise], pitch=float(np.degrees(pitch)))
+        if angles["camber_deg"][0] is None:
             raise DomainError(f"a rise of {rise:g} mm is beyond what this suspension reaches")
-        return {name: told[name][0] for name in ANGLES if name in told}
+        return {name: angles[name][0] for name in ANGLES if name in angles}

@@ -73,7 +73,11 @@ class LengthOverTravel(Document):
 
 
 class CoilWireSheet(Sheet):
-    """A coil without a stamp: its rate, where it binds, and what it carries."""
+    """A coil without a stamp: its rate, where it binds, and what it carries.
+
+    Source: torsion of a round wire wound to a helix, k = G·d⁴/(8·D³·n), textbooks of machine elements, EN 13906-1;
+    solid length: a pile of its turns.
+    """
 
     kind: Literal["coil-wire"] = "coil-wire"
     G_N_per_mm2: Modulus = STEEL_SHEAR_MODULUS
@@ -140,7 +144,11 @@ class CoilBySheet(Document):
 
 
 class SpringSwapSheet(Sheet):
-    """Another spring at the load the old one shows, or at one that was weighed."""
+    """Another spring at the load the old one shows, or at one that was weighed.
+
+    Source: derived here: the load is what the old spring carries at the measured length, F·MR; the new ride point
+    is where the new one carries the same. No friction, one corner alone.
+    """
 
     kind: Literal["spring-swap"] = "spring-swap"
     gravity_m_per_s2: float = Field(default=GRAVITY, gt=9, le=10)
@@ -208,7 +216,11 @@ class StoppedDamper(Document):
 
 
 class SpacersSheet(Sheet):
-    """One thickness at the spring seat and at the strut top; negative where a spacer is taken out."""
+    """One thickness at the spring seat and at the strut top; negative where a spacer is taken out.
+
+    Source: derived here: at the seat the spring has t less room and the damper keeps its length; on the strut top
+    both have t less, so that the window moves too. Equilibrium as for a swap.
+    """
 
     kind: Literal["spacers"] = "spacers"
     spring_length: LengthOverTravel

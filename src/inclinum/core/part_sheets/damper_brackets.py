@@ -24,7 +24,10 @@ class Hole(Document):
 
 
 class DamperBrackets(Sheet):
-    """A damper between a hole on the frame and a mount that moves straight up with the axle."""
+    """A damper between a hole on the frame and a mount that moves straight up with the axle.
+
+    Source: plane geometry, the distance between hole and mount over travel. Valid while the axle moves straight up.
+    """
 
     kind: Literal["damper-brackets"] = "damper-brackets"
     damper: DamperLengths

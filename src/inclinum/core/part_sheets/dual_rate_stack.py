@@ -9,7 +9,11 @@ from inclinum.core.springs.stack import DualRateStack, StackSpring
 
 
 class DualRateStackSheet(Sheet):
-    """A stack on a constant installation ratio."""
+    """A stack on a constant installation ratio.
+
+    Source: derived here: springs in series carry one force, 1/k = 1/k₁ + 1/k₂, until the tender is held by its stop
+    or goes solid; from there on the main coil works alone. Virtual work on the ratio.
+    """
 
     kind: Literal["dual-rate-stack"] = "dual-rate-stack"
     tender: SpringData

@@ -10,8 +10,8 @@ from inclinum.core.equilibrium.rear_and_fork import ForkCarrying
 from inclinum.core.kinematics.attitude import front_drop
 from inclinum.core.part_sheets.base import Answer, Length, Rate, Sheet
 from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.quantity.root import root
 from inclinum.core.springs.fork import CoilForkSprings, Fork, LegSpring, TrappedAir
-from inclinum.core.springs.root import root
 
 
 class AirPerLeg(Document):
@@ -33,7 +33,11 @@ class Clamps(Document):
 
 
 class ForkSheet(Sheet):
-    """Spring pair with spacers and air."""
+    """Spring pair with spacers and air.
+
+    Source: Hooke's law for the springs, polytropic change for the air, load along the leg W/cos(rake). Static, no
+    friction.
+    """
 
     kind: Literal["fork"] = "fork"
     gravity_m_per_s2: float = Field(default=GRAVITY, gt=1, le=30)

@@ -60,7 +60,11 @@ class UBolt(Document):
 
 
 class LeafPackSheet(Sheet):
-    """Old pack against new at one load."""
+    """Old pack against new at one load.
+
+    Source: beam of uniform strength (textbooks of strength of materials) where leaves are given; arch at ride =
+    free arch − deflection; U-bolts and block: sums of lengths, derived here.
+    """
 
     kind: Literal["leaf-pack"] = "leaf-pack"
     E_N_per_mm2: Modulus = STEEL_MODULUS

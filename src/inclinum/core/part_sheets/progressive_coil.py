@@ -21,7 +21,11 @@ class Group(Document):
 
 
 class ProgressiveCoilSheet(Sheet):
-    """Groups of coils of one wire."""
+    """Groups of coils of one wire.
+
+    Source: torsion of a round wire for each group (EN 13906-1); groups in series, 1/k = Σ 1/kᵢ over those still
+    open, each closing at its own travel.
+    """
 
     kind: Literal["progressive-coil"] = "progressive-coil"
     G_N_per_mm2: Modulus = STEEL_SHEAR_MODULUS

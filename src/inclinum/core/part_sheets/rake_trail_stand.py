@@ -20,7 +20,11 @@ class Stand(Document):
 
 
 class RakeTrailStand(Sheet):
-    """One machine, drops at both axle stations; x forward from the rear axle."""
+    """One machine, drops at both axle stations; x forward from the rear axle.
+
+    Source: derived here: the frame turns by the difference of the drops over the wheelbase; trail (R·sin ε −
+    offset)/cos ε. Plane, exact.
+    """
 
     kind: Literal["rake-trail-stand"] = "rake-trail-stand"
     rake_deg: float = Field(gt=0, lt=60)

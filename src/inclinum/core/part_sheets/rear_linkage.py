@@ -48,7 +48,11 @@ class PreloadedSpring(Document):
 
 
 class RearLinkage(Sheet):
-    """Two links of one rear end."""
+    """Two links of one rear end.
+
+    Source: plane four-bar closed by circles, exact; virtual work on the damper's leverage for the load at the axle.
+    No friction.
+    """
 
     kind: Literal["rear-linkage"] = "rear-linkage"
     gravity_m_per_s2: float = Field(default=GRAVITY, gt=1, le=30)
@@ -69,7 +73,7 @@ class RearLinkage(Sheet):
         original, lowering = self._carrying(self.original_link, preload), self._carrying(self.lowering_link, preload)
         datum = original.extended_height
 
-        def told(end: RearCarrying, *, drop: bool) -> Answer:
+        def answer_for(end: RearCarrying, *, drop: bool) -> Answer:
             found: Answer = {
                 "full_extension_axle_rise_mm": end.extended_height - datum,
                 "travel_at_full_stroke_mm": None if end.linkage_ends_first else end.travel_at_full_stroke,
@@ -92,16 +96,16 @@ class RearLinkage(Sheet):
         return {
             "unladen_axle_load_N": unladen,
             "laden_axle_load_N": laden,
-            "original": told(original, drop=False),
+            "original": answer_for(original, drop=False),
             "original_table": self._table(original),
-            "lowering_link_same_preload": told(lowering, drop=True),
+            "lowering_link_same_preload": answer_for(lowering, drop=True),
             "lowering_link_table": self._table(lowering),
             "preload_change_for_target_laden_sag_turns": None
             if reset is None
             else (reset - preload) / self.spring.collar_pitch_mm,
             "lowering_link_preload_reset": None
             if reset is None
-            else told(self._carrying(self.lowering_link, reset), drop=True),
+            else answer_for(self._carrying(self.lowering_link, reset), drop=True),
         }
 
     def _table(self, end: RearCarrying) -> Answer:

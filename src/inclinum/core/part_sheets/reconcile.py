@@ -58,7 +58,11 @@ NAMES: dict[str, str] = {"rate": "rate_error_ratio", "load": "extra_mass_kg", "u
 
 
 class Reconcile(Sheet):
-    """The plan, what was predicted and measured, and what may be off."""
+    """The plan, what was predicted and measured, and what may be off.
+
+    Source: least squares of each single cause on the four residuals, by the body on four corners; ranked by what is
+    left over.
+    """
 
     kind: Literal["reconcile"] = "reconcile"
     gravity_m_per_s2: float = Field(default=GRAVITY, gt=9, le=10)
@@ -85,12 +89,12 @@ class Reconcile(Sheet):
         return {
             "residual_mm": dict(zip(CORNERS, residual.tolist(), strict=True)),
             "residual_squares_mm2_sum": float(residual @ residual),
-            "fits": [told(e) for e in in_order],
+            "fits": [as_answer(e) for e in in_order],
             "ranking_best_first": [e.hypothesis.label for e in ranked],
         }
 
 
-def told(e: Explanation) -> dict[str, Any]:
+def as_answer(e: Explanation) -> dict[str, Any]:
     """An explanation by name."""
     name = NAMES[e.hypothesis.kind]
     return {

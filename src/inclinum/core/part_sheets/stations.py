@@ -41,7 +41,11 @@ class Inverse(Document):
 
 
 class Stations(Sheet):
-    """The body as a straight line through both axles."""
+    """The body as a straight line through both axles.
+
+    Source: derived here: a rigid body, Δh(x) linear between the axles; readings' spread by the inverse's squares.
+    Small pitch.
+    """
 
     kind: Literal["stations"] = "stations"
     front_axle_x_mm: float = Field(ge=-12_000, le=12_000)
@@ -51,22 +55,22 @@ class Stations(Sheet):
 
     def answer(self) -> Answer:
         """Changes at the stations and the pitch; axle changes from two readings with their standard deviations."""
-        told: Answer = {}
+        answer: Answer = {}
         front_x, base = self.front_axle_x_mm, self.wheelbase_mm
         if self.forward is not None:
             f, r = self.forward.front_axle_change_mm, self.forward.rear_axle_change_mm
-            told["height_change_at_station_mm"] = {
+            answer["height_change_at_station_mm"] = {
                 s.label: float(rise_at(s.x_mm, f, r, front_x, base)) for s in self.forward.stations
             }
-            told["pitch_change_nose_down_positive_deg"] = float(np.degrees(pitch_nose_down(f, r, base)))
+            answer["pitch_change_nose_down_positive_deg"] = float(np.degrees(pitch_nose_down(f, r, base)))
         if self.inverse is not None:
             rows = np.array([[r.x_mm, r.height_change_mm] for r in self.inverse.readings])
             rises, spread = axle_rises(rows, front_x, base)
             sigma = self.inverse.reading_sigma_mm * np.sqrt((spread**2).sum(axis=1))
-            told |= {
+            answer |= {
                 "inverse_front_axle_change_mm": float(rises[0]),
                 "inverse_rear_axle_change_mm": float(rises[1]),
                 "inverse_front_axle_sigma_mm": float(sigma[0]),
                 "inverse_rear_axle_sigma_mm": float(sigma[1]),
             }
-        return told
+        return answer

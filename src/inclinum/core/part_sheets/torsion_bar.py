@@ -8,8 +8,8 @@ from pydantic import Field
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.part_sheets.base import Answer, Force, Length, Modulus, Sheet
+from inclinum.core.quantity.root import root
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
-from inclinum.core.springs.root import root
 from inclinum.core.springs.torsion import Splines, TrailingTorsion, bar_rate
 
 Sign = Literal[-1, 1]
@@ -54,7 +54,11 @@ class AdjusterData(Document):
 
 
 class TorsionBarSheet(Sheet):
-    """A trailing arm on a bar, angles below horizontal."""
+    """A trailing arm on a bar, angles below horizontal.
+
+    Source: torsion of a round bar (textbooks of strength of materials), moments about the bar, a tooth is 2π/n;
+    derived in ``springs.torsion``. Plane trailing arm.
+    """
 
     kind: Literal["torsion-bar"] = "torsion-bar"
     bar: Bar
@@ -99,7 +103,7 @@ def _reindexed(arm: TrailingTorsion, load: float, data: SplineData) -> Answer:
         reached,
         key=lambda p: (round(abs(rises[p] - data.target_height_change_mm), 9), abs(p[0]) + abs(p[1])),
     )
-    told = [
+    nearest = [
         {
             "inner": p[0],
             "outer": p[1],
@@ -114,8 +118,8 @@ def _reindexed(arm: TrailingTorsion, load: float, data: SplineData) -> Answer:
             "outer": [p[1] for p in pairs],
             "height_change_mm": [None if np.isnan(rises[p]) else rises[p] for p in pairs],
         },
-        "nearest": told[0] if told else None,
-        "next_three": told[1:],
+        "nearest": nearest[0] if nearest else None,
+        "next_three": nearest[1:],
     }
 
 

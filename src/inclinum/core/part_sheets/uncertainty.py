@@ -30,7 +30,10 @@ UNUSED = QuadraticLength(500.0, 1.0, 0.0)
 
 
 class Uncertainty(Sheet):
-    """A spring swap, L(z) = Lb − a·z − b·z², every input independent and normal."""
+    """A spring swap, L(z) = Lb − a·z − b·z², every input independent and normal.
+
+    Source: law of propagation of uncertainty, first order, JCGM 100 (GUM) section 5; samples as JCGM 101.
+    """
 
     kind: Literal["uncertainty"] = "uncertainty"
     load_from: Literal["old spring", "scales"] = "old spring"
@@ -78,7 +81,7 @@ class Uncertainty(Sheet):
         spread = propagate(self._height, values, sigmas)
         if not np.isfinite(spread.value):
             raise DomainError("the new spring finds no ride height for this load")
-        told: Answer = {
+        answer: Answer = {
             "predicted_ride_height_mm": float(spread.value),
             "predicted_ride_height_change_mm": float(spread.value) - self.inputs["baseline_height_mm"],
             "sigma_linear_mm": float(spread.sigma),
@@ -88,10 +91,10 @@ class Uncertainty(Sheet):
             "ranking_largest_first": [names[i] for i in np.argsort(-spread.share) if spread.share[i] > 0],
         }
         if self.samples:
-            told |= self._sampled(values, sigmas)
+            answer |= self._sampled(values, sigmas)
         if self.load_from == "scales":
-            told |= self._check(names, values, sigmas)
-        return told
+            answer |= self._check(names, values, sigmas)
+        return answer
 
     def _sampled(self, values: Array, sigmas: Array) -> Answer:
         """In parts, each with its own stream of the seed."""

@@ -71,7 +71,10 @@ class SoftCorner(Document):
 
 
 class WholeVehicle(Sheet):
-    """Small angles, linear wheel rates, bars free of force at baseline."""
+    """Small angles, linear wheel rates, bars free of force at baseline.
+
+    Source: statics of a rigid body on four corners, ``equilibrium.body``.
+    """
 
     kind: Literal["whole-vehicle"] = "whole-vehicle"
     gravity_m_per_s2: float = Field(default=GRAVITY, gt=9, le=10)

@@ -185,11 +185,11 @@ def _impossible(change: Change[Any], error: ValidationError) -> str:
     first = error.errors(include_url=False)[0]
     said = first["msg"].removeprefix("Value error, ").removeprefix("Input ")
     given = first["input"]
-    told = f"leaves a machine that cannot be: {said}"
+    outcome = f"leaves a machine that cannot be: {said}"
     if isinstance(given, int | float):
         name, unit = unit_of(str(first["loc"][-1]))
-        told = f"would leave the {name.replace('_', ' ')} at {given:g} {unit}, which {said}"
-    return f"The change “{change.title}” {told}. Make it smaller, or take it out."
+        outcome = f"would leave the {name.replace('_', ' ')} at {given:g} {unit}, which {said}"
+    return f"The change “{change.title}” {outcome}. Make it smaller, or take it out."
 
 
 def apply_all(machine: MachineT, stack: Sequence[_OnStack], *, searching: bool = False) -> MachineT:

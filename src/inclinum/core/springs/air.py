@@ -6,7 +6,7 @@ import numpy as np
 
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import ATMOSPHERE
-from inclinum.core.springs.root import root
+from inclinum.core.quantity.root import root
 
 SLOW, QUICK = 1.0, 1.3
 """Polytropic exponents of slow and of quick movements."""

@@ -8,6 +8,8 @@ from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.known import FREE_ANGLE_DEG, FREE_LENGTH_MM, RATE_PERCENT
+from inclinum.core.document.names import PartNumber
 from inclinum.core.springs import (
     AirBag,
     BumpStop,
@@ -56,10 +58,12 @@ class FittedSpring(Document):
     is_coil: ClassVar[bool] = True
     """Whether it stands between two seats, can be loose on them and can go solid."""
 
-    part: str = Field(default="", max_length=60, title="Part number")
-    rate_tolerance_percent: float = Field(default=4, ge=0, le=50, title="Rate ±", json_schema_extra={"unit": "%"})
+    part: PartNumber = ""
+    rate_tolerance_percent: float = Field(
+        default=RATE_PERCENT, ge=0, le=50, title="Rate ±", json_schema_extra={"unit": "%"}
+    )
     free_length_tolerance_mm: float = Field(
-        default=3, ge=0, le=50, title="Free length ±", json_schema_extra={"unit": "mm"}
+        default=FREE_LENGTH_MM, ge=0, le=50, title="Free length ±", json_schema_extra={"unit": "mm"}
     )
 
     @abstractmethod
@@ -102,8 +106,8 @@ class Coil(FittedSpring):
         if not isinstance(given, dict) or given.get("wire") is None:
             return given
         wire = CoilWire.model_validate(given["wire"])
-        told = {"rate_n_per_mm": round(wire.rate(), 2), "solid_length_mm": round(wire.solid(), 1)}
-        return told | {"active_coils": wire.active_coils} | given
+        counted = {"rate_n_per_mm": round(wire.rate(), 2), "solid_length_mm": round(wire.solid(), 1)}
+        return counted | {"active_coils": wire.active_coils} | given
 
     @model_validator(mode="after")
     def _wire_and_stamp_agree(self) -> "Coil":
@@ -113,10 +117,10 @@ class Coil(FittedSpring):
             (self.rate_n_per_mm, self.wire.rate(), "N/mm"),
             (self.solid_length_mm, self.wire.solid(), "mm solid"),
         )
-        for told, counted, unit in stamped:
-            if abs(told - counted) > AGREE_SHARE * counted:
+        for stamp, counted, unit in stamped:
+            if abs(stamp - counted) > AGREE_SHARE * counted:
                 raise DomainError(
-                    f"its wire and coils give {counted:.1f} {unit}, it is told as {told:g}: which spring is it?"
+                    f"its wire and coils give {counted:.1f} {unit}, it is told as {stamp:g}: which spring is it?"
                 )
         return self
 
@@ -257,7 +261,7 @@ class TorsionBarData(FittedSpring):
     length_mm: float = Field(gt=100, le=2500, title="Active length", json_schema_extra={"unit": "mm"})
     free_angle_deg: float = Field(gt=-60, lt=85, title="Free angle below horizontal", json_schema_extra={"unit": "°"})
     free_angle_tolerance_deg: float = Field(
-        default=0.5, ge=0, le=10, title="Free angle ±", json_schema_extra={"unit": "°"}
+        default=FREE_ANGLE_DEG, ge=0, le=10, title="Free angle ±", json_schema_extra={"unit": "°"}
     )
     shear_modulus_n_per_mm2: float = Field(default=STEEL_SHEAR_MODULUS, gt=10_000, le=200_000)
 

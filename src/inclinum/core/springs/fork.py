@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import PartNumber
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import ATMOSPHERE
 from inclinum.core.springs import CoilGroup, ProgressiveCoil, Spring
@@ -19,7 +20,7 @@ from inclinum.core.springs.coil import CoilSpring
 class LegSpring(Document):
     """The spring of one leg: its rate, or the coils of a progressive one by group."""
 
-    part: str = Field(default="", max_length=60, title="Part number")
+    part: PartNumber = ""
     rate_n_per_mm: float = Field(gt=0.5, le=200, title="Rate")
     free_length_mm: float = Field(gt=50, le=900, title="Free length")
     solid_length_mm: float = Field(default=0, ge=0, le=800, title="Solid length")

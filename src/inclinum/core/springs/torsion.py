@@ -5,8 +5,8 @@ from dataclasses import dataclass
 import numpy as np
 
 from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.root import root
 from inclinum.core.springs.coil import STEEL_SHEAR_MODULUS
-from inclinum.core.springs.root import root
 
 
 def bar_rate(diameter: float, length: float, shear: float = STEEL_SHEAR_MODULUS) -> float:

@@ -1728,6 +1728,13 @@ export interface components {
              */
             purpose: string;
             /**
+             * Reversible
+             * @default true
+             */
+            reversible: boolean;
+            /** Due */
+            due?: string | null;
+            /**
              * Rear drop
              * @description how far the rear is to come down; negative to go up
              */
@@ -1792,13 +1799,6 @@ export interface components {
              * @default []
              */
             shelf: components["schemas"]["ShelfSpring"][];
-            /**
-             * Reversible
-             * @default true
-             */
-            reversible: boolean;
-            /** Due */
-            due?: string | null;
         };
         /**
          * BikeCure
@@ -2291,6 +2291,13 @@ export interface components {
              * @default
              */
             purpose: string;
+            /**
+             * Reversible
+             * @default true
+             */
+            reversible: boolean;
+            /** Due */
+            due?: string | null;
             /** Front */
             front: components["schemas"]["AxleAim"];
             /** Rear */
@@ -2312,13 +2319,6 @@ export interface components {
              * @default
              */
             load: string;
-            /**
-             * Reversible
-             * @default true
-             */
-            reversible: boolean;
-            /** Due */
-            due?: string | null;
             /**
              * Local limits
              * @default []

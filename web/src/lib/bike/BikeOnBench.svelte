@@ -2,6 +2,7 @@
 	import { Tabs } from 'bits-ui';
 	import { api, ask, type Schemas } from '../api/client';
 	import PointTable from '../bench/PointTable.svelte';
+	import Scrub from '../bench/Scrub.svelte';
 	import { number } from '../format';
 	import CurveSheet from '../plot/CurveSheet.svelte';
 	import { kindQuery } from '../queries';
@@ -86,29 +87,21 @@
 				{:else if !bench.trouble}<p class="text-quiet p-3">Computing…</p>{/if}
 			</div>
 		</div>
-		<div class="panel flex items-center gap-4 px-3 py-1.5">
-			<label class="flex flex-1 items-center gap-3">
-				<span class="font-semibold whitespace-nowrap">Travel of both ends</span>
-				<input
-					type="range"
-					class="accent-dye h-6 flex-1"
-					aria-label="Travel of both ends"
-					aria-valuetext="{number(view?.travel[frame] ?? 0, 0)} mm at the rear axle"
-					min="0"
-					max={last}
-					step="1"
-					bind:value={frame}
-				/>
-				<span class="figure w-[150px] text-right text-lg font-bold"
-					>{number(view?.travel[Math.min(frame, last)] ?? 0, 0)}
-					<span class="text-quiet font-sans text-sm font-normal">mm, rear</span></span
-				>
-			</label>
+		<Scrub
+			label="Travel of both ends"
+			bind:value={frame}
+			max={last}
+			valueText="{number(view?.travel[frame] ?? 0, 0)} mm at the rear axle"
+		>
+			{#snippet figure()}
+				{number(view?.travel[Math.min(frame, last)] ?? 0, 0)}
+				<span class="text-quiet font-sans text-sm font-normal">mm, rear</span>
+			{/snippet}
 			<button class="btn min-h-7" disabled={frame === 0} onclick={() => (frame = 0)}>hanging</button>
 			<button class="btn min-h-7" disabled={frame === unladen} onclick={() => (frame = unladen)}>
 				unladen</button
 			>
-		</div>
+		</Scrub>
 		<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-2">
 			<div class="panel grid min-h-0 content-start gap-2 overflow-y-auto p-2.5" aria-label="Both ends">
 				{#if view}

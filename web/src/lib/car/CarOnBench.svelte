@@ -2,6 +2,7 @@
 	import { Tabs } from 'bits-ui';
 	import { api, ask, type AxleName } from '../api/client';
 	import PointTable from '../bench/PointTable.svelte';
+	import Scrub from '../bench/Scrub.svelte';
 	import { number } from '../format';
 	import CurveSheet from '../plot/CurveSheet.svelte';
 	import { kindQuery } from '../queries';
@@ -125,20 +126,15 @@
 				</div>
 			{/each}
 		</div>
-		<div class="panel flex items-center gap-4 px-3 py-1.5">
-			<label class="flex flex-1 items-center gap-3">
-				<span class="font-semibold whitespace-nowrap">Wheel travel</span>
-				<input
-					type="range"
-					class="accent-dye h-6 flex-1"
-					aria-label="Wheel travel"
-					min={-120}
-					max={120}
-					step="2"
-					bind:value={travel}
-				/>
-				<span class="figure w-[92px] text-right text-lg font-bold">{number(travel, 0, true)} mm</span>
-			</label>
+		<Scrub
+			label="Wheel travel"
+			bind:value={travel}
+			min={-120}
+			max={120}
+			step={2}
+			valueText="{number(travel, 0, true)} mm"
+		>
+			{#snippet figure()}{number(travel, 0, true)} mm{/snippet}
 			<button class="btn min-h-7" disabled={travel === 0} onclick={() => (travel = 0)}>as it stands</button>
 			<label class="flex items-center gap-2 whitespace-nowrap"
 				><input
@@ -158,7 +154,7 @@
 					<option value="left">left</option><option value="right">right</option>
 				</select>
 			{/if}
-		</div>
+		</Scrub>
 		<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1fr)_minmax(0,1.2fr)] gap-2">
 			{#if shown}
 				<div class="panel min-h-0 min-w-0 overflow-hidden">

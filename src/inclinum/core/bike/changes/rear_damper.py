@@ -7,6 +7,7 @@ from pydantic import Field
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.rear_preload import collar_figure, collar_step
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.names import PartNumber
 from inclinum.core.plan import named
 
 
@@ -24,7 +25,7 @@ class RearDamperSwap(BikeChange):
     type: Literal["rear_damper"] = "rear_damper"
     extended_mm: float = Field(gt=80, le=700, title="Eye to eye, extended", json_schema_extra={"step": 1})
     stroke_mm: float = Field(gt=5, le=300, title="Stroke", json_schema_extra={"step": 1})
-    part: str = Field(default="", max_length=60, title="Part number")
+    part: PartNumber = ""
 
     @classmethod
     def start(cls, bike: Bike) -> Self:

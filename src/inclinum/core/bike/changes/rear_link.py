@@ -8,6 +8,7 @@ from pydantic import Field
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import PartNumber
 from inclinum.core.kinematics.rear_end import RearEnd, RockerOnArm, RockerOnFrame
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.plan import Search, named
@@ -49,7 +50,7 @@ class RearLink(BikeChange):
         gt=5, le=300, title="Rocker pivot to rod hole", json_schema_extra={"unit": "mm", "step": 0.5}
     )
     rod_mm: float = Field(gt=20, le=500, title="Rod, hole to hole", json_schema_extra={"unit": "mm", "step": 0.5})
-    part: str = Field(default="", max_length=60, title="Part number")
+    part: PartNumber = ""
 
     @classmethod
     def start(cls, bike: Bike) -> Self:

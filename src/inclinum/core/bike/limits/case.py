@@ -8,7 +8,7 @@ from inclinum.core.bike.changes import BIKE_CHANGES, BikeChange, PlannedBikeChan
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.machine import ENDS, Bike, End
 from inclinum.core.bike.sag import SagBench
-from inclinum.core.bike.stance import Attitude, Standing
+from inclinum.core.bike.stance import Attitude, BikeStance
 from inclinum.core.bike.stands_and_reach import (
     CentreStandEffort,
     RiderReach,
@@ -34,8 +34,8 @@ class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
     """Before and after of one plan."""
 
     job: BikeJob
-    before: Standing
-    after: Standing
+    before: BikeStance
+    after: BikeStance
     attitude: Attitude
     """Planned, laden."""
     sags: dict[End, SagBench]
@@ -98,4 +98,4 @@ class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
             ValueError: a change that this machine cannot take.
         """
         bike = apply_all(self.before.bike, cure.changes)
-        return replace(self, after=Standing(bike, self.after.loads, self.after.rear.sweep))
+        return replace(self, after=BikeStance(bike, self.after.loads, self.after.rear.sweep))

@@ -8,8 +8,8 @@ HEEL_MM = 60.0
 
 def check(case: BikeCase) -> list[BikeFinding]:
     """Not even one foot is worth a fix; both feet missing by more than a heel is worth knowing."""
-    told = case.reach
-    both, one = told.both_missing_after_mm, told.one_missing_after_mm
+    legs = case.reach
+    both, one = legs.both_missing_after_mm, legs.one_missing_after_mm
     if both is None or one is None or (one <= HEEL_MM and both <= HEEL_MM):
         return []
     severity = "fix" if one > HEEL_MM else "know"
@@ -23,7 +23,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
             id="reach", axle=None, severity=severity,
             what="The rider's feet do not reach" if severity == "fix" else "Both feet do not reach together",
             value=round(value, 0), limit=HEEL_MM, margin=round(HEEL_MM - value, 0), unit="mm",
-            why=f"Seat {told.seat_after_mm:.0f} mm under the rider; the leg is {value:.0f} mm short, soles on.",
+            why=f"Seat {legs.seat_after_mm:.0f} mm under the rider; the leg is {value:.0f} mm short, soles on.",
             source="inseam of the brief", cures=cures,
         )
     ]  # fmt: skip

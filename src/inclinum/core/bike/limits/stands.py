@@ -12,46 +12,46 @@ def check(case: BikeCase) -> list[BikeFinding]:
 
 
 def _side(case: BikeCase) -> list[BikeFinding]:
-    told = case.stand
-    if told is None or told.lean_after_deg >= told.lean_before_deg - LESS_DEG:
+    stand = case.stand
+    if stand is None or stand.lean_after_deg >= stand.lean_before_deg - LESS_DEG:
         return []
     cures = ()
-    shorten = round(told.shortening_mm * 2) / 2
+    shorten = round(stand.shortening_mm * 2) / 2
     there = case.bike.stand
     if there is not None and 0 < shorten <= 120:
         already = case.planned(None, "stand length")
         total = min((already[-1].change.size if already else 0.0) + shorten, 120.0)
         cures = tuple(case.providing(f"Stand {total:g} mm shorter along its leg", None, "stand length", total))
-    flat = told.lean_after_deg
+    flat = stand.lean_after_deg
     return [
         BikeFinding(
             id="stand.lean", axle=None, severity="stops" if flat < 2 else "fix",
             what="The machine stands too upright on its side stand", value=round(flat, 1),
-            limit=round(told.lean_before_deg, 1), margin=round(flat - told.lean_before_deg, 1), unit="deg",
-            why=f"It came down {told.drop_mm:.0f} mm at the stand; on the yard's slope it leans "
-            f"{told.lean_after_slope_deg:.1f}°.", source="the stand as measured", cures=cures,
+            limit=round(stand.lean_before_deg, 1), margin=round(flat - stand.lean_before_deg, 1), unit="deg",
+            why=f"It came down {stand.drop_mm:.0f} mm at the stand; on the yard's slope it leans "
+            f"{stand.lean_after_slope_deg:.1f}°.", source="the stand as measured", cures=cures,
         )
     ]  # fmt: skip
 
 
 def _centre(case: BikeCase) -> list[BikeFinding]:
     """A lower frame has to be lifted further; a longer rear end stands on its tyre."""
-    told = case.centre_stand
-    if told is None:
+    stand = case.centre_stand
+    if stand is None:
         return []
-    clear, more = told.clear_after_mm, told.lifted_more_mm
-    effort = told.clear_before_mm + more
-    if clear <= 0 < told.clear_before_mm:
+    clear, more = stand.clear_after_mm, stand.lifted_more_mm
+    effort = stand.clear_before_mm + more
+    if clear <= 0 < stand.clear_before_mm:
         return [
             _on_centre(
                 "stand.centre_short", "The rear tyre stays on the ground on the centre stand", clear, 0.0, clear,
-                f"The hanging wheel came {told.clear_before_mm:.0f} mm clear; the stand is too short now.",
+                f"The hanging wheel came {stand.clear_before_mm:.0f} mm clear; the stand is too short now.",
             )
         ]  # fmt: skip
-    if effort > told.most_mm:
+    if effort > stand.most_mm:
         return [
             _on_centre(
-                "stand.centre", "Too heavy to roll on the centre stand", effort, told.most_mm, told.most_mm - effort,
+                "stand.centre", "Too heavy to roll on the centre stand", effort, stand.most_mm, stand.most_mm - effort,
                 f"It has to be lifted {more:.0f} mm more than before; on it the tyre hangs {clear:.0f} mm clear.",
             )
         ]  # fmt: skip

@@ -6,7 +6,7 @@ from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
-from inclinum.core.document.names import AxleName
+from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
 
 
@@ -22,7 +22,7 @@ class BumpStopSwap(Change):
     height_mm: float = Field(
         gt=5, le=300, title="Height", json_schema_extra={"unit": "mm", "step": 1, "slider": [20, 140]}
     )
-    part: str = Field(default="", max_length=60, title="Part number")
+    part: PartNumber = ""
 
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:

@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
+from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
 
 
@@ -30,7 +30,7 @@ class DamperSwap(Change):
         description="damper length at which the stop on it is touched; as far before closed as now when left empty",
         json_schema_extra={"unit": "mm"},
     )
-    part: str = Field(default="", max_length=60, title="Part number")
+    part: PartNumber = ""
 
     @model_validator(mode="after")
     def _opens(self) -> Self:

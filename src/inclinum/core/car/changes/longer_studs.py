@@ -7,7 +7,7 @@ from pydantic import Field
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
+from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
 
 
@@ -27,7 +27,7 @@ class LongerStuds(Change):
         title="Thread above the bare tower",
         json_schema_extra={"unit": "mm", "step": 1, "slider": [10, 70]},
     )
-    part: str = Field(default="", max_length=60, title="Part number")
+    part: PartNumber = ""
 
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:

@@ -7,7 +7,8 @@ from pydantic import Field
 from inclinum.core.car.changes.spacer import Spacer
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
+from inclinum.core.document.known import MADE_TO_MM
+from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
 
 
@@ -37,8 +38,8 @@ class SeatSpacer(Spacer):
         description="negative for one taken out, or a thinner isolator",
         json_schema_extra={"unit": "mm", "step": 1, "slider": [-20, 50]},
     )
-    tolerance_mm: float = Field(default=0.5, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
-    part: str = Field(default="", max_length=60, title="Part number")
+    tolerance_mm: float = Field(default=MADE_TO_MM, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
+    part: PartNumber = ""
 
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:

@@ -62,7 +62,7 @@ RESTS_ON: dict[str, tuple[Part, ...]] = {
 
 def unmeasured(case: Case) -> list[str]:
     """Per axle, what its limits were checked against and nobody gave: a sentence each, none where all is known."""
-    told = []
+    sentences = []
     for name in AXLES:
         axle = case.job.vehicle.axle(name)
         parts = dict.fromkeys(p for parts in RESTS_ON.values() for p in parts)
@@ -71,8 +71,8 @@ def unmeasured(case: Case) -> list[str]:
             if not p.known(case, name, axle) and (p is not SOLID or case.after.vehicle.axle(name).spring.is_coil)
         ]  # fmt: skip
         if wanted:
-            told.append(f"{name.capitalize()}: {', '.join(wanted)}.")
-    return told
+            sentences.append(f"{name.capitalize()}: {', '.join(wanted)}.")
+    return sentences
 
 
 def told_as_assumed(case: Case, finding: Finding) -> Finding:

@@ -32,8 +32,8 @@ def _at_ends(name: AxleName, axle: Axle, stance: Stance, limits: dict[str, float
     ends: list[tuple[Reach, Side | None]] = [(_ends(stance.of_side(side or "left"), limits), side) for side in sides]
     found = []
     for droop in (True, False):
-        told = [_finding(name, stance, reach, side, droop=droop) for reach, side in ends]
-        found += sorted((f for f in told if f is not None), key=lambda f: f.margin)[:1]
+        findings = [_finding(name, stance, reach, side, droop=droop) for reach, side in ends]
+        found += sorted((f for f in findings if f is not None), key=lambda f: f.margin)[:1]
     return found
 
 

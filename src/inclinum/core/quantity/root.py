@@ -1,0 +1,50 @@
+"""Roots of one variable: one at a time, or one for each of many samples at once."""
+
+from collections.abc import Callable
+
+import numpy as np
+from numpy.typing import NDArray
+from scipy.optimize import brentq
+
+Array = NDArray[np.float64]
+MOST_STEPS = 80
+"""Halving alone would find a root of a metre to a thousandth of a micrometre in 40."""
+
+
+def root(function: Callable[[float], float], low: float, high: float) -> float:
+    """Where a continuous function changes sign between two ends, by Brent's method.
+
+    Raises:
+        ValueError: it has the same sign at both ends.
+    """
+    return float(brentq(function, low, high, xtol=1e-12))  # pyright: ignore[reportArgumentType] (stubs allow a tuple)
+
+
+def roots(rising: Callable[[Array], tuple[Array, Array]], low: Array, high: Array, start: Array) -> Array:
+    """Where rising functions are zero, for all samples at once.
+
+    Args:
+        rising: positions → values and slopes, all of one shape; each value rises through zero between its ends.
+        low, high: ends between which each root lies.
+        start: where to begin, between them.
+
+    Source: Newton's method kept inside a bracket by bisection, textbooks of numerical mathematics (safeguarded Newton).
+
+    >>> ends = np.zeros(2), np.full(2, 3.0)
+    >>> [round(float(r), 9) for r in roots(lambda x: (x**2 - [1.0, 4.0], 2 * x), *ends, np.full(2, 1.5))]
+    [1.0, 2.0]
+    """
+    at = start
+    for _ in range(MOST_STEPS):
+        value, slope = rising(at)
+        low, high = np.where(value <= 0, at, low), np.where(value >= 0, at, high)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            step = at - value / slope
+        good = np.isfinite(step) & (step > low) & (step < high)
+        nearer = np.where(good, step, (low + high) / 2)
+        # Newton is quadratic: a step this small has landed far more finely than it is long. Halving is not.
+        settled = bool(np.all(np.abs(nearer - at) < np.where(good, 1e-6, 1e-10)))
+        at = nearer
+        if settled:
+            break
+    return at
