@@ -38,7 +38,15 @@ class ChangeKind(BaseModel):
     title: str
     ends: list[AxleName]
     """Where it can be added; empty where it is beside both."""
+    place: str
+    """What it is looked for under."""
+    known_as: list[str]
+    """Other names people know it by."""
+    costs: str
+    """What it gives up for what it gives."""
     reversible: bool
+    stated: bool
+    """Whether its number is somebody's word and not worked out."""
     parameters: dict[str, Any]
 
 
@@ -105,6 +113,10 @@ def _change(kind: type[Change[Any]]) -> ChangeKind:
         type=kind.model_fields["type"].default,
         title=kind.title,
         ends=list(kind.ends()),
+        place=kind.place,
+        known_as=list(kind.known_as),
+        costs=kind.costs,
         reversible=kind.reversible,
+        stated=kind.stated,
         parameters=kind.model_json_schema(),
     )

@@ -8,7 +8,7 @@ from pydantic import BaseModel, Field
 from inclinum.api.computing import Computed
 from inclinum.api.saving import add_save_route
 from inclinum.core.document.names import AxleName
-from inclinum.core.machines import AnyJob, AnyPlanned, AnyPrediction, AnyWay, kind_of, prediction_of
+from inclinum.core.machines import AnyJob, AnyPlanned, AnyPrediction, AnyWay, Offer, kind_of, offers, prediction_of
 
 router = APIRouter(tags=["plan"])
 computed = APIRouter(route_class=Computed)
@@ -49,6 +49,18 @@ class Begin(BaseModel):
 def begin_change(wanted: Begin) -> AnyPlanned:
     """A change of that kind to put on the stack and set."""
     return kind_of(wanted.job).begin(wanted.job, wanted.type, wanted.axle)
+
+
+class Wanted(BaseModel):
+    """A job that something is to be changed on."""
+
+    job: AnyJob
+
+
+@computed.post("/changes/offer", operation_id="offer_changes")
+def offer_changes(wanted: Wanted) -> list[Offer]:
+    """Every kind of change at every end of a job's machine as planned so far, and why one does not go there."""
+    return offers(wanted.job)
 
 
 router.include_router(computed)

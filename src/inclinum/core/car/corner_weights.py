@@ -121,7 +121,8 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
         shifted[n] = baseline[n] + planned.hub_to_arch_mm - fitted.hub_to_arch_mm
         corners.append(_Corner(ride_corner(planned, 1.0 if factor is None else factor), float(shifted[n])))
     bars = (BarOffset(vehicle.front.anti_roll_n_per_mm), BarOffset(vehicle.rear.anti_roll_n_per_mm))
-    weight, cx, cy = centre_of(loads, x, y)
+    added = np.array([after.axle(a).axle.carried_kg - before.axle(a).axle.carried_kg for a, _ in WHEELS]) * GRAVITY
+    weight, cx, cy = centre_of(loads + added, x, y)
     body = SprungBody(corners, x, y, bars)
     rest = body.rest(weight, (cx, cy), (after.front.rise, after.rear.rise))
     loaded, trouble = _loaded(job, body, rest, (float(weight), float(cx), float(cy)))

@@ -4,6 +4,7 @@ The client only draws: every position before and after is computed here, on the 
 """
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -61,13 +62,23 @@ class Drawing(Document):
     wheelbase_mm: float
 
 
-def draw(before: Stood, after: Stood, poses: dict[AxleName, Poses]) -> Drawing:
-    """Drawing of both stances; ``poses`` has the pose before and the pose after of each axle, in that order."""
+@dataclass(frozen=True)
+class AxlePoses:
+    """Where the wheels of an axle are, on the linkage of each stance."""
+
+    before: Poses
+    """As it came: one pose."""
+    after: Poses
+    """As planned: at rest, then at full droop."""
+
+
+def draw(before: Stood, after: Stood, poses: dict[AxleName, AxlePoses]) -> Drawing:
+    """Drawing of both stances."""
     outline = before.vehicle.outline
     xs, zs = zip(*(outline.body or ((-3000, 200), (600, 1800))), strict=True)
     return Drawing(
-        before=_stance(before, poses, 0),
-        after=_stance(after, poses, 1),
+        before=_stance(before, {name: p.before for name, p in poses.items()}),
+        after=_stance(after, {name: p.after for name, p in poses.items()}),
         low=(min(xs), 0.0),
         high=(max(xs), max(zs)),
         width_mm=outline.width_mm,
@@ -84,7 +95,7 @@ class _Ground:
     def __init__(self, stood: Stood):
         self.turn = rotation(np.array([0.0, stood.pitch, 0.0]))
         front = stood.front
-        self.pivot = np.array([0.0, 0.0, front.axle.linkage.hub_height + front.raised])
+        self.pivot = np.array([0.0, 0.0, front.axle.linkage.hub_height + front.raised + front.axle.tyre_growth_mm])
         self.lift = np.array([0.0, 0.0, front.lift])
 
     def places(self, points: np.ndarray) -> list[Place]:
@@ -97,27 +108,27 @@ class _Ground:
         return [(x, z) for x, _, z in self.places(np.array([(x, 0.0, z) for x, z in line]).reshape(-1, 3))]
 
 
-def _stance(stood: Stood, poses: dict[AxleName, Poses], which: int) -> StanceDrawing:
+def _stance(stood: Stood, poses: dict[AxleName, Poses]) -> StanceDrawing:
     vehicle, ground = stood.vehicle, _Ground(stood)
     outline = vehicle.outline
     return StanceDrawing(
         body=ground.flat(outline.body),
         glass=[ground.flat(pane) for pane in outline.glass],
         stations={s.name: ground.flat([(s.x_mm, s.height_mm)])[0] for s in vehicle.stations},
-        front=_wheel(stood.front, poses["front"], which, vehicle.axle_x("front"), ground),
-        rear=_wheel(stood.rear, poses["rear"], which, vehicle.axle_x("rear"), ground),
+        front=_wheel(stood.front, poses["front"], vehicle.axle_x("front"), ground),
+        rear=_wheel(stood.rear, poses["rear"], vehicle.axle_x("rear"), ground),
     )
 
 
-def _wheel(stance: Stance, poses: Poses, which: int, axle_x: float, ground: _Ground) -> WheelDrawing:
+def _wheel(stance: Stance, poses: Poses, axle_x: float, ground: _Ground) -> WheelDrawing:
     corner, linkage = stance.corner, stance.axle.linkage
     shift = np.array([axle_x, 0.0, 0.0])
     drawn = linkage.members()
     names = sorted({n for m in drawn for n in m[1:]} | {corner.wheel})
-    at = np.array([corner.place(n, poses)[0][which] for n in names])
+    at = np.array([corner.place(n, poses)[0][0] for n in names])
     places = dict(zip(names, ground.places(shift + at), strict=True))
     centre = places[corner.wheel]
-    axis = poses.direction(wheel_angles.spin_axis(corner.camber, corner.toe))[which]
+    axis = poses.direction(wheel_angles.spin_axis(corner.camber, corner.toe))[0]
     contact = np.array(centre) + stance.axle.tyre_radius_mm * wheel_angles.down_in_wheel_plane(axis, np.zeros(3))[0]
     return WheelDrawing(
         centre=centre,

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from inclinum.core.car.height_spread import scales_of, spacer_tolerance, tape_tolerance
+from inclinum.core.car.height_spread import scales_of, spacer_tolerance, stated_tolerance, tape_tolerance
 from inclinum.core.car.job import Job
 from inclinum.core.car.limits.case import stand_changed, stand_measured
 from inclinum.core.car.stance import Stance, ride_corner
@@ -18,7 +18,6 @@ from inclinum.core.document.names import AXLES, SIDES, AxleName
 from inclinum.core.equilibrium import QuadraticLength
 from inclinum.core.fitting.tape import followers, with_followers
 from inclinum.core.kinematics.constraints import Adjustment
-from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import Toleranced
@@ -64,19 +63,17 @@ def _axle(
     job: Job, name: AxleName, before: Stance, after: Stance, samples: int, rng: np.random.Generator
 ) -> list[SampledWheel]:
     corner, axle = after.corner, after.axle
-    moved = Adjustment() if isinstance(corner.body, LeafBody) else _hardpoints(axle, samples, rng)
+    moved = _drawn(axle, samples, rng)
     came = before.travel + after.baseline - before.baseline
     low, high = min(came, after.travel) - 30, max(came, after.travel) + 30
-    travel = np.linspace(low, high, KNOTS)
-    poses = corner.body.poses(travel, moved)
-    assert corner.spring is not None
-    length, _ = corner.coordinate(corner.spring, poses, moved)
-    # A quadratic through the knots per sample: its remainder is far below what a tape can tell.
-    b, a, at = np.polynomial.polynomial.polyfit(travel, np.atleast_2d(length).T, 2)[::-1]
-    nominal = float(after.ride.spring_length.length(came))
-    drift = at + a * came + b * came**2 - nominal
-    # The spring is what it is: points that are further apart mean seats that stand differently, not another load.
-    curve = QuadraticLength(at - drift, -a, -b)
+    curve = _spring_curve(after, moved, low, high, came)
+    span = (float(low - 60), float(high + 60))
+    # The load was read on the linkage as it came; where other parts make another one, its springs stand otherwise.
+    if before.ride.spring_length is after.ride.spring_length:
+        read_on, shift = curve, after.baseline - before.baseline
+    else:
+        at, shift = before.baseline, 0.0
+        read_on = _spring_curve(before, moved, at - 30, at + 30, at)
     rate, longer = (
         rng.normal(1.0, before.axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),
         rng.normal(0.0, before.axle.spring.free_length_tolerance / COVERAGE, samples),
@@ -92,14 +89,12 @@ def _axle(
     )
     tape = {side: rng.normal(0.0, tape_tolerance(job, name, side) / COVERAGE, samples) for side in SIDES}
     baseline = after.baseline - sum(tape.values()) / 2
-    span = (float(low - 60), float(high + 60))
+    found_at = before.baseline + shift - sum(tape.values()) / 2
     base, fitted = ride_corner(before.axle), ride_corner(axle)
-    load = replace(base, spring=Toleranced(base.spring, rate, longer), spring_length=curve, search=span).wheel_force(
-        baseline
-    )
+    load = replace(base, spring=Toleranced(base.spring, rate, longer), spring_length=read_on).wheel_force(found_at)
     if scales := scales_of(job, name):
         # As in the first-order spread: a side that was not weighed counts as its spring says.
-        without = replace(ride_corner(before.axle, 0.0), spring_length=curve, search=span).wheel_force(baseline)
+        without = replace(ride_corner(before.axle, 0.0), spring_length=read_on).wheel_force(found_at)
         read = sum(rng.normal(value, tolerance / COVERAGE, samples) for _, value, tolerance in scales)
         weighed = (read - len(scales) * before.axle.unsprung_kg) * GRAVITY
         by_spring, load = load, (weighed + (2 - len(scales)) * load) / 2
@@ -113,7 +108,9 @@ def _axle(
         search=span,
         spring_room_taken=fitted.spring_room_taken + thicker,
     )
-    ride = planned.ride_travel(load)
+    added = (axle.carried_kg - before.axle.carried_kg) * GRAVITY
+    stated = rng.normal(0.0, stated_tolerance(job, name) / COVERAGE, samples)
+    ride = planned.ride_travel(load + added) - stated
     at_ride = np.where(np.isfinite(ride), ride, after.travel)
     there = corner.body.poses(at_ride[:, None] if moved.samples else at_ride, moved)
     motion = corner.motion(there, adjusted=moved)  # body level: pitch is a matter of both axles' heights
@@ -122,6 +119,25 @@ def _axle(
         SampledWheel(name, side, _height(job, axle, name, side) + tape[side] + baseline - ride, camber, toe)
         for side in SIDES
     ]
+
+
+def _spring_curve(stance: Stance, moved: Adjustment, low: float, high: float, anchor: float) -> QuadraticLength:
+    """Length of the spring over travel for each sample: a quadratic through a few solved positions.
+
+    Its remainder is far below what a tape can tell. The spring is what it is: points that are further apart mean seats
+    that stand differently, not another load, so that all samples have the nominal length at the anchor.
+    """
+    travel, held = np.linspace(low, high, KNOTS), stance.axle.levelled_mm + stance.axle.stated_mm
+    assert stance.corner.spring is not None
+    length, _ = stance.corner.coordinate(stance.corner.spring, stance.corner.body.poses(travel + held, moved), moved)
+    b, a, at = np.polynomial.polynomial.polyfit(travel, np.atleast_2d(length).T, 2)[::-1]
+    drift = at + a * anchor + b * anchor**2 - float(stance.ride.spring_length.length(anchor))
+    return QuadraticLength(at - drift, -a, -b)
+
+
+def _drawn(axle: Axle, samples: int, rng: np.random.Generator) -> Adjustment:
+    """Hardpoints as they may be; those of leaf packs count as they are."""
+    return Adjustment() if axle.linkage.kind == "leaf_axle" else _hardpoints(axle, samples, rng)
 
 
 def _hardpoints(axle: Axle, samples: int, rng: np.random.Generator) -> Adjustment:

@@ -55,7 +55,9 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         ("spacer thickness", 0.0, spacer_tolerance(job, name)),
         ("installation ratio", 1.0, before.axle.ratio_tolerance_percent / 100),
         *scales_of(job, name),
+        ("what is stated", 0.0, stated_tolerance(job, name)),
     ]
+    added = (after.axle.carried_kg - before.axle.carried_kg) * GRAVITY
     base, fitted = ride_corner(before.axle), ride_corner(after.axle)
     none = ride_corner(before.axle, 0.0)
     weighed = [n for n, (label, _, _) in enumerate(inputs) if label.startswith("scale")]
@@ -79,7 +81,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
             spring_length=ScaledLength(fitted.spring_length, ratio, after.baseline),
             spring_room_taken=fitted.spring_room_taken + spacer,
         )
-        rise = shifted - planned.ride_travel(load)
+        rise = shifted - planned.ride_travel(load + added) + rows.T[-1]
         return np.stack([rise, rise + left, rise + right], axis=1)
 
     values = np.array([v for _, v, _ in inputs])
@@ -122,6 +124,12 @@ def tape_tolerance(job: Job, axle: AxleName, side: Side) -> float:
     if reading is None:
         return ASSUMED_HEIGHT_MM
     return job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
+
+
+def stated_tolerance(job: Job, axle: AxleName) -> float:
+    """± of all rises that are only stated, together, mm."""
+    on = [p.change.rise_tolerance() for p in job.plan.changes if p.on and p.change.axle == axle]
+    return float(np.sqrt(sum(t**2 for t in on)))
 
 
 def spacer_tolerance(job: Job, axle: AxleName) -> float:

@@ -12,7 +12,7 @@ import numpy as np
 
 from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.corner_weights import BodyPrediction, whole_body
-from inclinum.core.car.drawing import Drawing, draw
+from inclinum.core.car.drawing import AxlePoses, Drawing, draw
 from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.car.job import Job
 from inclinum.core.car.limits import Case, Finding, Stood, findings, stand_changed, stand_measured, unmeasured
@@ -28,7 +28,7 @@ from inclinum.core.equilibrium import swap_estimate
 from inclinum.core.fitting.consequence import LIFT_MM
 from inclinum.core.kinematics import Motion, Poses
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down, rise_at
-from inclinum.core.plan import Share
+from inclinum.core.plan import Share, choices_of
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import CoilSpring
 
@@ -152,6 +152,8 @@ class Prediction(Document):
     questions: list[Question]
     stopped: bool
     """Whether a finding stops the plan and no written override stands."""
+    choices: dict[str, dict[str, list[tuple[str, str]]]]
+    """Of each change that names a part of the vehicle: parameter → parts it can name, as value and title."""
     drawing: Drawing
     body: BodyPrediction
 
@@ -169,9 +171,14 @@ class Assessed:
     after: Stood
 
     @property
+    def ground_rises(self) -> tuple[float, float]:
+        """Of the body against the ground at the front and at the rear axle, mm."""
+        return self.after.front.ground_rise, self.after.rear.ground_rise
+
+    @property
     def pitch_change(self) -> float:
         """Change of body pitch, nose-down positive, rad."""
-        return float(pitch_nose_down(self.after.front.rise, self.after.rear.rise, self.after.vehicle.wheelbase_mm))
+        return float(pitch_nose_down(*self.ground_rises, self.after.vehicle.wheelbase_mm))
 
 
 def assess(job: Job) -> Assessed:
@@ -194,7 +201,7 @@ def predict(job: Job) -> Prediction:
     spread: dict[AxleName, HeightSpread] = {
         name: height_spread(job, before.axle(name), after.axle(name), name) for name in AXLES
     }
-    poses: dict[AxleName, Poses] = {name: _poses(before.axle(name), after.axle(name)) for name in AXLES}
+    poses: dict[AxleName, AxlePoses] = {name: _poses(before.axle(name), after.axle(name)) for name in AXLES}
     return Prediction(
         front=_axle(assessed, "front", poses["front"], spread["front"]),
         rear=_axle(assessed, "rear", poses["rear"], spread["rear"]),
@@ -207,6 +214,7 @@ def predict(job: Job) -> Prediction:
         unmeasured=unmeasured(case),
         questions=questions(job.vehicle, job.measure),
         stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
+        choices=choices_of(before.vehicle, job.plan.changes),
         drawing=draw(before, after, poses),
         body=whole_body(job, before, after),
     )
@@ -216,18 +224,26 @@ CURVE_MARGIN_MM = 10.0
 """How far the curves go on beyond the window of travel."""
 
 
-def _poses(before: Stance, after: Stance) -> Poses:
-    """One solve for everything asked of an axle at its own travels: before, after, and at full droop."""
-    travels = np.array([before.travel, after.travel, after.full_droop])
-    grid = motion_over_reach(after.corner, *after.ride.search)
+def _poses(before: Stance, after: Stance) -> AxlePoses:
+    """Everything asked of an axle at its own travels, each on its own linkage; where that stays, in one solve."""
+    if before.axle.linkage == after.axle.linkage:
+        poses = _solved(after, before.travel, after.travel, after.full_droop)
+        return AxlePoses(poses[[0]], poses[[1, 2]])
+    return AxlePoses(_solved(before, before.travel), _solved(after, after.travel, after.full_droop))
+
+
+def _solved(stance: Stance, *travel: float) -> Poses:
+    travels = np.array(travel)
+    grid = motion_over_reach(stance.corner, *stance.ride.search)
     nearest = [int(i) for i in np.abs(grid.travel[:, None] - travels).argmin(axis=0)]
-    return after.corner.body.poses(travels, near=grid.poses[nearest])
+    return stance.corner.body.poses(travels, near=grid.poses[nearest])
 
 
-def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread) -> AxlePrediction:
+def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSpread) -> AxlePrediction:
     before, after = assessed.before.axle(name), assessed.after.axle(name)
-    # Before and after as they stand, and before with the body level, in one go.
-    seen = after.corner.motion(poses[[0, 1, 0]], np.array([assessed.before.pitch, assessed.after.pitch, 0.0]))
+    # As they stand, each on its own linkage; and before with the body level, which tracks are compared with.
+    was = before.corner.motion(poses.before[[0, 0]], np.array([assessed.before.pitch, 0.0]))
+    now = after.corner.motion(poses.after[[0]], np.array([assessed.after.pitch]))
     aim = assessed.job.brief.aim(name)
     offsets = mean_offsets(assessed.before, assessed.job.measure, name)
     return AxlePrediction(
@@ -235,8 +251,8 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
         plus_minus=spread.rise_plus_minus,
         aim=aim.rise.value,
         aim_met=abs(after.rise - aim.rise.value) <= aim.tolerance_mm,
-        load_n=before.load,
-        sprung_mass_kg=2 * before.load / GRAVITY,
+        load_n=after.load,
+        sprung_mass_kg=2 * after.load / GRAVITY,
         wheel_rate_before=before.wheel_rate,
         wheel_rate_after=after.wheel_rate,
         frequency_before=before.frequency,
@@ -245,16 +261,16 @@ def _axle(assessed: Assessed, name: AxleName, poses: Poses, spread: HeightSpread
         swap_estimate=_estimate(before, after),
         travel_before=_travel(before),
         travel_after=_travel(after),
-        angles_before=_angles(seen, 0, offsets),
-        angles_after=_angles(seen, 1, offsets),
+        angles_before=_angles(was, was.contact[-1], offsets),
+        angles_after=_angles(now, was.contact[-1], offsets),
         angle_plus_minus=AnglePlusMinus(
             camber_deg=after.axle.camber_change_tolerance_deg * abs(after.rise) / LIFT_MM,
             toe_deg=after.axle.toe_change_tolerance_deg * abs(after.rise) / LIFT_MM,
         ),
         curves=_curves(after, offsets),
         springs=_springs(before, after),
-        angles_read=[name for name in ANGLES if getattr(seen, name) is not None],
-        wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses[1:3]).items()},
+        angles_read=[name for name in ANGLES if getattr(now, name) is not None],
+        wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses.after).items()},
         inputs=list(spread.inputs),
     )
 
@@ -283,8 +299,13 @@ def _travel(stance: Stance) -> Travel:
     )
 
 
-def _angles(motion: Motion, which: int, offsets: Mapping[AngleName, float]) -> Angles:
-    """Angles of one of the poses; the last one is the level baseline that the track is compared with."""
+def _angles(motion: Motion, level: np.ndarray, offsets: Mapping[AngleName, float]) -> Angles:
+    """Angles of the first pose.
+
+    Args:
+        level: contact of the tyre as it came, body level, which the track is compared with.
+    """
+    which = 0
 
     def deg(values: np.ndarray | None, read: float = 0.0) -> float | None:
         return None if values is None else math.degrees(values[which] + read)
@@ -297,7 +318,7 @@ def _angles(motion: Motion, which: int, offsets: Mapping[AngleName, float]) -> A
         scrub_mm=None if motion.scrub_radius is None else float(motion.scrub_radius[which]),
         trail_mm=None if motion.mechanical_trail is None else float(motion.mechanical_trail[which]),
         roll_centre_mm=float(motion.roll_centre_height[which]),
-        half_track_change_mm=float(motion.half_track_change(motion.contact[-1])[which]),
+        half_track_change_mm=float(motion.half_track_change(level)[which]),
         bump_steer_deg_per_10mm=math.degrees(motion.bump_steer[which]) * 10,
     )
 
@@ -364,21 +385,22 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
                 "axle": axle,
                 "side": side,
                 "x_mm": vehicle.axle_x(axle),
-                "change": stance.rise,
                 "plus_minus": spread[axle].height_plus_minus[side],
                 "measured": reading is not None,
             }
-            radius = stance.axle.tyre_radius_mm
-            for kind, label, base in (
-                ("hub_to_arch", "hub to arch", before),
-                ("arch_to_ground", "arch to ground", before + radius),
+            grown = stance.axle.tyre_growth_mm
+            radius = stance.axle.tyre_radius_mm - grown
+            for kind, label, base, change in (
+                ("hub_to_arch", "hub to arch", before, stance.rise),
+                ("arch_to_ground", "arch to ground", before + radius, stance.ground_rise),
             ):
                 rows.append(
                     Height.model_validate(
-                        common | {"kind": kind, "label": label, "before": base, "after": base + stance.rise}
+                        common
+                        | {"kind": kind, "label": label, "before": base, "after": base + change, "change": change}
                     )
                 )
-    rises = (assessed.after.front.rise, assessed.after.rear.rise)
+    rises = assessed.ground_rises
     for station in vehicle.stations:
         change = float(rise_at(station.x_mm, *rises, 0.0, vehicle.wheelbase_mm))
         at = -station.x_mm / vehicle.wheelbase_mm

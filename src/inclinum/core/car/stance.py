@@ -16,6 +16,7 @@ from inclinum.core.equilibrium.corner import Damper, RideCorner, Window, frequen
 from inclinum.core.kinematics import Corner, Linkage, Motion, corner_of
 from inclinum.core.kinematics.corner import PointDistance
 from inclinum.core.kinematics.length_curve import SampledLength
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import Toleranced
 
 REACH_MM = 200.0
@@ -67,15 +68,25 @@ def _run_around(ok: np.ndarray, index: int) -> np.ndarray:
     return run
 
 
-@lru_cache(maxsize=256)
+def stand_together(linkage: Linkage) -> bool:
+    """Whether spring and damper are one unit: both ends of one stand where those of the other do."""
+    return _together(linkage, both=True)  # pyright: ignore[reportArgumentType] (hashable)
+
+
 def _shared_mount(linkage: Linkage) -> bool:
     """Whether spring and damper hang on one mount at the body, so that a plate on top of it presses both."""
+    return _together(linkage, both=False)  # pyright: ignore[reportArgumentType] (hashable)
+
+
+@lru_cache(maxsize=512)
+def _together(linkage: Linkage, *, both: bool) -> bool:
     corner = linkage.corner(300.0, 0.0, 0.0)
     spring, damper = corner.spring, corner.damper
     if not isinstance(spring, PointDistance) or damper is None:
         return False
     at = corner.body.points
-    return bool(np.linalg.norm(at[spring.start] - at[damper.start]) < SAME_MOUNT_MM)
+    ends = [(spring.start, damper.start), *([(spring.end, damper.end)] if both else [])]
+    return all(bool(np.linalg.norm(at[a] - at[b]) < SAME_MOUNT_MM) for a, b in ends)
 
 
 SAME_MOUNT_MM = 1.0
@@ -98,10 +109,11 @@ def ride_corner(axle: Axle, force_factor: float = 1.0) -> RideCorner:
     """
     spring_length, damper_length = _curves(axle.linkage)  # pyright: ignore[reportArgumentType] (hashable)
     # A spacer on top takes from the spring only where spring and damper share that mount.
-    shared = _shared_mount(axle.linkage)  # pyright: ignore[reportArgumentType] (hashable)
+    shared = _shared_mount(axle.linkage)
     stop = axle.bump_stop
+    held = axle.levelled_mm + axle.stated_mm
     return RideCorner(
-        spring_length=spring_length,
+        spring_length=held_higher(spring_length, held) if held else spring_length,
         damper_length=damper_length,
         spring=axle.spring.spring() if force_factor == 1 else Toleranced(axle.spring.spring(), force_factor),
         damper=Damper(
@@ -110,11 +122,22 @@ def ride_corner(axle: Axle, force_factor: float = 1.0) -> RideCorner:
         stop=stop.stop(),
         spring_room_taken=axle.spring_offset_mm + axle.seat_spacer_mm + (axle.top_spacer_mm if shared else 0.0),
         damper_room_taken=axle.top_spacer_mm,
-        search=(float(spring_length.travel[0]), float(spring_length.travel[-1])),
+        search=(
+            float(spring_length.travel[0]) - min(0.0, held),
+            float(spring_length.travel[-1]) - max(0.0, held),
+        ),
         stop_travel=stop.contact_travel_mm,
         top_out=axle.top_out.top_out() if axle.top_out else None,
         bush_rate=axle.bush_rate_n_per_mm,
     )
+
+
+def held_higher(length: SampledLength, by: float) -> SampledLength:
+    """A spring that holds the body so much higher under any load, mm: its length over travel begins so much earlier.
+
+    What a level valve does by its pressure, and what is only stated, moves the ride point by just that.
+    """
+    return SampledLength(length.travel - by, length.lengths, length.ratios)
 
 
 @dataclass(frozen=True)
@@ -155,8 +178,12 @@ class Stance:
 
     @property
     def lift(self) -> float:
-        """Body at this axle against its reference height, mm up."""
-        return self.raised - self.travel
+        """Body at this axle against its reference height above the ground, mm up."""
+        return self.raised - self.travel + self.axle.tyre_growth_mm
+
+    def load_on(self, axle: Axle) -> float:
+        """Sprung load at one wheel of the axle after changes, N: what was put on or taken off counts."""
+        return self.load + (axle.carried_kg - self.axle.carried_kg) * GRAVITY
 
     def factor_for(self, axle: Axle) -> float:
         """The force factor of an axle after changes: another spring is taken by its data."""
@@ -171,6 +198,11 @@ class Stance:
     def rise(self) -> float:
         """Body rise against the measured baseline, mm."""
         return self.baseline - self.travel
+
+    @property
+    def ground_rise(self) -> float:
+        """The same against the ground, other tyres counted, mm."""
+        return self.rise + self.axle.tyre_growth_mm
 
     @property
     def wheel_rate(self) -> float:

@@ -143,6 +143,18 @@ class Axle(Document):
     )
     seat_spacer_mm: float = Field(default=0, ge=-200, le=1000, description="negative where something was taken out")
     top_spacer_mm: Millimetre = 0
+    levelled_mm: float = Field(
+        default=0, ge=-300, le=300, description="how much higher its level valves hold the body than as it came"
+    )
+    stated_mm: float = Field(
+        default=0, ge=-300, le=300, description="how much higher it stands by what was stated, and not computed"
+    )
+    carried_kg: float = Field(
+        default=0, ge=-5000, le=5000, description="at one wheel, put on or taken off since its heights were read"
+    )
+    tyre_growth_mm: float = Field(
+        default=0, ge=-300, le=300, description="radius of other tyres less that of those the heights were read on"
+    )
     stud_left_mm: float | None = Field(
         default=None, ge=0, le=300, description="thread above the sheet with the spacer in; computed when left out"
     )

@@ -3,6 +3,7 @@
 Springs and dampers are given for the left side; the right one is its mirror image.
 """
 
+from collections.abc import Callable
 from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
@@ -11,12 +12,12 @@ from pydantic import BaseModel, Field, model_validator
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Body
-from inclinum.core.kinematics.constraints import Constraint, CrankRods, Link, PlaneOnChassis
+from inclinum.core.kinematics.constraints import Constraint, CrankRods, Link, PlaneOnChassis, turn_to_reach
 from inclinum.core.kinematics.corner import Arm, Corner, PointDistance, PointHeight
 from inclinum.core.kinematics.kinds import Independent, Linkage, Member
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.points import Point, Points
-from inclinum.core.kinematics.rigid import Array
+from inclinum.core.kinematics.rigid import Array, rotation
 
 CENTRE = "centre"
 """Mid-point of the wheel centres, which heave is read at."""
@@ -112,6 +113,31 @@ class AxleSteering(Document):
     track_rod_right: Point
     box_arm_mm: float | None = Field(default=None, gt=40, le=400, description="length of the box's arm")
     box_ratio: float | None = Field(default=None, gt=5, le=40, description="turns of the wheel per turn of the arm")
+
+
+CARRIED_STEERING = (
+    "kingpin_left_lower", "kingpin_left_upper", "drag_link_knuckle", "track_rod_left", "track_rod_right",
+)  # fmt: skip
+"""Points of the steering that move with the axle; the arm of the box stays on the frame."""
+LEAST_SHACKLE_MM = 15.0
+"""Eyes and their bushes are thicker than that."""
+Move = Callable[[Point], Point]
+
+
+def _flat(at: Array) -> Array:
+    """A direction seen from the side."""
+    return at * np.array([1.0, 0.0, 1.0])
+
+
+def _turned(about: Point, nose_up: float) -> Move:
+    """Turns points about a line across the vehicle, rad, the front upwards positive."""
+    centre, turn = np.array(about), rotation(np.array([0.0, -nose_up, 0.0]))
+
+    def move(at: Point) -> Point:
+        x, y, z = (centre + turn @ (np.array(at) - centre)).tolist()
+        return (x, y, z)
+
+    return move
 
 
 KINGPIN = ("kingpin_left_lower", "kingpin_left_upper")
@@ -322,18 +348,42 @@ class LeafAxle(Linkage):
 
     def axle_moved(self, up: float) -> "LeafAxle":
         """The same packs with every point of the axle moved against them, mm up: the wheels, and what it carries."""
+        return self._placed(("wheel_centre", "damper_axle"), lambda at: (at[0], at[1], at[2] + up))
+
+    def axle_turned(self, nose_up: float) -> "LeafAxle":
+        """The same packs with the axle turned under them about their centre bolts, rad, its front upwards positive."""
+        return self._placed(("wheel_centre", "damper_axle"), _turned(self.points.seat, nose_up))
+
+    def shackled(self, longer: float) -> "LeafAxle":
+        """With shackles of another length, mm longer, both packs carrying what they carried at the same arch.
+
+        Source: derived here: pack and axle turn as one about the fixed eye until the other eye is as far from its
+        pivot as the shackle is long.
+
+        Raises:
+            DomainError: no such shackle reaches from the pivot to the eye.
+        """
+        fixed, eye, pivot = (np.array(getattr(self.points, n)) for n in ("fixed_eye", "shackle_eye", "shackle_body"))
+        length = float(np.hypot(*(eye - pivot)[[0, 2]])) + longer
+        # In side view with forward and up positive a turn of the front upwards is about −y.
+        with np.errstate(invalid="ignore"):
+            across, reach = np.array([0.0, -1.0, 0.0]), np.array(length)
+            turn = float(turn_to_reach(across, _flat(eye - fixed), _flat(pivot - fixed), reach))
+        if length < LEAST_SHACKLE_MM or not np.isfinite(turn):
+            raise DomainError(f"A shackle {length:.0f} mm long does not reach from its pivot to the spring's eye.")
+        return self._placed(
+            ("wheel_centre", "damper_axle", "seat", "shackle_eye"), _turned(self.points.fixed_eye, turn)
+        )
+
+    def _placed(self, names: tuple[str, ...], move: "Move") -> "LeafAxle":
+        """With some points, and all the axle carries of the steering, elsewhere."""
 
         def moved(points: BaseModel, names: tuple[str, ...]) -> dict[str, tuple[float, float, float]]:
-            given = ((n, getattr(points, n)) for n in names)
-            return {n: (at[0], at[1], at[2] + up) for n, at in given if at is not None}
+            return {n: move(at) for n in names if (at := getattr(points, n)) is not None}
 
-        update: dict[str, object] = {
-            "points": self.points.model_copy(update=moved(self.points, ("wheel_centre", "damper_axle")))
-        }
+        update: dict[str, object] = {"points": self.points.model_copy(update=moved(self.points, names))}
         if self.steering is not None:
-            carried = ("kingpin_left_lower", "kingpin_left_upper", "drag_link_knuckle", "track_rod_left",
-                       "track_rod_right")  # fmt: skip
-            update["steering"] = self.steering.model_copy(update=moved(self.steering, carried))
+            update["steering"] = self.steering.model_copy(update=moved(self.steering, CARRIED_STEERING))
         return self.model_copy(update=update)
 
     @model_validator(mode="after")

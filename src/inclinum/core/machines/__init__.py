@@ -150,6 +150,34 @@ AnyPlanned = PlannedChange | PlannedBikeChange
 AnyWay = Way | BikeWay
 
 
+class Offer(Document):
+    """A kind of change at one end of a machine."""
+
+    type: str
+    axle: AxleName | None
+    """Where; None beside both ends, or where the kind has one end only."""
+    refused: str
+    """Why it cannot be made there, in a sentence; empty where it can."""
+
+
+def offers(job: Document) -> list[Offer]:
+    """Every kind of change at every end, as the plan so far leaves the machine."""
+    kind = kind_of(job)
+    return [
+        _offer(kind, job, change.model_fields["type"].default, end)
+        for change in kind.changes
+        for end in (change.ends() if len(change.ends()) > 1 else (None,))
+    ]
+
+
+def _offer(kind: MachineKind, job: Document, change: str, end: AxleName | None) -> Offer:
+    try:
+        kind.begin(job, change, end)
+    except DomainError as no:
+        return Offer(type=change, axle=end, refused=str(no))
+    return Offer(type=change, axle=end, refused="")
+
+
 def card_of(job: Document) -> Card:
     """The job card of any machine. Raises ValueError where nothing can be predicted."""
     return kind_of(job).card(job)

@@ -47,6 +47,14 @@ class Change(Document, Generic[MachineT]):
     """What has to be open for it, in words the card of its machine knows."""
     tools: ClassVar[tuple[str, ...]] = ()
     """Tools it needs beyond what every job has at hand."""
+    place: ClassVar[str] = ""
+    """Where on the machine it sits, in the word it is looked for under."""
+    known_as: ClassVar[tuple[str, ...]] = ()
+    """Other names people know it by."""
+    costs: ClassVar[str] = ""
+    """What it gives up for what it gives, in one line."""
+    stated: ClassVar[bool] = False
+    """Whether its number is somebody's word and not worked out; it is marked so wherever it shows."""
     adds: ClassVar[bool] = False
     """Whether it comes on top of what is there, and does not replace it."""
 
@@ -54,6 +62,11 @@ class Change(Document, Generic[MachineT]):
     def where(self) -> str | None:
         """The axle it is done on; None beside both."""
         return None
+
+    @property
+    def stays(self) -> bool:
+        """Whether the machine cannot be put back as it came after this one."""
+        return not self.reversible
 
     @classmethod
     def ends(cls) -> tuple[AxleName, ...]:
@@ -96,6 +109,15 @@ class Change(Document, Generic[MachineT]):
         """
         _ = by
         return ()
+
+    def choices(self, machine: MachineT) -> dict[str, list[tuple[str, str]]]:
+        """Of parameters that name a part of the machine, the parts there are: value and title.
+
+        Args:
+            machine: as the changes before this one leave it.
+        """
+        _ = machine
+        return {}
 
     def parts(self, machine: MachineT) -> list[str]:
         """Parts to have before the machine goes up.
@@ -215,6 +237,22 @@ def at_their_place(machine: MachineT, stack: Sequence[PlannedT]) -> tuple[tuple[
             found.append((planned, machine))
             machine = made(planned.change, machine)
     return tuple(found)
+
+
+def choices_of(machine: Document, stack: Sequence[_OnStack]) -> dict[str, dict[str, list[tuple[str, str]]]]:
+    """Id of a change → parameter → parts of the machine it can name, where it names one. Raises as ``apply_all``.
+
+    Args:
+        machine: as it came.
+        stack: what is planned; one that is off is asked as if it were on.
+    """
+    found = {}
+    for planned in stack:
+        if type(planned.change).choices is not Change.choices:
+            found[planned.id] = planned.change.choices(machine)
+        if planned.on:
+            machine = planned.change.apply(machine)
+    return found
 
 
 def unused_id(stack: Sequence[_OnStack]) -> str:

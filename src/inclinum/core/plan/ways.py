@@ -129,7 +129,7 @@ def way(cure: Cure[Any], rise: float, against: Sequence[Finding[Any]], kind: typ
         rise=rise,
         stops=sum(f.severity == "stops" for f in against),
         fixes=sum(f.severity == "fix" for f in against),
-        reversible=all(p.change.reversible for p in cure.changes),
+        reversible=all(not p.change.stays for p in cure.changes),
     )
 
 

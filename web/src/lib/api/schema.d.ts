@@ -475,6 +475,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/changes/offer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Offer Changes
+         * @description Every kind of change at every end of a job's machine as planned so far, and why one does not go there.
+         */
+        post: operations["offer_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/align": {
         parameters: {
             query?: never;
@@ -736,6 +756,29 @@ export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
         /**
+         * AdjusterFitted
+         * @description One more way to set a wheel angle, at both wheels of an axle.
+         */
+        AdjusterFitted: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "adjuster_fitted";
+            /** Adjuster */
+            adjuster: components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"] | components["schemas"]["ClampAdjuster"];
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * AirForkSprings
          * @description One air chamber with a negative spring, as single-crown forks have it.
          */
@@ -766,6 +809,43 @@ export interface components {
              * @default 20
              */
             negative_over_mm: number;
+        };
+        /**
+         * AirHeight
+         * @description Level sensors of an axle on air set to another height.
+         */
+        AirHeight: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "air_height";
+            /**
+             * Body held
+             * @description higher at this axle; negative for lower
+             */
+            rise_mm: number;
+            /**
+             * Set by
+             * @default sensor link
+             * @enum {string}
+             */
+            by: "sensor link" | "calibration";
+            /**
+             * Held within ±
+             * @default 3
+             */
+            tolerance_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
         /**
          * AirSpringData
@@ -811,6 +891,24 @@ export interface components {
              * @default 1
              */
             exponent: number;
+        };
+        /**
+         * AirSprings
+         * @description Both springs of an axle replaced by air springs.
+         */
+        AirSprings: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "air_springs";
+            /** Spring */
+            spring: components["schemas"]["AirSpringData"];
         };
         /**
          * Align
@@ -1026,6 +1124,42 @@ export interface components {
             bump_steer_deg_per_10mm: number;
         };
         /**
+         * ArmLength
+         * @description A link or arm of an axle replaced by a longer or shorter one, at both sides.
+         */
+        ArmLength: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "arm_length";
+            /**
+             * Which
+             * @description by its outer joint
+             */
+            outer: string;
+            /**
+             * Longer by
+             * @description of an arm, square to its pivots
+             */
+            longer_mm: number;
+            /**
+             * Thread pitch
+             * @description where it is screwed to length
+             */
+            pitch_mm?: number | null;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * ArmPoints
          * @description Points of an arm that carries the hub and turns about one line; spring and damper where they are.
          */
@@ -1178,6 +1312,30 @@ export interface components {
              * @default 0
              */
             top_spacer_mm: number;
+            /**
+             * Levelled
+             * @description how much higher its level valves hold the body than as it came
+             * @default 0
+             */
+            levelled_mm: number;
+            /**
+             * Stated
+             * @description how much higher it stands by what was stated, and not computed
+             * @default 0
+             */
+            stated_mm: number;
+            /**
+             * Carried
+             * @description at one wheel, put on or taken off since its heights were read
+             * @default 0
+             */
+            carried_kg: number;
+            /**
+             * Tyre growth
+             * @description radius of other tyres less that of those the heights were read on
+             * @default 0
+             */
+            tyre_growth_mm: number;
             /**
              * Stud left
              * @description thread above the sheet with the spacer in; computed when left out
@@ -2280,6 +2438,48 @@ export interface components {
             disagreements: string[];
         };
         /**
+         * BracketMoved
+         * @description A mount on the frame moved, at both sides.
+         */
+        BracketMoved: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "bracket_moved";
+            /**
+             * Which
+             * @description point of the frame
+             */
+            point: string;
+            /**
+             * Forward
+             * @default 0
+             */
+            forward_mm: number;
+            /**
+             * Outward
+             * @default 0
+             */
+            out_mm: number;
+            /**
+             * Up
+             * @description negative for a bracket that reaches down
+             * @default 0
+             */
+            up_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * Brief
          * @description What the owner wants.
          */
@@ -2515,8 +2715,16 @@ export interface components {
             title: string;
             /** Ends */
             ends: ("front" | "rear")[];
+            /** Place */
+            place: string;
+            /** Known As */
+            known_as: string[];
+            /** Costs */
+            costs: string;
             /** Reversible */
             reversible: boolean;
+            /** Stated */
+            stated: boolean;
             /** Parameters */
             parameters: {
                 [key: string]: unknown;
@@ -2704,6 +2912,40 @@ export interface components {
             clearance_per_coil_mm: number;
         };
         /**
+         * CoilOver
+         * @description Both struts or spring-damper units of an axle replaced by units with a collar.
+         */
+        CoilOver: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "coil_over";
+            /** Spring */
+            spring: components["schemas"]["Coil"];
+            /** Open length */
+            extended_mm: number;
+            /** Closed length */
+            closed_mm: number;
+            /**
+             * Collar to top seat
+             * @description with the unit fully open; less is more preload
+             */
+            collar_to_top_mm: number;
+            /** Height of its stop */
+            stop_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * CoilWire
          * @description What callipers give of a coil that carries no stamp.
          */
@@ -2728,6 +2970,49 @@ export interface components {
              * @example 7.5
              */
             total_coils: number;
+        };
+        /**
+         * Collar
+         * @description Both collars of an axle turned: the perch of the spring alone, or the unit's body in its foot.
+         */
+        Collar: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "collar";
+            /**
+             * Up by
+             * @description on its thread; negative for down
+             */
+            by_mm: number;
+            /**
+             * What turns
+             * @description the spring's perch, or the unit's body in its foot
+             * @default perch
+             * @enum {string}
+             */
+            turns: "perch" | "body";
+            /**
+             * Thread pitch
+             * @default 1.5
+             */
+            pitch_mm: number;
+            /**
+             * Thread left above
+             * @default 40
+             */
+            up_left_mm: number;
+            /**
+             * Thread left below
+             * @default 40
+             */
+            down_left_mm: number;
         };
         /**
          * Complaint
@@ -2994,6 +3279,32 @@ export interface components {
             rod_hidden_mm: number;
         };
         /**
+         * DamperExtension
+         * @description Extensions on both dampers of an axle, or under both of its units.
+         */
+        DamperExtension: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "damper_extension";
+            /**
+             * Longer by
+             * @description eye to eye; negative for a shortened body
+             */
+            longer_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * DamperSwap
          * @description Both dampers (or strut inserts) of an axle replaced.
          */
@@ -3097,6 +3408,24 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * DualRateSprings
+         * @description Both springs of an axle replaced by stacks of two.
+         */
+        DualRateSprings: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "dual_rate_springs";
+            /** Spring */
+            spring: components["schemas"]["StackData"];
         };
         /**
          * FarEnd
@@ -3866,6 +4195,34 @@ export interface components {
             within: boolean;
         };
         /**
+         * HelperLeaf
+         * @description Helper leaves on both packs of an axle.
+         */
+        HelperLeaf: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "helper_leaf";
+            /** Rate */
+            rate_n_per_mm: number;
+            /**
+             * Met after
+             * @description deflection of the main pack from its free arch
+             */
+            contact_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * HistoryEntry
          * @description One saved change: who, when, what.
          */
@@ -4029,6 +4386,48 @@ export interface components {
             lines: number;
         };
         /**
+         * JointMoved
+         * @description A joint or mount of the moving parts moved against the part that carries it, at both sides.
+         */
+        JointMoved: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "joint_moved";
+            /**
+             * Which
+             * @description point of arm, upright or axle
+             */
+            point: string;
+            /**
+             * Forward
+             * @default 0
+             */
+            forward_mm: number;
+            /**
+             * Outward
+             * @default 0
+             */
+            out_mm: number;
+            /**
+             * Up
+             * @description negative for a bracket that reaches down
+             * @default 0
+             */
+            up_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * Kind
          * @description What sort of quantity a number is; it decides the units that may follow it.
          * @enum {string}
@@ -4161,6 +4560,24 @@ export interface components {
             helper?: components["schemas"]["LeafHelper"] | null;
         };
         /**
+         * LeafPacks
+         * @description Both leaf packs of an axle renewed.
+         */
+        LeafPacks: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "leaf_packs";
+            /** Spring */
+            spring: components["schemas"]["LeafPackData"];
+        };
+        /**
          * LeafPoints
          * @description The left pack of a leaf axle; the right one is its mirror image.
          */
@@ -4222,6 +4639,38 @@ export interface components {
                 number,
                 number
             ] | null;
+        };
+        /**
+         * LeavesChanged
+         * @description The same number of leaves added to both packs, or taken out.
+         */
+        LeavesChanged: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "leaves_changed";
+            /**
+             * Leaves
+             * @description more, or negative for fewer
+             */
+            leaves_by: number;
+            /**
+             * Free arch by
+             * @description of the gathered pack against the one that came off, measured on the bench
+             * @default 0
+             */
+            arch_by_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
         /**
          * LegSpring
@@ -4310,6 +4759,32 @@ export interface components {
             laden: number;
         };
         /**
+         * LimitStrap
+         * @description A strap at each wheel of an axle.
+         */
+        LimitStrap: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "limit_strap";
+            /**
+             * Tight at damper length
+             * @description eye to eye when the strap is tight
+             */
+            damper_at_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * Line
          * @description A part drawn between two points.
          */
@@ -4372,6 +4847,38 @@ export interface components {
              * @default
              */
             extra_part: string;
+        };
+        /**
+         * Load
+         * @description Weight put on or taken off for good, at its place along the vehicle.
+         */
+        Load: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "load";
+            /**
+             * Mass
+             * @description negative for what is taken off
+             */
+            mass_kg: number;
+            /**
+             * Ahead of this axle
+             * @description negative for behind it
+             * @default 0
+             */
+            ahead_mm: number;
+            /**
+             * What
+             * @default
+             */
+            what: string;
         };
         /**
          * LocalLimit
@@ -4505,6 +5012,38 @@ export interface components {
             points: string[];
         };
         /**
+         * MountSpacer
+         * @description Spacers between top mount and rod shoulder, both sides.
+         */
+        MountSpacer: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "mount_spacer";
+            /**
+             * Thickness
+             * @description negative for one taken out
+             */
+            thickness_mm: number;
+            /**
+             * Thread over the nut
+             * @description of the rod, as it is now
+             * @default 10
+             */
+            thread_over_nut_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * MultiArm
          * @description A rigid arm on two chassis pivots, with one outer joint (an A-arm) or two (an H-arm).
          */
@@ -4613,6 +5152,18 @@ export interface components {
             id: number;
         };
         /**
+         * Offer
+         * @description A kind of change at one end of a machine.
+         */
+        Offer: {
+            /** Type */
+            type: string;
+            /** Axle */
+            axle: ("front" | "rear") | null;
+            /** Refused */
+            refused: string;
+        };
+        /**
          * OneCause
          * @description One thing that would explain the four heights, at the value that explains them best.
          */
@@ -4710,6 +5261,27 @@ export interface components {
              */
             width_mm: number;
         };
+        /**
+         * OverAxle
+         * @description Packs of a leaf axle hung over or under the axle tube instead.
+         */
+        OverAxle: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "over_axle";
+            /**
+             * Seat to seat
+             * @description from the pack's seat now to its seat on the other side
+             */
+            between_mm: number;
+        };
         /** Page[JobSummary] */
         Page_JobSummary_: {
             /** Items */
@@ -4764,7 +5336,7 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["RearLink"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["ClevisOut"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"];
+            change: components["schemas"]["RearLink"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["ClevisOut"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["inclinum__core__bike__changes__tyres__Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"];
         };
         /**
          * PlannedChange
@@ -4779,7 +5351,7 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["Block"] | components["schemas"]["TorsionReindex"] | components["schemas"]["DamperSwap"];
+            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["Stated"];
         };
         /**
          * Prediction
@@ -4808,6 +5380,15 @@ export interface components {
             questions: components["schemas"]["Question"][];
             /** Stopped */
             stopped: boolean;
+            /** Choices */
+            choices: {
+                [key: string]: {
+                    [key: string]: [
+                        string,
+                        string
+                    ][];
+                };
+            };
             drawing: components["schemas"]["Drawing"];
             /** Body */
             body: components["schemas"]["BodyPrediction"];
@@ -4857,6 +5438,24 @@ export interface components {
             groups: components["schemas"]["CoilGroupData"][];
             /** Free length */
             free_length_mm: number;
+        };
+        /**
+         * ProgressiveSpring
+         * @description Both springs of an axle replaced by progressive ones.
+         */
+        ProgressiveSpring: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "progressive_spring";
+            /** Spring */
+            spring: components["schemas"]["ProgressiveCoilData"];
         };
         /**
          * Proof
@@ -5028,6 +5627,27 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * ReArched
+         * @description Both packs of an axle arched anew, or flattened.
+         */
+        ReArched: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "re_arched";
+            /**
+             * Free arch by
+             * @description negative for flattened
+             */
+            by_mm: number;
         };
         /**
          * Reach
@@ -5827,6 +6447,32 @@ export interface components {
             extra_part: string;
         };
         /**
+         * Shackle
+         * @description Both shackles of a leaf axle longer or shorter.
+         */
+        Shackle: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "shackle";
+            /**
+             * Longer by
+             * @description pin to pin; negative for shorter
+             */
+            longer_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * Share
          * @description What one change of the stack does to the height of each end, given those before it, mm; zero when it is off.
          */
@@ -6233,6 +6879,39 @@ export interface components {
             bent_out_deg: number;
         };
         /**
+         * Stated
+         * @description What a seller or a shop states, taken as stated: marked so wherever its number shows.
+         */
+        Stated: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "stated";
+            /** What */
+            what: string;
+            /**
+             * Rise stated
+             * @description of the body at this axle; negative for a drop
+             */
+            rise_mm: number;
+            /**
+             * Stated to ±
+             * @default 5
+             */
+            tolerance_mm: number;
+            /**
+             * Can be put back
+             * @default true
+             */
+            goes_back: boolean;
+        };
+        /**
          * Station
          * @description A place on the body that is measured from the ground, or that something hangs on.
          */
@@ -6390,6 +7069,50 @@ export interface components {
             by: string;
         };
         /**
+         * StopRaised
+         * @description Both bump stops of an axle set nearer to what they meet.
+         */
+        StopRaised: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "stop_raised";
+            /**
+             * Nearer by
+             * @description negative for a packer taken out
+             */
+            by_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
+         * StopTrimmed
+         * @description Both bump stops of an axle cut.
+         */
+        StopTrimmed: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "stop_trimmed";
+            /** Cut off */
+            by_mm: number;
+        };
+        /**
          * StrutLinkage
          * @description Lower arm, strut and tie rod; steering axis from the lower joint to the strut top.
          */
@@ -6537,6 +7260,44 @@ export interface components {
              * @default 0.5
              */
             tolerance_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
+         * SubframeLowered
+         * @description The subframe of an axle lowered against the body.
+         */
+        SubframeLowered: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "subframe_lowered";
+            /** Lowered by */
+            by_mm: number;
+            /**
+             * Springs stand on it
+             * @default false
+             */
+            carries_springs: boolean;
+            /**
+             * Dampers stand on it
+             * @default false
+             */
+            carries_dampers: boolean;
+            /**
+             * Steering sits on it
+             * @default true
+             */
+            carries_steering: boolean;
             /**
              * Part number
              * @default
@@ -6832,6 +7593,44 @@ export interface components {
             by: string;
         };
         /**
+         * TorsionAdjuster
+         * @description Both adjuster bolts of an axle turned.
+         */
+        TorsionAdjuster: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "torsion_adjuster";
+            /**
+             * Turns
+             * @description positive raises the body
+             */
+            turns: number;
+            /**
+             * Thread pitch
+             * @default 1.5
+             */
+            pitch_mm: number;
+            /**
+             * Lever
+             * @description from the bar's middle to the bolt
+             * @default 60
+             */
+            lever_mm: number;
+            /**
+             * Turns left
+             * @description that way, thread and stop
+             * @default 20
+             */
+            turns_left: number;
+        };
+        /**
          * TorsionArmLinkage
          * @description A trailing arm whose pivot is sprung by a torsion bar.
          */
@@ -6885,6 +7684,24 @@ export interface components {
              * @default 79300
              */
             shear_modulus_n_per_mm2: number;
+        };
+        /**
+         * TorsionBars
+         * @description Both bars of an axle replaced.
+         */
+        TorsionBars: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "torsion_bars";
+            /** Spring */
+            spring: components["schemas"]["TorsionBarData"];
         };
         /**
          * TorsionReindex
@@ -7008,21 +7825,6 @@ export interface components {
             quantity?: ("hub_to_arch" | "tyre_radius" | "bump_stop_gap" | "exposed_rod" | "station" | "camber" | "toe" | "caster" | "rise" | "torque" | "scale") | null;
         };
         /**
-         * Tyres
-         * @description Loaded radii of both wheels.
-         */
-        Tyres: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            type: "tyres";
-            /** Front radius, loaded */
-            front_radius_mm: number;
-            /** Rear radius, loaded */
-            rear_radius_mm: number;
-        };
-        /**
          * Vehicle
          * @description A four-wheeled vehicle as it stands before the job.
          */
@@ -7114,6 +7916,14 @@ export interface components {
             owner: string;
             /** Version */
             version: number;
+        };
+        /**
+         * Wanted
+         * @description A job that something is to be changed on.
+         */
+        Wanted: {
+            /** Job */
+            job: components["schemas"]["Job"] | components["schemas"]["BikeJob"];
         };
         /**
          * WattAxle
@@ -7296,6 +8106,35 @@ export interface components {
             reversible: boolean;
         };
         /**
+         * Wedge
+         * @description A pair of wedges under leaf packs.
+         */
+        Wedge: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "wedge";
+            /** Angle */
+            angle_deg: number;
+            /**
+             * Thick end
+             * @default rear
+             * @enum {string}
+             */
+            thick_end: "front" | "rear";
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * WheelAlignment
          * @description One wheel.
          */
@@ -7351,6 +8190,32 @@ export interface components {
             members: components["schemas"]["Member"][];
             /** Mirrored */
             mirrored: boolean;
+        };
+        /**
+         * WheelOffset
+         * @description Both wheels of an axle further out or in.
+         */
+        WheelOffset: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "wheel_offset";
+            /**
+             * Further out by
+             * @description each wheel; negative for further in
+             */
+            out_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
         /**
          * WishboneLinkage
@@ -7549,6 +8414,47 @@ export interface components {
             version: number;
             /** Reason */
             reason: string;
+        };
+        /**
+         * Tyres
+         * @description Loaded radii of both wheels.
+         */
+        inclinum__core__bike__changes__tyres__Tyres: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "tyres";
+            /** Front radius, loaded */
+            front_radius_mm: number;
+            /** Rear radius, loaded */
+            rear_radius_mm: number;
+        };
+        /**
+         * Tyres
+         * @description Both tyres of an axle of another loaded radius.
+         */
+        inclinum__core__car__changes__tyres__Tyres: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "tyres";
+            /**
+             * Loaded radius
+             * @description hub to ground, on the vehicle
+             */
+            radius_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
     };
     responses: never;
@@ -10681,6 +11587,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlannedChange"] | components["schemas"]["PlannedBikeChange"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    offer_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Wanted"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Offer"][];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */

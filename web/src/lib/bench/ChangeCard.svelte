@@ -1,5 +1,8 @@
 <script lang="ts" module>
 	import type { AxleName } from '../api/client';
+	/** Parameters shown without folding any; and shown of more than that. */
+	const FEW = 6,
+		OPEN = 5;
 	/** A change on the stack, of whatever machine. */
 	export type Planned = { id: string; on: boolean; change: { type: string; axle?: AxleName } };
 </script>
@@ -17,6 +20,8 @@
 		title,
 		schema,
 		own,
+		choices = {},
+		stated = false,
 		first,
 		last,
 		onchange,
@@ -29,6 +34,10 @@
 		schema: Record<string, unknown> | undefined;
 		/** What it brings at its own end, given those above it, mm. */
 		own: number;
+		/** Parameters that name a part, with the parts there are. */
+		choices?: Record<string, [string, string][]>;
+		/** Whether what it brings is only stated. */
+		stated?: boolean;
 		first: boolean;
 		last: boolean;
 		onchange: (planned: Planned) => void;
@@ -40,6 +49,12 @@
 	const fields = $derived(
 		schema ? laidOut(nodeOf(schema as Schema)).filter((f) => f.path.join() !== 'axle') : []
 	);
+	/** What is set most often stays open: sliders, and what a part is known by; the rest is a press away. */
+	const few = $derived(fields.length <= FEW);
+	const front = $derived(
+		few ? fields : fields.filter((f, i) => (f.node.kind === 'number' && f.node.slider) || i < OPEN)
+	);
+	const rest = $derived(fields.filter((f) => !front.includes(f)));
 	const put = (path: string[], to: unknown) =>
 		onchange({ ...planned, change: withValue(planned.change, path, to) });
 </script>
@@ -79,8 +94,21 @@
 			><X size={15} /></button
 		>
 	</div>
-	<div class="grid grid-cols-3 gap-x-3 gap-y-1.5 px-2.5 pt-1 pb-2">
-		{#each fields as f (f.path.join('.'))}
+	{#if stated}<p class="text-fix px-2.5 text-sm font-semibold">stated, not computed</p>{/if}
+	{@render form(front)}
+	{#if rest.length}
+		<details class="px-2.5 pb-2">
+			<summary class="text-quiet cursor-pointer text-sm"
+				>{rest.length} more: {rest.map((f) => f.title.toLowerCase()).join(', ')}</summary
+			>
+			<div class="-mx-2.5">{@render form(rest)}</div>
+		</details>
+	{/if}
+</div>
+
+{#snippet form(some: typeof fields)}
+	<div class="grid grid-cols-3 items-end gap-x-3 gap-y-1.5 px-2.5 pt-1 pb-2">
+		{#each some as f (f.path.join('.'))}
 			{@const v = valueAt(planned.change, f.path) ?? (f.optional ? null : f.node.start)}
 			{@const slider = f.node.kind === 'number' ? f.node.slider : undefined}
 			<div class={slider ? 'col-span-3 grid grid-cols-[1fr_130px] items-center gap-3' : ''} title={f.help}>
@@ -106,10 +134,12 @@
 					node={f.node}
 					value={v}
 					label="{f.title}, {title}"
+					field={f.path.at(-1)}
+					{choices}
 					optional={f.optional}
 					onvalue={(to) => put(f.path, to)}
 				/>
 			</div>
 		{/each}
 	</div>
-</div>
+{/snippet}

@@ -1,11 +1,11 @@
 <script lang="ts">
-	import { DropdownMenu } from 'bits-ui';
 	import Plus from '@lucide/svelte/icons/plus';
 	import Ruler from '@lucide/svelte/icons/ruler';
 	import type { AxleName, Schemas } from '../api/client';
 	import { kindQuery } from '../queries';
 	import Told from '../ui/Told.svelte';
 	import { wingOf } from '../wings';
+	import AddChange from './AddChange.svelte';
 	import ChangeCard, { type Planned } from './ChangeCard.svelte';
 	import { theBench, view } from './context.svelte';
 	import WaysTo from './WaysTo.svelte';
@@ -21,6 +21,7 @@
 	);
 	let trouble = $state('');
 	let dragging = $state('');
+	let adding = $state(false);
 
 	async function add(type: string, axle?: AxleName) {
 		trouble = await bench.begin(type, axle);
@@ -40,6 +41,10 @@
 		(bench.prediction?.shares as Schemas['Share'][] | undefined)?.find((s) => s.id === planned.id)?.[
 			endOf(planned)
 		] ?? 0;
+	const choices = $derived(
+		(bench.prediction as { choices?: Record<string, Record<string, [string, string][]>> } | undefined)
+			?.choices ?? {}
+	);
 	const titled = (title: string, axle: AxleName | undefined) => (axle ? `${title}, ${axle}` : title);
 </script>
 
@@ -53,30 +58,10 @@
 			onclick={() => (view.reach = { axle: view.axle, rise: wing.aim(bench.job, view.axle) })}
 			><Ruler size={16} /> Ways to a height</button
 		>
-		<DropdownMenu.Root>
-			<DropdownMenu.Trigger class="btn btn-dye"><Plus size={16} /> Add a change</DropdownMenu.Trigger>
-			<DropdownMenu.Portal>
-				<DropdownMenu.Content
-					align="end"
-					sideOffset={4}
-					class="panel z-30 max-h-[80vh] min-w-[260px] overflow-y-auto p-1 shadow-lg"
-				>
-					{#each kinds as k (k.type)}
-						{#each k.ends.length > 1 ? k.ends : [undefined] as axle (axle)}
-							<DropdownMenu.Item
-								class="data-highlighted:bg-wash flex cursor-pointer justify-between gap-6 rounded-[3px] px-2 py-1.5"
-								onSelect={() => void add(k.type, axle)}
-							>
-								{titled(k.title, axle)}
-								{#if k.ends.length === 1}<span class="text-quiet">{k.ends[0]}</span>{/if}
-							</DropdownMenu.Item>
-						{/each}
-					{/each}
-				</DropdownMenu.Content>
-			</DropdownMenu.Portal>
-		</DropdownMenu.Root>
+		<button class="btn btn-dye" onclick={() => (adding = true)}><Plus size={16} /> Add a change</button>
 	</div>
 </div>
+<AddChange bind:open={adding} bind:axle={view.axle} {bench} onadd={(type, axle) => void add(type, axle)} />
 <Told sentence={trouble || view.trouble} class="mb-2" />
 
 <ol class="grid gap-2">
@@ -97,6 +82,8 @@
 				title={titled(k?.title ?? planned.change.type, planned.change.axle)}
 				schema={k?.parameters}
 				own={own(planned)}
+				choices={choices[planned.id]}
+				stated={k?.stated}
 				first={i === 0}
 				last={i === stack.length - 1}
 				onchange={(to) => bench.plan(stack.with(i, to))}

@@ -11,6 +11,8 @@
 		label,
 		optional = false,
 		hide = [],
+		field = '',
+		choices = {},
 		onvalue
 	}: {
 		node: Node;
@@ -20,6 +22,10 @@
 		optional?: boolean;
 		/** Fields not shown here. */
 		hide?: string[];
+		/** Name of the field this is the value of. */
+		field?: string;
+		/** Fields that name a part: what there is to choose from, as value and title. */
+		choices?: Record<string, [string, string][]>;
 		onvalue: (value: unknown) => void;
 	} = $props();
 
@@ -62,6 +68,17 @@
 		{optional}
 		{onvalue}
 	/>
+{:else if node.kind === 'text' && choices[field]}
+	{@const known = choices[field] ?? []}
+	<select
+		class="field"
+		aria-label={label}
+		value={String(value ?? '')}
+		onchange={(e) => onvalue(e.currentTarget.value)}
+	>
+		{#if !known.some(([name]) => name === value)}<option value={String(value ?? '')}>{value}</option>{/if}
+		{#each known as [name, title] (name)}<option value={name}>{title}</option>{/each}
+	</select>
 {:else if node.kind === 'text'}
 	<input
 		class="field"
@@ -150,7 +167,7 @@
 	>
 		{#each Object.keys(node.options) as o (o)}<option value={o}>{o.replaceAll('_', ' ')}</option>{/each}
 	</select>
-	{#if branch}<Self node={branch} {value} {label} {onvalue} />{/if}
+	{#if branch}<Self node={branch} {value} {label} {choices} {onvalue} />{/if}
 {:else}
 	<div class="grid grid-cols-3 items-end gap-x-3 gap-y-1.5">
 		{#each fields.filter((f) => isPlain(f.node)) as f (f.name)}
@@ -160,6 +177,8 @@
 					node={f.node}
 					value={given[f.name] ?? (f.optional ? null : f.node.start)}
 					label={nameOf(f)}
+					field={f.name}
+					{choices}
 					optional={f.optional}
 					onvalue={(to) => put(f.name, to)}
 				/>
@@ -175,7 +194,14 @@
 					<span class="font-semibold">{f.title}</span>
 					{#if f.optional}{@render remove(f.title, () => put(f.name, null))}{/if}
 				</div>
-				<Self node={f.node} value={given[f.name]} label={f.title} onvalue={(to) => put(f.name, to)} />
+				<Self
+					node={f.node}
+					value={given[f.name]}
+					label={f.title}
+					field={f.name}
+					{choices}
+					onvalue={(to) => put(f.name, to)}
+				/>
 			{/if}
 		</div>
 	{/each}

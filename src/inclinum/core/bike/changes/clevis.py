@@ -14,6 +14,9 @@ class ClevisOut(BikeChange):
     """The damper made longer at its clevis; the lock nut follows."""
 
     title: ClassVar[str] = "Clevis"
+    place: ClassVar[str] = "Rear"
+    known_as: ClassVar[tuple[str, ...]] = ("longer clevis", "ride height clevis")
+    costs: ClassVar[str] = "turns what is left of its thread"
     equation: ClassVar[str] = "eye to eye grows by what is screwed out; the axle drops by that over the ratio"
     source: ClassVar[str] = "derived here: a sum of lengths, then the linkage's own curve"
     end: ClassVar = "rear"

@@ -14,6 +14,9 @@ class ForkOil(BikeChange):
     """Air height from the tube's top to the oil, fork bottomed, spring out."""
 
     title: ClassVar[str] = "Fork oil level"
+    place: ClassVar[str] = "Fork"
+    known_as: ClassVar[tuple[str, ...]] = ("air gap", "oil height")
+    costs: ClassVar[str] = "less air is stiffer near the end of the stroke"
     equation: ClassVar[str] = "P·V^n = const over the oil: V = A·(level − travel)"
     source: ClassVar[str] = "the gas law for a trapped volume, n by how fast it is squeezed"
     end: ClassVar = "front"

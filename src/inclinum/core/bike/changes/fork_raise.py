@@ -14,6 +14,9 @@ class ForkRaise(BikeChange):
     """Tubes above the top clamp."""
 
     title: ClassVar[str] = "Fork raise"
+    place: ClassVar[str] = "Fork"
+    known_as: ClassVar[tuple[str, ...]] = ("tubes through the clamps", "fork up")
+    costs: ClassVar[str] = "steers quicker; guard and tyre come nearer the clamps"
     equation: ClassVar[str] = "front drops by r·cos(rake)"
     source: ClassVar[str] = "derived here: the clamps slide down the tube along the steering axis"
     end: ClassVar = "front"

@@ -17,6 +17,9 @@ class ForkSpacer(BikeChange):
     """Spacers of both legs."""
 
     title: ClassVar[str] = "Fork spacer"
+    place: ClassVar[str] = "Fork"
+    known_as: ClassVar[tuple[str, ...]] = ("preload tube", "preload spacer")
+    costs: ClassVar[str] = "less sag; the spring may bind that much sooner"
     equation: ClassVar[str] = "preload = spacer + free length − room; sag follows from k·(preload + x)"
     source: ClassVar[str] = "Hooke's law in each leg"
     end: ClassVar = "front"

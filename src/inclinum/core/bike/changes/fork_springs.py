@@ -35,6 +35,9 @@ class ForkSprings(BikeChange):
     """Both fork springs replaced; with the spacer as cut unless stated."""
 
     title: ClassVar[str] = "Fork springs"
+    place: ClassVar[str] = "Fork"
+    known_as: ClassVar[tuple[str, ...]] = ("springs of the fork", "progressive fork springs")
+    costs: ClassVar[str] = "another rate; spacers are cut anew"
     equation: ClassVar[str] = "k·(preload + x) + air = load·cos(rake)/legs"
     source: ClassVar[str] = "Hooke's law in each leg; load along the legs"
     end: ClassVar = "front"

@@ -15,6 +15,9 @@ class ForkTravel(BikeChange):
     """Internal spacers that keep the fork from extending as far."""
 
     title: ClassVar[str] = "Shorter fork inside"
+    place: ClassVar[str] = "Fork"
+    known_as: ClassVar[tuple[str, ...]] = ("lowering spacers inside", "shortened fork")
+    costs: ClassVar[str] = "takes travel"
     equation: ClassVar[str] = "full extension shortens by s, and the front drops by s·cos(rake)"
     source: ClassVar[str] = "derived here: the legs' own length"
     end: ClassVar = "front"

@@ -15,6 +15,9 @@ class RearDamperSwap(BikeChange):
     """Shorter or longer dampers."""
 
     title: ClassVar[str] = "Damper"
+    place: ClassVar[str] = "Rear"
+    known_as: ClassVar[tuple[str, ...]] = ("shock", "shorter damper")
+    costs: ClassVar[str] = "another length turns the whole rear end"
     equation: ClassVar[str] = "eye to eye and stroke replaced; the axle follows the linkage's curve"
     source: ClassVar[str] = "derived here: virtual work on the plane linkage"
     end: ClassVar = "rear"

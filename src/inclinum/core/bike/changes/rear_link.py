@@ -38,6 +38,9 @@ class RearLink(BikeChange):
     """A lowering or raising link by its hole distance and rod length."""
 
     title: ClassVar[str] = "Link"
+    place: ClassVar[str] = "Rear"
+    known_as: ClassVar[tuple[str, ...]] = ("lowering link", "dog bones", "tie links")
+    costs: ClassVar[str] = "the leverage curve changes with it"
     equation: ClassVar[str] = "two circles: hole about the rocker's pivot, rod about its other end"
     source: ClassVar[str] = "derived here: plane geometry of a four-bar"
     end: ClassVar = "rear"

@@ -47,6 +47,9 @@ class RearPreload(BikeChange):
     """The collar set to a shortening of the spring at full extension."""
 
     title: ClassVar[str] = "Rear preload"
+    place: ClassVar[str] = "Rear"
+    known_as: ClassVar[tuple[str, ...]] = ("collar", "spring preload", "ring nut")
+    costs: ClassVar[str] = "sag, not the height with the wheel hanging"
     equation: ClassVar[str] = "k·(preload + x) = F/MR per damper"
     source: ClassVar[str] = "Hooke's law; virtual work for the installation ratio"
     end: ClassVar = "rear"

@@ -14,6 +14,9 @@ class RearSpringSwap(BikeChange):
     """The spring of the damper, or of both, replaced."""
 
     title: ClassVar[str] = "Rear spring"
+    place: ClassVar[str] = "Rear"
+    known_as: ClassVar[tuple[str, ...]] = ("shock spring", "stiffer spring")
+    costs: ClassVar[str] = "another rate; the collar is set anew"
     equation: ClassVar[str] = "k·(preload + x) = F/MR per damper, collar zero moved by the lengths"
     source: ClassVar[str] = "Hooke's law; virtual work for the installation ratio"
     end: ClassVar = "rear"

@@ -13,6 +13,9 @@ class SeatFoam(BikeChange):
     """The seat lower by so much foam."""
 
     title: ClassVar[str] = "Seat foam"
+    place: ClassVar[str] = "Seat and stands"
+    known_as: ClassVar[tuple[str, ...]] = ("lower seat", "cut seat")
+    costs: ClassVar[str] = "cut foam does not come back"
     equation: ClassVar[str] = "seat height less by what is taken off"
     source: ClassVar[str] = "derived here: a sum of lengths"
     end: ClassVar = None

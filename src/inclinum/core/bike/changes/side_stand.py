@@ -14,6 +14,9 @@ class StandLeg(BikeChange):
     """Another length of the leg, and a bend."""
 
     title: ClassVar[str] = "Side stand"
+    place: ClassVar[str] = "Seat and stands"
+    known_as: ClassVar[tuple[str, ...]] = ("shorter stand", "kick stand")
+    costs: ClassVar[str] = "made for one height of the machine"
     equation: ClassVar[str] = "lean = atan2(foot height, foot beside the tyre line), the foot swung about its pivot"
     source: ClassVar[str] = "derived here: a right triangle under the stand"
     end: ClassVar = None

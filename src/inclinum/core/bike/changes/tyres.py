@@ -12,6 +12,9 @@ class Tyres(BikeChange):
     """Loaded radii of both wheels."""
 
     title: ClassVar[str] = "Tyres and wheels"
+    place: ClassVar[str] = "Wheels"
+    known_as: ClassVar[tuple[str, ...]] = ("wheel size", "tyre size")
+    costs: ClassVar[str] = "gearing, ground clearance and speedometer go with it"
     equation: ClassVar[str] = "axle height follows the loaded radius"
     source: ClassVar[str] = "derived here: a sum of lengths"
     end: ClassVar = None

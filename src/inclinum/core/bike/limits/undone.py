@@ -17,5 +17,5 @@ def check(case: BikeCase) -> list[BikeFinding]:
                             changes=tuple(p for p in stack if p.id != planned.id)),),
         )
         for planned in stack
-        if planned.on and not planned.change.reversible
+        if planned.on and planned.change.stays
     ]  # fmt: skip

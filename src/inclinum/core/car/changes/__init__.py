@@ -5,21 +5,86 @@ from typing import Annotated, get_args
 from pydantic import Field
 
 from inclinum.core import plan
+from inclinum.core.car.changes.adjuster_fitted import AdjusterFitted
+from inclinum.core.car.changes.air_height import AirHeight
+from inclinum.core.car.changes.air_springs import AirSprings
+from inclinum.core.car.changes.arm_length import ArmLength
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.changes.block import Block
+from inclinum.core.car.changes.bracket_moved import BracketMoved
 from inclinum.core.car.changes.bump_stop import BumpStopSwap
+from inclinum.core.car.changes.coil_over import CoilOver
+from inclinum.core.car.changes.collar import Collar
+from inclinum.core.car.changes.damper_extension import DamperExtension
 from inclinum.core.car.changes.damper_swap import DamperSwap
+from inclinum.core.car.changes.dual_rate_springs import DualRateSprings
+from inclinum.core.car.changes.helper_leaf import HelperLeaf
+from inclinum.core.car.changes.joint_moved import JointMoved
+from inclinum.core.car.changes.leaf_packs import LeafPacks
+from inclinum.core.car.changes.leaves_changed import LeavesChanged
+from inclinum.core.car.changes.limit_strap import LimitStrap
+from inclinum.core.car.changes.load import Load
 from inclinum.core.car.changes.longer_studs import LongerStuds
+from inclinum.core.car.changes.mount_spacer import MountSpacer
+from inclinum.core.car.changes.over_axle import OverAxle
+from inclinum.core.car.changes.progressive_spring import ProgressiveSpring
+from inclinum.core.car.changes.re_arched import ReArched
 from inclinum.core.car.changes.seat_spacer import SeatSpacer
+from inclinum.core.car.changes.shackle import Shackle
 from inclinum.core.car.changes.spring_swap import SpringSwap
+from inclinum.core.car.changes.stated import Stated
+from inclinum.core.car.changes.stop_raised import StopRaised
+from inclinum.core.car.changes.stop_trimmed import StopTrimmed
 from inclinum.core.car.changes.strut_top_spacer import StrutTopSpacer
+from inclinum.core.car.changes.subframe import SubframeLowered
+from inclinum.core.car.changes.torsion_adjuster import TorsionAdjuster
+from inclinum.core.car.changes.torsion_bars import TorsionBars
 from inclinum.core.car.changes.torsion_reindex import TorsionReindex
+from inclinum.core.car.changes.tyres import Tyres
+from inclinum.core.car.changes.wedge import Wedge
+from inclinum.core.car.changes.wheel_offset import WheelOffset
 from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Planned, apply_all, unused_id
 
 AnyChange = Annotated[
-    SpringSwap | SeatSpacer | StrutTopSpacer | LongerStuds | BumpStopSwap | Block | TorsionReindex | DamperSwap,
+    SpringSwap
+    | SeatSpacer
+    | ProgressiveSpring
+    | DualRateSprings
+    | CoilOver
+    | Collar
+    | StrutTopSpacer
+    | MountSpacer
+    | LongerStuds
+    | DamperSwap
+    | DamperExtension
+    | BumpStopSwap
+    | StopTrimmed
+    | StopRaised
+    | LimitStrap
+    | LeafPacks
+    | LeavesChanged
+    | ReArched
+    | HelperLeaf
+    | Block
+    | Shackle
+    | OverAxle
+    | Wedge
+    | TorsionBars
+    | TorsionReindex
+    | TorsionAdjuster
+    | AirSprings
+    | AirHeight
+    | ArmLength
+    | BracketMoved
+    | JointMoved
+    | SubframeLowered
+    | AdjusterFitted
+    | Tyres
+    | WheelOffset
+    | Load
+    | Stated,
     Field(discriminator="type"),
 ]
 CHANGE_TYPES: tuple[type[Change], ...] = get_args(get_args(AnyChange)[0])
@@ -41,17 +106,46 @@ def begin(kind: str, name: AxleName, vehicle: Vehicle, stack: tuple[PlannedChang
 
 __all__ = [
     "CHANGE_TYPES",
+    "AdjusterFitted",
+    "AirHeight",
+    "AirSprings",
     "AnyChange",
+    "ArmLength",
     "Block",
+    "BracketMoved",
     "BumpStopSwap",
     "Change",
+    "CoilOver",
+    "Collar",
+    "DamperExtension",
     "DamperSwap",
+    "DualRateSprings",
+    "HelperLeaf",
+    "JointMoved",
+    "LeafPacks",
+    "LeavesChanged",
+    "LimitStrap",
+    "Load",
     "LongerStuds",
+    "MountSpacer",
+    "OverAxle",
     "PlannedChange",
+    "ProgressiveSpring",
+    "ReArched",
     "SeatSpacer",
+    "Shackle",
     "SpringSwap",
+    "Stated",
+    "StopRaised",
+    "StopTrimmed",
     "StrutTopSpacer",
+    "SubframeLowered",
+    "TorsionAdjuster",
+    "TorsionBars",
     "TorsionReindex",
+    "Tyres",
+    "Wedge",
+    "WheelOffset",
     "apply_all",
     "begin",
     "unused_id",

@@ -35,6 +35,10 @@ class Change(AnyMachines[Vehicle]):
         """The vehicle with this change made. Never alters its argument."""
         return machine.with_axle(self.axle, **self.changed(machine.axle(self.axle)))
 
+    def touches(self, name: AxleName) -> bool:
+        """Whether it changes anything of an axle."""
+        return self.axle == name
+
     def changed(self, axle: Axle) -> dict[str, object]:
         """Fields of the axle that this change replaces."""
         raise DomainError(f"The change “{self.title}” does not say what it changes on {axle.linkage.kind}.")
@@ -47,6 +51,10 @@ class Change(AnyMachines[Vehicle]):
         """
         _ = axle
         return None
+
+    def rise_tolerance(self) -> float:
+        """± of the rise it is stated to give, mm."""
+        return 0.0
 
     def room_tolerance(self) -> float:
         """± of the room it takes from the spring, mm."""

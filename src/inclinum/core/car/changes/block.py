@@ -5,25 +5,21 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.on_leaves import axle_placed, leaf_axle
 from inclinum.core.car.vehicle import Axle, Vehicle
-from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import MADE_TO_MM
 from inclinum.core.document.names import AxleName, PartNumber
-from inclinum.core.kinematics.axles import LeafAxle
 from inclinum.core.plan import Search, millimetres, named
 from inclinum.core.springs.leaf import block_rise
-
-
-def _packs(name: AxleName, axle: Axle) -> LeafAxle:
-    if not isinstance(axle.linkage, LeafAxle):
-        raise DomainError(f"The {name} axle has no leaf packs to put a block under: {axle.linkage.title.lower()}.")
-    return axle.linkage
 
 
 class Block(Change):
     """A pair of blocks with longer U-bolts."""
 
     title: ClassVar[str] = "Block"
+    place: ClassVar[str] = "Leaf packs"
+    known_as: ClassVar[tuple[str, ...]] = ("lift block", "lowering block")
+    costs: ClassVar[str] = "the axle winds up more on a higher seat"
     equation: ClassVar[str] = "Δz = h over the axle, −h under it: the pack carries what it carried, at the same arch"
     source: ClassVar[str] = "derived here: every point of the axle moves by h against the pack's seat"
     provides: ClassVar[str] = "block"
@@ -43,7 +39,7 @@ class Block(Change):
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """A 25 mm block."""
-        _packs(name, axle)
+        leaf_axle(name, axle)
         return cls(axle=name, height_mm=25)
 
     def changed(self, axle: Axle) -> dict[str, object]:
@@ -51,17 +47,9 @@ class Block(Change):
 
         A stop between frame and axle is met as much later.
         """
-        leaf = _packs(self.axle, axle)
+        leaf = leaf_axle(self.axle, axle)
         rise = block_rise(self.height_mm, spring_over_axle=leaf.over_axle)
-        stop = axle.bump_stop
-        if stop.contact_travel_mm is not None:
-            stop = stop.model_copy(update={"contact_travel_mm": stop.contact_travel_mm + rise})
-        return {
-            "linkage": leaf.axle_moved(-rise),
-            "right": None if axle.right is None else _packs(self.axle, axle).axle_moved(-rise),
-            "hub_to_arch_mm": axle.hub_to_arch_mm + rise,
-            "bump_stop": stop,
-        }
+        return axle_placed(axle, leaf.axle_moved(-rise))
 
     @property
     def size(self) -> float:
@@ -78,7 +66,7 @@ class Block(Change):
 
     def search(self, axle: Axle) -> Search | None:
         """Sold from 10 to 100 mm in steps of 5; one under the axle lowers, which is not searched so."""
-        return Search(10, 100, 5) if _packs(self.axle, axle).over_axle else None
+        return Search(10, 100, 5) if leaf_axle(self.axle, axle).over_axle else None
 
     def summary(self) -> str:
         """Height."""

@@ -8,12 +8,16 @@ from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
+from inclinum.core.springs.fitted import BumpStopData
 
 
 class BumpStopSwap(Change):
     """Both bump stops of an axle replaced by new ones of known height."""
 
     title: ClassVar[str] = "Bump stops"
+    place: ClassVar[str] = "Dampers and stops"
+    known_as: ClassVar[tuple[str, ...]] = ("bump stops", "jounce buffers")
+    costs: ClassVar[str] = "touched sooner or later; less or more travel before it"
     equation: ClassVar[str] = "contact moves by h′ − h; F at the same share of its height stays: c′ = c·(h/h′)^p"
     source: ClassVar[str] = "derived here for a stop of the same stuff and shape"
     provides: ClassVar[str] = "stop height"
@@ -34,20 +38,7 @@ class BumpStopSwap(Change):
 
         The force of a taller stop of the same stuff at the same *share* of its height is taken as equal.
         """
-        old = axle.bump_stop
-        scale = self.height_mm / old.height_mm
-        taller = self.height_mm - old.height_mm
-        new = old.model_copy(
-            update={
-                "height_mm": self.height_mm,
-                "contact_mm": None if old.contact_mm is None else old.contact_mm + taller,
-                "contact_travel_mm": None if old.contact_travel_mm is None else old.contact_travel_mm - taller,
-                "table": tuple((x * scale, f) for x, f in old.table),
-                "max_compression_mm": old.max_compression_mm * scale,
-                "coefficient": old.coefficient / scale**old.power,
-            }
-        )
-        return {"bump_stop": new}
+        return {"bump_stop": resized(axle.bump_stop, self.height_mm)}
 
     def summary(self) -> str:
         """Height."""
@@ -75,3 +66,21 @@ class BumpStopSwap(Change):
         return [
             f"Slide the new {millimetres(self.height_mm)} bump stop on the rod, narrow end down, dust boot over it."
         ]
+
+
+def resized(old: BumpStopData, height: float) -> BumpStopData:
+    """A stop of the same stuff and shape, of another height, mm, in the same place.
+
+    Source: derived here: at the same share of its height it has the same force, c′·(s·h′)^p = c·(s·h)^p.
+    """
+    scale, taller = height / old.height_mm, height - old.height_mm
+    return old.model_copy(
+        update={
+            "height_mm": height,
+            "contact_mm": None if old.contact_mm is None else old.contact_mm + taller,
+            "contact_travel_mm": None if old.contact_travel_mm is None else old.contact_travel_mm - taller,
+            "table": tuple((x * scale, f) for x, f in old.table),
+            "max_compression_mm": old.max_compression_mm * scale,
+            "coefficient": old.coefficient / scale**old.power,
+        }
+    )

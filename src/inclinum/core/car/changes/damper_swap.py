@@ -15,6 +15,9 @@ class DamperSwap(Change):
     """Both dampers (or strut inserts) of an axle replaced."""
 
     title: ClassVar[str] = "Dampers"
+    place: ClassVar[str] = "Dampers and stops"
+    known_as: ClassVar[tuple[str, ...]] = ("shocks", "struts", "inserts")
+    costs: ClassVar[str] = "the window of travel moves; the height stays"
     equation: ClassVar[str] = "droop ends at the extended length, bump at the closed one or at the solid stop"
     source: ClassVar[str] = "derived here: both lengths are looked up on the damper's length curve over travel"
     provides: ClassVar[str] = "damper"

@@ -15,6 +15,9 @@ class LongerStuds(Change):
     """Studs of the top mount replaced, both sides."""
 
     title: ClassVar[str] = "Longer studs"
+    place: ClassVar[str] = "Strut top"
+    known_as: ClassVar[tuple[str, ...]] = ("stud kit", "press-in studs")
+    costs: ClassVar[str] = "the old ones are pressed out: not put back"
     equation: ClassVar[str] = "thread left = stud above the tower − spacer − washer"
     source: ClassVar[str] = "derived here: a sum of lengths"
     provides: ClassVar[str] = "stud length"

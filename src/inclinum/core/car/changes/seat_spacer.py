@@ -21,6 +21,9 @@ class SeatSpacer(Spacer):
     """A ring between the spring and its seat, both sides."""
 
     title: ClassVar[str] = "Spring-seat spacer"
+    place: ClassVar[str] = "Springs"
+    known_as: ClassVar[tuple[str, ...]] = ("ring", "poly ring", "spring packer", "seat spacer")
+    costs: ClassVar[str] = "raises and keeps the window: less droop left, more bump"
     equation: ClassVar[str] = (
         "Δz = t / MR at the wheel, MR the spring's motion ratio (first order; the product solves the equilibrium)"
     )

@@ -2,6 +2,7 @@
 
 from typing import ClassVar, Literal, Self
 
+from inclinum.core.car.archetypes.respring import kinds_for, respring
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
@@ -17,20 +18,27 @@ class SpringSwap(Change):
     equation: ClassVar[str] = "k·(L₀ − L) = F/MR at the new rest: L is found on the length curve of the linkage"
     source: ClassVar[str] = "Hooke's law; F is inferred at the measured height, or weighed"
     provides: ClassVar[str] = "coil"
+    place: ClassVar[str] = "Springs"
+    known_as: ClassVar[tuple[str, ...]] = ("coils", "lowering springs", "raised springs", "stiffer springs")
+    costs: ClassVar[str] = "another rate rides and rolls otherwise; the window of travel stays"
 
     type: Literal["spring_swap"] = "spring_swap"
     coil: Coil
 
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:
-        """The fitted coil itself: nothing changes until its numbers do."""
-        if axle.coil is None:
-            raise DomainError(f"The {name} axle is not sprung by a plain coil but by {axle.spring.in_a_sentence}.")
-        return cls(axle=name, coil=axle.coil.model_copy(update={"part": ""}))
+        """The fitted coil itself, or one that carries the same at the same rate in place of another kind."""
+        if "coil_spring" not in kinds_for(axle):
+            raise DomainError(
+                f"The {name} axle has no seats for a plain coil: it is sprung by {axle.spring.in_a_sentence}."
+            )
+        coil = respring(axle, "coil_spring").spring
+        assert isinstance(coil, Coil)
+        return cls(axle=name, coil=coil.model_copy(update={"part": ""}))
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """The fitted coil."""
-        if not axle.spring.is_coil:
+        if "coil_spring" not in kinds_for(axle):
             raise DomainError(f"A coil does not go where the {self.axle} axle has its {axle.spring.title.lower()}.")
         return {"spring": self.coil}
 

@@ -16,6 +16,9 @@ class StrutTopSpacer(Spacer):
     """A plate between the top mount and the tower, both sides. It eats the thread of the studs."""
 
     title: ClassVar[str] = "Strut-top spacer"
+    place: ClassVar[str] = "Strut top"
+    known_as: ClassVar[tuple[str, ...]] = ("tower plate", "strut spacer", "top hat")
+    costs: ClassVar[str] = "droop and bump ends move down with it; joints and shafts work further out"
     equation: ClassVar[str] = (
         "Δz = t / MR on a coil-over strut; on a separate damper only the window of travel moves by t / MR of the damper"
     )

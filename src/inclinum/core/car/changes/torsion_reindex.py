@@ -30,6 +30,9 @@ class TorsionReindex(Change):
     """Both bars of an axle turned by teeth at one end, or at both: the difference of two divisions is a fine step."""
 
     title: ClassVar[str] = "Torsion bars re-indexed"
+    place: ClassVar[str] = "Torsion bars"
+    known_as: ClassVar[tuple[str, ...]] = ("re-index", "teeth", "spline setting")
+    costs: ClassVar[str] = "the window of travel stays: what bump gains, droop loses"
     equation: ClassVar[str] = "Δα = 360°·(i/nᵢ − o/nₒ), the body rises where the arm hangs lower with nothing on it"
     source: ClassVar[str] = "derived here: a tooth is 1/n of a turn; the ends turn the bar against each other"
     provides: ClassVar[str] = "free angle"

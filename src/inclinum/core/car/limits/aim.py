@@ -5,7 +5,6 @@ import math
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.document.names import AXLES, AxleName
-from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 
 
 def check(case: Case) -> list[Finding]:
@@ -31,7 +30,7 @@ def check(case: Case) -> list[Finding]:
                     wanted_rise=aim.rise.value,
                 )
             )
-    pitch = math.degrees(pitch_nose_down(case.after.front.rise, case.after.rear.rise, case.after.vehicle.wheelbase_mm))
+    pitch = math.degrees(case.pitch_change)
     if abs(pitch) > brief.rake_change_max_deg:
         worse: AxleName = max(AXLES, key=lambda a: abs(case.after.axle(a).rise - brief.aim(a).rise.value))
         found.append(

@@ -109,7 +109,8 @@ def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood
         axle, was = vehicle.axle(name), base.axle(name)
         same = next((s.axle(name) for s in (base, *known) if s.axle(name).axle == axle), None)
         stances.append(
-            same or stand(axle, was.baseline_on(axle), was.load, name, was.factor_for(axle), was.raised_on(axle))
+            same
+            or stand(axle, was.baseline_on(axle), was.load_on(axle), name, was.factor_for(axle), was.raised_on(axle))
         )
     return Stood(vehicle, *stances)
 
@@ -121,7 +122,7 @@ def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleNam
     can = np.zeros(len(plans), dtype=bool)
     for n, changes in enumerate(plans):
         try:
-            own = tuple(p for p in changes if p.change.axle == name)
+            own = tuple(p for p in changes if p.change.touches(name))
             axles.append(apply_all(base.vehicle, own, searching=True).axle(name))
             can[n] = True
         except DomainError:
@@ -130,7 +131,7 @@ def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleNam
     if axles:
         corners = [ride_corner(axle, was.factor_for(axle)) for axle in axles]
         baselines = np.array([was.baseline_on(axle) for axle in axles])
-        found[can] = baselines - stacked(corners).ride_travel(was.load)
+        found[can] = baselines - stacked(corners).ride_travel(np.array([was.load_on(axle) for axle in axles]))
     return found
 
 
@@ -141,6 +142,16 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
     job: Job
     before: Stood
     after: Stood
+
+    @property
+    def ground_rises(self) -> tuple[float, float]:
+        """Of the body against the ground at the front and at the rear axle, mm."""
+        return self.after.front.ground_rise, self.after.rear.ground_rise
+
+    @property
+    def pitch_change(self) -> float:
+        """Nose-down positive, rad."""
+        return float(pitch_nose_down(*self.ground_rises, self.after.vehicle.wheelbase_mm))
 
     kinds = CHANGE_TYPES
     planned_type = PlannedChange

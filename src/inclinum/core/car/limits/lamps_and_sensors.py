@@ -10,7 +10,7 @@ from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 def check(case: Case) -> list[Finding]:
     """Lamp aim always, driver assistance where the vehicle has some."""
     vehicle = case.after.vehicle
-    rises = (case.after.front.rise, case.after.rear.rise)
+    rises = case.ground_rises
     if max(abs(r) for r in rises) < 1:
         return []
     pitch = math.degrees(pitch_nose_down(*rises, vehicle.wheelbase_mm))

@@ -59,7 +59,7 @@ def lamp_height(case: Case) -> float | None:
     else:
         low = (case.before.front.baseline, case.before.rear.baseline)
         now = lamp.height_mm - float(rise_at(lamp.x_mm, *low, 0.0, vehicle.wheelbase_mm))
-    rises = (case.after.front.rise, case.after.rear.rise)
+    rises = case.ground_rises
     return now + float(rise_at(lamp.x_mm, *rises, 0.0, vehicle.wheelbase_mm))
 
 

@@ -1,0 +1,98 @@
+"""A link or an arm of another length, fixed or adjustable."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.geometry import longer, titled
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.kinematics import point_name
+from inclinum.core.kinematics.refit import arms, links
+from inclinum.core.plan import named
+
+
+class ArmLength(Change):
+    """A link or arm of an axle replaced by a longer or shorter one, at both sides."""
+
+    title: ClassVar[str] = "Arm or link of another length"
+    place: ClassVar[str] = "Arms and subframe"
+    known_as: ClassVar[tuple[str, ...]] = (
+        "adjustable arm",
+        "camber arm",
+        "toe arm",
+        "lateral rod",
+        "track bar",
+        "upper arm",
+        "control arm",
+        "trailing link",
+    )
+    costs: ClassVar[str] = "moves the wheel and its angles; bushes and joints have to allow it"
+    equation: ClassVar[str] = "the linkage solved with that length, wheel at its height"
+    source: ClassVar[str] = "constraints of rigid bodies, textbooks of multibody dynamics; solved by the product"
+
+    type: Literal["arm_length"] = "arm_length"
+    outer: str = Field(max_length=60, title="Which", description="by its outer joint")
+    longer_mm: float = Field(
+        ge=-150,
+        le=150,
+        title="Longer by",
+        description="of an arm, square to its pivots",
+        json_schema_extra={"unit": "mm", "step": 0.5, "slider": [-30, 30]},
+    )
+    pitch_mm: float | None = Field(
+        default=None,
+        gt=0.2,
+        le=6,
+        title="Thread pitch",
+        description="where it is screwed to length",
+        json_schema_extra={"unit": "mm"},
+    )
+    part: PartNumber = ""
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """The first there is, 5 mm longer."""
+        there = _there(axle)
+        if not there:
+            raise DomainError(
+                f"The {name} axle has no link or arm of its own length: {axle.linkage.title.lower()}. Move its pivots."
+            )
+        return cls(axle=name, outer=there[0], longer_mm=5)
+
+    def choices(self, machine: Vehicle) -> dict[str, list[tuple[str, str]]]:
+        """Links and arms by their outer joints."""
+        return {"outer": titled(_there(machine.axle(self.axle)))}
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """The linkage, and the wheel's angles where its points now hold."""
+        if self.outer not in _there(axle):
+            there = ", ".join(title for _, title in titled(_there(axle)))
+            raise DomainError(
+                f"No link of the {self.axle} axle ends at {point_name(self.outer)}: {there or 'it has none'}."
+            )
+        return longer(axle, self.outer, self.longer_mm)
+
+    def summary(self) -> str:
+        """Which, and how much."""
+        turns = f" = {self.longer_mm / self.pitch_mm:+.2f} turns" if self.pitch_mm else ""
+        return named(self.part, f"to the {point_name(self.outer)}: {self.longer_mm:+g} mm{turns}")
+
+    def parts(self, machine: Vehicle) -> list[str]:
+        """The set."""
+        _ = machine
+        return [f"Arms or links, {self.summary()} ({self.axle})"]
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Length set on the bench; bushes at ride height."""
+        _ = machine
+        return [
+            "New arm laid beside the old one, length between its bolts as planned, both sides alike; locked.",
+            "Bolts only hand tight: rubber is tightened at ride height.",
+        ]
+
+
+def _there(axle: Axle) -> tuple[str, ...]:
+    return (*arms(axle.linkage), *links(axle.linkage))

@@ -1,0 +1,75 @@
+"""A subframe lowered on spacers: everything it carries goes down with it."""
+
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.geometry import moved, shift
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.kinematics.refit import RADIUS_MM, frame_points
+from inclinum.core.plan import millimetres, named
+
+
+class SubframeLowered(Change):
+    """The subframe of an axle lowered against the body."""
+
+    title: ClassVar[str] = "Subframe lowered"
+    place: ClassVar[str] = "Arms and subframe"
+    known_as: ClassVar[tuple[str, ...]] = ("subframe spacers", "subframe drop", "cradle drop", "diff drop")
+    costs: ClassVar[str] = "arms and shafts stand flatter again; steering column, exhaust and hoses have to follow"
+    equation: ClassVar[str] = "every mount it carries n lower; the linkage solved with the wheel at its height"
+    source: ClassVar[str] = "constraints of rigid bodies, textbooks of multibody dynamics; solved by the product"
+
+    type: Literal["subframe_lowered"] = "subframe_lowered"
+    by_mm: float = Field(
+        ge=-60, le=120, title="Lowered by", json_schema_extra={"unit": "mm", "step": 1, "slider": [0, 60]}
+    )
+    carries_springs: bool = Field(default=False, title="Springs stand on it")
+    carries_dampers: bool = Field(default=False, title="Dampers stand on it")
+    carries_steering: bool = Field(default=True, title="Steering sits on it")
+    part: PartNumber = ""
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """20 mm."""
+        if isinstance(axle.linkage.corner(RADIUS_MM, 0.0, 0.0).body, LeafBody):
+            raise DomainError(f"The {name} axle hangs on leaf packs and has no subframe to lower.")
+        return cls(axle=name, by_mm=20)
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """What it carries, lower."""
+        corner = axle.linkage.corner(RADIUS_MM, 0.0, 0.0)
+        if isinstance(corner.body, LeafBody):
+            raise DomainError(f"The {self.axle} axle hangs on leaf packs and has no subframe to lower.")
+        stays = set()
+        for part, carried in ((corner.spring, self.carries_springs), (corner.damper, self.carries_dampers)):
+            if not carried:
+                stays.add(getattr(part, "start", ""))
+        if corner.steering is not None and not self.carries_steering:
+            stays.add(corner.steering.inner)
+        down = shift(0.0, 0.0, -self.by_mm)
+        return moved(axle, {n: down for n in frame_points(axle.linkage) if n not in stays}, both_sides=False)
+
+    def summary(self) -> str:
+        """How much, and with what."""
+        with_it = [n for n, on in (("springs", self.carries_springs), ("dampers", self.carries_dampers),
+                                   ("steering", self.carries_steering)) if on]  # fmt: skip
+        return named(self.part, f"{millimetres(self.by_mm)}{', with ' + ', '.join(with_it) if with_it else ''}")
+
+    def parts(self, machine: Vehicle) -> list[str]:
+        """Spacers and bolts."""
+        _ = machine
+        return [f"Subframe spacers {millimetres(self.by_mm)} and bolts longer by as much ({self.axle})"]
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Marks, jack, one side at a time."""
+        _ = machine
+        return [
+            "Mark the subframe's place on the body. Jack with a wide rest under it, never timber; two people.",
+            "Column joint, exhaust, hoses, wires and shafts free to go down with it, then one bolt at a time.",
+            "New bolts through the spacers, subframe back on its marks, to torque from its maker's figures.",
+        ]

@@ -1,0 +1,101 @@
+"""The adjuster bolt of a torsion bar: turns on a lever turn its fixed end."""
+
+import math
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AxleName
+from inclinum.core.plan import Search, millimetres
+from inclinum.core.springs.fitted import TorsionBarData
+
+
+class TorsionAdjuster(Change):
+    """Both adjuster bolts of an axle turned."""
+
+    title: ClassVar[str] = "Torsion adjusters"
+    place: ClassVar[str] = "Torsion bars"
+    known_as: ClassVar[tuple[str, ...]] = ("torsion key", "cranked bars", "adjuster bolts")
+    costs: ClassVar[str] = "the window of travel stays: what bump gains, droop loses"
+    equation: ClassVar[str] = "Δα = turns · pitch / lever"
+    source: ClassVar[str] = "derived here: the bolt pushes the lever's end; small angles of the lever"
+    provides: ClassVar[str] = "adjuster"
+
+    type: Literal["torsion_adjuster"] = "torsion_adjuster"
+    turns: float = Field(
+        ge=-60,
+        le=60,
+        title="Turns",
+        description="positive raises the body",
+        json_schema_extra={"step": 0.25, "slider": [-12, 12]},
+    )
+    pitch_mm: float = Field(default=1.5, gt=0.3, le=6, title="Thread pitch", json_schema_extra={"unit": "mm"})
+    lever_mm: float = Field(
+        default=60,
+        gt=10,
+        le=400,
+        title="Lever",
+        description="from the bar's middle to the bolt",
+        json_schema_extra={"unit": "mm"},
+    )
+    turns_left: float = Field(default=20, ge=0, le=100, title="Turns left", description="that way, thread and stop")
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """One turn up."""
+        _barred(name, axle)
+        return cls(axle=name, turns=1)
+
+    @property
+    def angle_deg(self) -> float:
+        """Change of the free angle, degrees; positive raises the body."""
+        return math.degrees(self.turns * self.pitch_mm / self.lever_mm)
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """The free angle."""
+        bar = _barred(self.axle, axle)
+        if abs(self.turns) > self.turns_left:
+            raise DomainError(
+                f"The {self.axle} adjusters have {self.turns_left:g} turns left that way, and {abs(self.turns):g} are "
+                "asked for. Turn the bars in their splines first."
+            )
+        return {"spring": bar.model_copy(update={"free_angle_deg": bar.free_angle_deg + self.angle_deg})}
+
+    @property
+    def size(self) -> float:
+        """Turns."""
+        return self.turns
+
+    def sized(self) -> str:
+        """By turns."""
+        return f"torsion adjusters {self.turns:+g} turns"
+
+    def at(self, value: float) -> Self:
+        """By other turns."""
+        return self.model_copy(update={"turns": value})
+
+    def search(self, axle: Axle) -> Search | None:
+        """Quarter turns, as many as are left."""
+        _ = axle
+        return Search(-self.turns_left, self.turns_left, 0.25) if self.turns_left else None
+
+    def summary(self) -> str:
+        """Turns and angle."""
+        return f"{self.turns:+g} turns of {self.pitch_mm:g} mm on {millimetres(self.lever_mm)}: {self.angle_deg:+.2f}°"
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Unload the bolt first."""
+        _ = machine
+        return [
+            "Take the weight off the bar first: wheel hanging, bolt greased. Mark bolt and lever, count the turns.",
+            f"{abs(self.turns):g} turns {'in' if self.turns > 0 else 'out'}, both sides alike; roll it before reading.",
+        ]
+
+
+def _barred(name: AxleName, axle: Axle) -> TorsionBarData:
+    if not isinstance(axle.spring, TorsionBarData):
+        raise DomainError(f"The {name} axle has no torsion bars to adjust, but {axle.spring.in_a_sentence}.")
+    return axle.spring
