@@ -42,6 +42,7 @@ from inclinum.core.car.prediction import Assessed, assess, predict
 from inclinum.core.car.vehicle import AngleTarget, Axle, LinkAdjuster
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
+from inclinum.core.kinematics.axles import LeafAxle
 from inclinum.core.kinematics.kinds import WishboneLinkage
 from inclinum.core.kinematics.refit import lengthened, links, moving_points, refitted
 from inclinum.core.quantity.constants import GRAVITY
@@ -131,6 +132,8 @@ def test_a_wedge_turns_the_kingpins_by_its_angle(thick: str, more: float) -> Non
     was, now = found.angles_before.caster_deg, found.angles_after.caster_deg
     assert was is not None
     assert now is not None
+    assert found.coupled is not None
+    assert found.coupled.nose_up_deg == pytest.approx(now - was, abs=0.05)
     # Caster grows when the axle's front comes up: over the axle by a wedge thick behind, under it by the other.
     assert now - was == pytest.approx(more if over.over_axle else -more, abs=0.12)  # type: ignore[union-attr]
 
@@ -341,6 +344,9 @@ def test_parts_keep_their_lengths_and_uprights_their_shape_when_a_joint_moves() 
     assert through.after.front.axle.linkage.named_points()["lower_outer"] == pytest.approx(now["lower_outer"])
 
 
+LATERAL = ArmLength(axle="rear", outer="lateral_rod_axle", longer_mm=10)
+
+
 def test_links_of_a_solid_axle_go_in_pairs_and_a_lateral_rod_pushes_the_axle_over() -> None:
     job = job_on("three_link_axle", "rear")
     was = job.vehicle.rear.linkage.named_points()
@@ -349,10 +355,15 @@ def test_links_of_a_solid_axle_go_in_pairs_and_a_lateral_rod_pushes_the_axle_ove
     for side in ("left", "right"):
         length = [np.linalg.norm(p[f"lower_{side}_axle"] - p[f"lower_{side}_body"]) for p in (was, now)]
         assert length[1] == pytest.approx(length[0] + 8, abs=1e-3)
-    rod = assess(on(job, ArmLength(axle="rear", outer="lateral_rod_axle", longer_mm=10)))
+    rod = assess(on(job, LATERAL))
     now, along = rod.after.rear.axle.linkage.named_points(), was["lateral_rod_axle"] - was["lateral_rod_body"]
     moved = now["lateral_rod_axle"][1] - was["lateral_rod_axle"][1]
     assert moved == pytest.approx(10 * np.linalg.norm(along) / along[1], rel=5e-3)
+    coupled = predict(on(job, LATERAL)).rear.coupled
+    assert coupled is not None
+    assert coupled.shift_left_mm == pytest.approx(
+        (now["wheel_centre_left"] + now["wheel_centre_right"])[1] / 2, abs=0.5
+    )
     assert "lateral_rod_axle" in links(job.vehicle.rear.linkage)
     assert "wheel_centre_left" not in moving_points(job.vehicle.rear.linkage)
 
@@ -366,6 +377,8 @@ def test_radius_arms_on_dropped_brackets_give_the_caster_back() -> None:
     assert now is not None
     points = job.vehicle.front.linkage.named_points()
     arm = points["wheel_centre_left"][0] - points["arm_left_body"][0]
+    assert found.coupled is not None
+    assert found.coupled.nose_up_deg == pytest.approx(now - was, abs=0.05)
     # Arms behind the axle: brackets that come down press the arms' ends down, the kingpins lean back.
     assert arm > 0
     assert now - was == pytest.approx(math.degrees(40 / arm), rel=0.05)
@@ -390,3 +403,25 @@ def test_an_adjuster_that_is_fitted_is_there_to_set() -> None:
     assert setting.set_mm < -2
     with pytest.raises(DomainError, match="already"):
         assess(on(job, AdjusterFitted(axle="rear", adjuster=new), AdjusterFitted(axle="rear", adjuster=new)))
+
+
+def test_a_raised_body_pulls_the_drag_link_and_the_steering_wheel_is_off_by_it_over_arm_and_ratio() -> None:
+    job = job_on("leaf_axle_front", "front")
+    found = predict(on(job, ReArched(axle="front", by_mm=40))).front
+    leaf = job.vehicle.front.linkage
+    assert isinstance(leaf, LeafAxle)
+    steering = leaf.steering
+    assert steering is not None
+    assert steering.box_arm_mm
+    assert steering.box_ratio
+    assert found.coupled is not None
+    assert found.coupled.drag_link_short_mm is not None
+    box, knuckle = np.array(steering.drag_link_box), np.array(steering.drag_link_knuckle)
+    # The box goes up with the body: to first order the link wants longer by its own slope times the rise.
+    slope = (box - knuckle)[2] / np.linalg.norm(box - knuckle)
+    assert found.coupled.drag_link_short_mm == pytest.approx(
+        40 * slope + 40**2 / 2 / np.linalg.norm(box - knuckle), abs=2.5
+    )
+    assert found.coupled.steering_wheel_deg == pytest.approx(
+        math.degrees(found.coupled.drag_link_short_mm / steering.box_arm_mm * steering.box_ratio)
+    )

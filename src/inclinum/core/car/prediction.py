@@ -27,6 +27,8 @@ from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium import swap_estimate
 from inclinum.core.fitting.consequence import LIFT_MM
 from inclinum.core.kinematics import Motion, Poses
+from inclinum.core.kinematics.axles import AxleSteering
+from inclinum.core.kinematics.steered import straight_drag_link
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down, rise_at
 from inclinum.core.plan import Share, choices_of
 from inclinum.core.quantity.constants import GRAVITY
@@ -105,6 +107,19 @@ class ForceCurve(Document):
     ride_force: float
 
 
+class CoupledAxle(Document):
+    """What the plan does to a solid axle as a whole, against how it came."""
+
+    shift_left_mm: float
+    """Of the axle under the body."""
+    nose_up_deg: float
+    """Turn of the axle, its front upwards: of the pinion, and of the kingpins' caster."""
+    drag_link_short_mm: float | None
+    """By how much the drag link is too short to leave the steering wheel where it was; None without one."""
+    steering_wheel_deg: float | None
+    """Turn of the steering wheel off its straight ahead, until that is set; None where the box is not known."""
+
+
 class AxlePrediction(Document):
     """One axle, before and after."""
 
@@ -133,6 +148,8 @@ class AxlePrediction(Document):
     wind_up_deg: dict[str, float]
     """Per arm: what its bushes would store if tightened at full droop."""
     inputs: list[InputShare]
+    coupled: CoupledAxle | None
+    """None where each wheel has its own."""
 
 
 class Prediction(Document):
@@ -224,6 +241,27 @@ CURVE_MARGIN_MM = 10.0
 """How far the curves go on beyond the window of travel."""
 
 
+def _coupled(before: Stance, after: Stance, poses: AxlePoses) -> CoupledAxle | None:
+    if not after.axle.linkage.coupled:
+        return None
+    turns = [math.asin(p.direction(np.array([1.0, 0.0, 0.0]))[0, 2]) for p in (poses.before, poses.after)]
+    by_parts = after.axle.nose_up_deg - before.axle.nose_up_deg
+    short = wheel = None
+    steering = getattr(after.axle.linkage, "steering", None)
+    if isinstance(steering, AxleSteering):
+        was, now = (
+            straight_drag_link(s.axle.linkage.steering, p)  # type: ignore[union-attr]
+            for s, p in ((before, poses.before), (after, poses.after))
+        )
+        short = float(now[0] - was[0])
+        if steering.box_arm_mm and steering.box_ratio:
+            wheel = math.degrees(short / steering.box_arm_mm * steering.box_ratio)
+    return CoupledAxle(
+        shift_left_mm=float(poses.after.centre[0, 1] - poses.before.centre[0, 1]),
+        nose_up_deg=math.degrees(turns[1] - turns[0]) + by_parts, drag_link_short_mm=short, steering_wheel_deg=wheel,
+    )  # fmt: skip
+
+
 def _poses(before: Stance, after: Stance) -> AxlePoses:
     """Everything asked of an axle at its own travels, each on its own linkage; where that stays, in one solve."""
     if before.axle.linkage == after.axle.linkage:
@@ -272,6 +310,7 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
         angles_read=[name for name in ANGLES if getattr(now, name) is not None],
         wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses.after).items()},
         inputs=list(spread.inputs),
+        coupled=_coupled(before, after, poses),
     )
 
 

@@ -149,6 +149,9 @@ class Axle(Document):
     stated_mm: float = Field(
         default=0, ge=-300, le=300, description="how much higher it stands by what was stated, and not computed"
     )
+    nose_up_deg: float = Field(
+        default=0, ge=-45, le=45, description="how far a solid axle was turned by other parts, its front upwards"
+    )
     carried_kg: float = Field(
         default=0, ge=-5000, le=5000, description="at one wheel, put on or taken off since its heights were read"
     )

@@ -354,8 +354,11 @@ class LeafAxle(Linkage):
         """The same packs with the axle turned under them about their centre bolts, rad, its front upwards positive."""
         return self._placed(("wheel_centre", "damper_axle"), _turned(self.points.seat, nose_up))
 
-    def shackled(self, longer: float) -> "LeafAxle":
-        """With shackles of another length, mm longer, both packs carrying what they carried at the same arch.
+    def shackled(self, longer: float) -> tuple["LeafAxle", float]:
+        """With shackles of another length, mm longer, both packs at the arch they had; and the turn.
+
+        Returns:
+            The axle, and by how much pack and axle turned, rad, their front upwards positive.
 
         Source: derived here: pack and axle turn as one about the fixed eye until the other eye is as far from its
         pivot as the shackle is long.
@@ -371,9 +374,8 @@ class LeafAxle(Linkage):
             turn = float(turn_to_reach(across, _flat(eye - fixed), _flat(pivot - fixed), reach))
         if length < LEAST_SHACKLE_MM or not np.isfinite(turn):
             raise DomainError(f"A shackle {length:.0f} mm long does not reach from its pivot to the spring's eye.")
-        return self._placed(
-            ("wheel_centre", "damper_axle", "seat", "shackle_eye"), _turned(self.points.fixed_eye, turn)
-        )
+        carried = ("wheel_centre", "damper_axle", "seat", "shackle_eye")
+        return self._placed(carried, _turned(self.points.fixed_eye, turn)), turn
 
     def _placed(self, names: tuple[str, ...], move: "Move") -> "LeafAxle":
         """With some points, and all the axle carries of the steering, elsewhere."""

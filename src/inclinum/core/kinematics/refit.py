@@ -31,6 +31,8 @@ class Refit:
     """Change of camber with the wheel at the reference height, rad."""
     toe: float
     """The same of toe, one wheel, rad."""
+    nose_up: float
+    """Turn of the upright or axle, its front upwards, rad."""
 
 
 def frame_points(linkage: Linkage) -> tuple[str, ...]:
@@ -151,7 +153,8 @@ def refitted(linkage: Linkage, moved: Mapping[str, Array], longer: Mapping[str, 
         carried = {n: np.array(getattr(new.steering, n)) for n in CARRIED_STEERING}
         turned = {n: tuple(round(float(v), 4) for v in poses.point(at)[0]) for n, at in carried.items()}
         new = new.model_copy(update={"steering": new.steering.model_copy(update=turned)})
-    return Refit(new, float(motion.camber[0]), float(motion.toe[0]))
+    nose_up = float(np.arcsin(poses.direction(np.array([1.0, 0.0, 0.0]))[0, 2]))
+    return Refit(new, float(motion.camber[0]), float(motion.toe[0]), nose_up)
 
 
 def _adjusted(linkage: Linkage, corner: Corner, moved: Mapping[str, Array], longer: Mapping[str, float]) -> Adjustment:

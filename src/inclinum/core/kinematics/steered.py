@@ -31,6 +31,11 @@ class KnuckleMotion:
         return self.drag_link_short / box_arm * box_ratio
 
 
+def straight_drag_link(steering: "AxleSteering", poses: Poses) -> Array:
+    """Length a drag link has to have for the left wheel to stay straight on the axle, the box held, mm, batch shape."""
+    return np.linalg.norm(poses.point(np.array(steering.drag_link_knuckle)) - np.array(steering.drag_link_box), axis=-1)
+
+
 def knuckle_motion(corner: Corner, steering: "AxleSteering", poses: Poses) -> KnuckleMotion:
     """Bump and roll steer of a solid axle steered by a drag link to its left knuckle and a track rod to the right one.
 
@@ -56,8 +61,7 @@ def knuckle_motion(corner: Corner, steering: "AxleSteering", poses: Poses) -> Kn
     right = turn_to_reach(
         right_kingpin, poses.direction(right_end - right_lower), rod_left - right_hub, np.asarray(track)
     )
-    straight = np.linalg.norm(poses.point(arm) - box, axis=-1)
-    return KnuckleMotion(left, right, straight - drag)
+    return KnuckleMotion(left, right, straight_drag_link(steering, poses) - drag)
 
 
 def ackermann_error(inner: Array, outer: Array, track: float, wheelbase: float) -> Array:

@@ -1325,6 +1325,12 @@ export interface components {
              */
             stated_mm: number;
             /**
+             * Nose up
+             * @description how far a solid axle was turned by other parts, its front upwards
+             * @default 0
+             */
+            nose_up_deg: number;
+            /**
              * Carried
              * @description at one wheel, put on or taken off since its heights were read
              * @default 0
@@ -1575,6 +1581,8 @@ export interface components {
             };
             /** Inputs */
             inputs: components["schemas"]["InputShare"][];
+            /** Coupled */
+            coupled: components["schemas"]["CoupledAxle"] | null;
         };
         /**
          * AxleSteering
@@ -3229,6 +3237,20 @@ export interface components {
             key: string;
             /** What */
             what: string;
+        };
+        /**
+         * CoupledAxle
+         * @description What the plan does to a solid axle as a whole, against how it came.
+         */
+        CoupledAxle: {
+            /** Shift left */
+            shift_left_mm: number;
+            /** Nose up */
+            nose_up_deg: number;
+            /** Drag link short */
+            drag_link_short_mm: number | null;
+            /** Steering wheel */
+            steering_wheel_deg: number | null;
         };
         /**
          * Created

@@ -53,18 +53,18 @@ def moved(axle: Axle, shifts: Mapping[str, Array], *, both_sides: bool = True) -
         raise DomainError(f"This suspension has no point {unknown[0]}; there are {known}.")
     every = with_followers(dict(shifts), points) if both_sides else dict(shifts)
     if isinstance(axle.linkage, LeafAxle):
-        return _anew(axle, axle.linkage.with_points({n: points[n] + s for n, s in every.items()}), 0.0, 0.0)
+        return _anew(axle, axle.linkage.with_points({n: points[n] + s for n, s in every.items()}))
     holds = structural(axle.linkage)
     linkage: Linkage = axle.linkage
-    camber = toe = 0.0
+    camber = toe = nose_up = 0.0
     if any(n in holds for n in every):
         found = refit.refitted(linkage, {n: s for n, s in every.items() if n in holds}, {})
-        linkage, camber, toe = found.linkage, found.camber, found.toe
+        linkage, camber, toe, nose_up = found.linkage, found.camber, found.toe, found.nose_up
     loose = {n: s for n, s in every.items() if n not in holds}
     if loose:
         at = linkage.named_points()
         linkage = linkage.with_points({n: at[n] + s for n, s in loose.items()})
-    return _anew(axle, linkage, camber, toe)
+    return _anew(axle, linkage, camber, toe, nose_up)
 
 
 def longer(axle: Axle, outer: str, by: float, *, both_sides: bool = True) -> dict[str, object]:
@@ -77,15 +77,18 @@ def longer(axle: Axle, outer: str, by: float, *, both_sides: bool = True) -> dic
         both_sides: whether the right link of a coupled axle follows.
     """
     found = refit.lengthened(axle.linkage, outer, by)
-    camber, toe, linkage = found.camber, found.toe, found.linkage
+    camber, toe, nose_up, linkage = found.camber, found.toe, found.nose_up, found.linkage
     other = outer.replace("left", "right")
     if both_sides and other != outer and other in refit.links(linkage):
         second = refit.lengthened(linkage, other, by)
         camber, toe, linkage = camber + second.camber, toe + second.toe, second.linkage
-    return _anew(axle, linkage, camber, toe)
+        nose_up += second.nose_up
+    return _anew(axle, linkage, camber, toe, nose_up)
 
 
-def _anew(axle: Axle, linkage: Linkage, camber: float, toe: float) -> dict[str, object]:
+def _anew(
+    axle: Axle, linkage: Linkage, camber: float = 0.0, toe: float = 0.0, nose_up: float = 0.0
+) -> dict[str, object]:
     """Fields with another linkage; what was known of the old points' places is known of the new ones.
 
     A right wheel that differed from the left one has its own points: it takes a change of its own.
@@ -99,6 +102,7 @@ def _anew(axle: Axle, linkage: Linkage, camber: float, toe: float) -> dict[str, 
         "linkage": linkage,
         "camber_deg": axle.camber_deg + math.degrees(camber),
         "toe_deg": axle.toe_deg + math.degrees(toe),
+        "nose_up_deg": axle.nose_up_deg + (math.degrees(nose_up) if linkage.coupled else 0.0),
     }
 
 

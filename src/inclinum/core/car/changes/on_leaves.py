@@ -1,5 +1,7 @@
 """What changes of a leaf-sprung axle ask of it."""
 
+import math
+
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
@@ -25,7 +27,7 @@ def pack_of(name: AxleName, axle: Axle) -> LeafPackData:
     return axle.spring
 
 
-def axle_placed(axle: Axle, placed: LeafAxle) -> dict[str, object]:
+def axle_placed(axle: Axle, placed: LeafAxle, nose_up: float = 0.0) -> dict[str, object]:
     """Fields of an axle whose points now hold with the body at another height.
 
     Both packs carry what they carried where the points hold; the wheels stand so much lower in the body, and a stop
@@ -34,10 +36,16 @@ def axle_placed(axle: Axle, placed: LeafAxle) -> dict[str, object]:
     Args:
         axle: as it was.
         placed: its linkage afterwards.
+        nose_up: turn of the axle by it, its front upwards, rad.
     """
     was, now = axle.linkage.named_points()["wheel_centre"][2], placed.named_points()["wheel_centre"][2]
     rise = float(was - now)
     stop = axle.bump_stop
     if stop.contact_travel_mm is not None:
         stop = stop.model_copy(update={"contact_travel_mm": stop.contact_travel_mm + rise})
-    return {"linkage": placed, "hub_to_arch_mm": axle.hub_to_arch_mm + rise, "bump_stop": stop}
+    return {
+        "linkage": placed,
+        "hub_to_arch_mm": axle.hub_to_arch_mm + rise,
+        "bump_stop": stop,
+        "nose_up_deg": axle.nose_up_deg + math.degrees(nose_up),
+    }

@@ -40,7 +40,9 @@ class Shackle(Change):
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Every point of pack and axle, turned about the fixed eye."""
-        return axle_placed(axle, leaf_axle(self.axle, axle).shackled(self.longer_mm))
+        leaf = leaf_axle(self.axle, axle)
+        placed, turn = leaf.shackled(self.longer_mm)
+        return axle_placed(axle, placed, turn)
 
     @property
     def size(self) -> float:

@@ -42,7 +42,7 @@ class Wedge(Change):
         """
         leaf = leaf_axle(self.axle, axle)
         nose_up = math.radians(self.angle_deg) * (1 if self.thick_end == "rear" else -1) * (1 if leaf.over_axle else -1)
-        return axle_placed(axle, leaf.axle_turned(nose_up))
+        return axle_placed(axle, leaf.axle_turned(nose_up), nose_up)
 
     def summary(self) -> str:
         """Angle and which way round."""
