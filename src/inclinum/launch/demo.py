@@ -2,7 +2,7 @@
 
 from sqlalchemy import Engine
 
-from inclinum.demo import PEOPLE, SHOP_NAME, demo_bike_jobs, demo_bikes, demo_fleet, demo_jobs
+from inclinum.demo import PEOPLE, SHOP_NAME, demo_bike_jobs, demo_bikes, demo_fleet, demo_jobs, demo_kind_jobs
 from inclinum.jobfile import BikeFile, JobFile
 from inclinum.store import jobs, shop, vehicles
 from inclinum.store.database import session_maker
@@ -14,7 +14,7 @@ def load_demo(engine: Engine) -> bool:
         if not shop.is_empty(session):
             return False
         shop.found_shop(session, SHOP_NAME, PEOPLE)
-        for job in demo_jobs():
+        for job in (*demo_kind_jobs(), *demo_jobs()):
             jobs.create(session, JobFile(job=job), PEOPLE[2], note="loaded as demo data")
         for job in demo_bike_jobs():
             jobs.create(session, BikeFile(job=job), PEOPLE[1], note="loaded as demo data")

@@ -11,6 +11,7 @@ import numpy as np
 
 from inclinum.core.car.job import Job
 from inclinum.core.car.limits.case import Stood
+from inclinum.core.car.measured import Question
 from inclinum.core.car.stance import baseline_travel, factor_to_carry, inferred_load, ride_corner
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
@@ -160,4 +161,31 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     )
 
 
-__all__ = ["BodyPrediction", "CornerLoad", "whole_body"]
+HEAVIEST_END, WHOLE_APART = 0.72, 0.2
+"""Of a vehicle's mass: more than the first on one axle, or a sum further off than the second, is asked about."""
+
+
+def weight_questions(stood: Stood) -> list[Question]:
+    """Loads that the springs say at the measured heights, held against the vehicle's own mass."""
+    mass = stood.vehicle.mass_kg
+    if mass is None:
+        return []
+    on = {name: 2 * (stood.axle(name).load / GRAVITY + stood.axle(name).axle.unsprung_kg) for name in AXLES}
+    which = "which part is not what the data say, or which height was read elsewhere?"
+    for name, kilograms in on.items():
+        if kilograms > HEAVIEST_END * mass:
+            said = f"The {name} springs at their height say {kilograms:.0f} kg of a vehicle of {mass:.0f} kg"
+            return [Question(where=f"{name}.load", sentence=f"{said}: {which}")]
+    total = sum(on.values())
+    if abs(total - mass) > WHOLE_APART * mass:
+        return [
+            Question(
+                where="vehicle.load",
+                sentence=f"Front and rear springs at their heights say {total:.0f} kg together, the vehicle's data "
+                f"{mass:.0f} kg: {which}",
+            )
+        ]
+    return []
+
+
+__all__ = ["BodyPrediction", "CornerLoad", "weight_questions", "whole_body"]

@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 
 from inclinum.core.car.changes import PlannedChange
-from inclinum.core.car.corner_weights import BodyPrediction, whole_body
+from inclinum.core.car.corner_weights import BodyPrediction, weight_questions, whole_body
 from inclinum.core.car.drawing import AxlePoses, Drawing, draw
 from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.car.job import Job
@@ -229,7 +229,7 @@ def predict(job: Job) -> Prediction:
         shares=_shares(before, after, job.plan.changes),
         findings=found,
         unmeasured=unmeasured(case),
-        questions=questions(job.vehicle, job.measure),
+        questions=[*questions(job.vehicle, job.measure), *weight_questions(before)],
         stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
         choices=choices_of(before.vehicle, job.plan.changes),
         drawing=draw(before, after, poses),

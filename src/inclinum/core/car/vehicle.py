@@ -119,7 +119,7 @@ class Axle(Document):
     )
     tyre_radius_mm: float = Field(gt=80, le=800, description="loaded")
     camber_deg: float = Field(ge=-15, le=15, description="at the reference height, level")
-    toe_deg: float = Field(ge=-10, le=10)
+    toe_deg: float = Field(ge=-20, le=20)
     hub_to_arch_mm: float = Field(gt=0, le=1500, description="at which the points hold")
     spring: SpringData
     spring_offset_mm: float = Field(

@@ -55,6 +55,8 @@ class Change(Document, Generic[MachineT]):
     """What it gives up for what it gives, in one line."""
     stated: ClassVar[bool] = False
     """Whether its number is somebody's word and not worked out; it is marked so wherever it shows."""
+    offered: ClassVar[bool] = True
+    """Whether it is a way to a height where nobody has put it on the plan: it needs no part that may not be there."""
     adds: ClassVar[bool] = False
     """Whether it comes on top of what is there, and does not replace it."""
 

@@ -41,6 +41,8 @@ class PlanEdits(ABC, Generic[ChangeT, PlannedT, CureT]):
         """Every change of an end that is searched by one number: the plan's own at another size, else one added."""
         for kind in self.kinds:
             there = self.planned(where, kind.provides) if kind.provides else []
+            if not there and not kind.offered:
+                continue
             try:
                 change = there[-1].change if there else self.started(kind, where)
             except ValueError:

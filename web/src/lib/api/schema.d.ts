@@ -5358,7 +5358,7 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["RearLink"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["ClevisOut"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["inclinum__core__bike__changes__tyres__Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"];
+            change: components["schemas"]["RearLink"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["RearUnit"] | components["schemas"]["ClevisOut"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["inclinum__core__bike__changes__tyres__Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"];
         };
         /**
          * PlannedChange
@@ -5872,6 +5872,44 @@ export interface components {
              * @description counted from zero; as before when left empty
              */
             preload_mm?: number | null;
+        };
+        /**
+         * RearUnit
+         * @description The unit, or both of a pair, replaced as it comes from its maker.
+         */
+        RearUnit: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rear_unit";
+            /** Eye to eye, extended */
+            extended_mm: number;
+            /** Stroke */
+            stroke_mm: number;
+            /** Spring */
+            spring: components["schemas"]["RearSpring"];
+            /**
+             * Preload
+             * @default 0
+             */
+            preload_mm: number;
+            /**
+             * Gas force
+             * @default 0
+             */
+            gas_n: number;
+            /**
+             * Height of its rubber
+             * @description none: 0
+             * @default 0
+             */
+            rubber_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
         /**
          * ReferenceLine

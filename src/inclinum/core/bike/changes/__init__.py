@@ -16,6 +16,7 @@ from inclinum.core.bike.changes.rear_damper import RearDamperSwap
 from inclinum.core.bike.changes.rear_link import RearLink
 from inclinum.core.bike.changes.rear_preload import RearPreload
 from inclinum.core.bike.changes.rear_spring import RearSpringSwap
+from inclinum.core.bike.changes.rear_unit import RearUnit
 from inclinum.core.bike.changes.seat_foam import SeatFoam
 from inclinum.core.bike.changes.side_stand import StandLeg
 from inclinum.core.bike.changes.tyres import Tyres
@@ -27,6 +28,7 @@ AnyBikeChange = Annotated[
     | RearSpringSwap
     | RearPreload
     | RearDamperSwap
+    | RearUnit
     | ClevisOut
     | ForkRaise
     | ForkSprings
@@ -70,6 +72,7 @@ __all__ = [
     "RearLink",
     "RearPreload",
     "RearSpringSwap",
+    "RearUnit",
     "SeatFoam",
     "StandLeg",
     "Tyres",

@@ -65,8 +65,9 @@ class Block(Change):
         return self.model_copy(update={"height_mm": value})
 
     def search(self, axle: Axle) -> Search | None:
-        """Sold from 10 to 100 mm in steps of 5; one under the axle lowers, which is not searched so."""
-        return Search(10, 100, 5) if leaf_axle(self.axle, axle).over_axle else None
+        """Sold from 10 to 100 mm in steps of 5; none under a steered axle, and one under the axle lowers."""
+        leaf = leaf_axle(self.axle, axle)
+        return Search(10, 100, 5) if leaf.over_axle and leaf.steering is None else None
 
     def summary(self) -> str:
         """Height."""
@@ -82,8 +83,16 @@ class Block(Change):
 
     def steps(self, machine: Vehicle) -> list[str]:
         """One side at a time, pin in its hole."""
-        _ = machine
+        steered = leaf_axle(self.axle, machine.axle(self.axle)).steering is not None
         return [
+            *(
+                [
+                    "This axle steers: a block lets braking and steering wind it up, and many codes forbid it. "
+                    "Ask whoever inspects it before it is ordered."
+                ]
+                if steered
+                else []
+            ),
             f"Set the {millimetres(self.height_mm)} block, its pin in the axle's seat, the centre bolt's head in the "
             "block. Never a block on top of another one.",
             "New U-bolts crosswise, hand tight; to torque with the axle loaded.",

@@ -21,6 +21,8 @@ class CoilOver(Change):
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("coilovers", "height adjustable suspension", "complete unit")
     costs: ClassVar[str] = "spring, window and stop all at once; preload eats droop"
+    provides: ClassVar[str] = "unit"
+    offered: ClassVar[bool] = False
     equation: ClassVar[str] = "room of the spring = unit length − (open length − collar to top seat)"
     source: ClassVar[str] = "derived here: the collar stands on the body, the top seat on the mount"
 

@@ -20,6 +20,7 @@ class Collar(Change):
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("perch height", "threaded perch", "ring nut", "body length")
     costs: ClassVar[str] = "perch: what bump gains droop loses, and preload; body: the stroke stays, joints reach out"
+    offered: ClassVar[bool] = False
     equation: ClassVar[str] = "perch: Δz = s/MR, room of the spring less s; body: open, closed and stop length + s"
     source: ClassVar[str] = "derived here: a perch moves the spring's seat on the body, a foot moves the whole unit"
     provides: ClassVar[str] = "collar"

@@ -4,6 +4,7 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
+from inclinum.core.car.archetypes.respring import kinds_for
 from inclinum.core.car.changes.spacer import Spacer
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
@@ -13,7 +14,7 @@ from inclinum.core.plan import millimetres, named
 
 
 def _on_a_seat(name: AxleName, axle: Axle) -> None:
-    if not axle.spring.is_coil:
+    if len(kinds_for(axle)) == 1:
         raise DomainError(f"The {name} axle has no seat for a ring: it is sprung by {axle.spring.in_a_sentence}.")
 
 

@@ -15,7 +15,7 @@ class Stated(Change):
     title: ClassVar[str] = "Stated change"
     place: ClassVar[str] = "Stated"
     known_as: ClassVar[tuple[str, ...]] = ("other", "body lift", "kit figure", "maker's claim")
-    costs: ClassVar[str] = "nothing of it is computed: travel, angles and loads stay as if it were not there"
+    costs: ClassVar[str] = "its height is taken as stated; springs, loads and stops stay as they were"
     stated: ClassVar[bool] = True
     equation: ClassVar[str] = "Δz as stated"
     source: ClassVar[str] = "whoever states it"

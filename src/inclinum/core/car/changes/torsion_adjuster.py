@@ -20,6 +20,7 @@ class TorsionAdjuster(Change):
     place: ClassVar[str] = "Torsion bars"
     known_as: ClassVar[tuple[str, ...]] = ("torsion key", "cranked bars", "adjuster bolts")
     costs: ClassVar[str] = "the window of travel stays: what bump gains, droop loses"
+    offered: ClassVar[bool] = False
     equation: ClassVar[str] = "Δα = turns · pitch / lever"
     source: ClassVar[str] = "derived here: the bolt pushes the lever's end; small angles of the lever"
     provides: ClassVar[str] = "adjuster"

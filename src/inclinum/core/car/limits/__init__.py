@@ -10,8 +10,10 @@ from inclinum.core.car.limits import (
     damper_closed,
     joint_angles,
     lamps_and_sensors,
+    levelled,
     local,
     spring_loose,
+    stated,
     stud_engagement,
     undone,
 )
@@ -30,11 +32,12 @@ HARDWARE: tuple[Check, ...] = (
     damper_closed.check,
     spring_loose.check,
     bump_gap.check,
+    levelled.check,
     local.check,
 )
 """Limits of parts and law: what a way to a height is judged by."""
 
-LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, undone.check, lamps_and_sensors.check)
+LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, undone.check, lamps_and_sensors.check, stated.check)
 
 
 def findings(case: Case, checks: tuple[Check, ...] = LIMITS) -> list[Finding]:

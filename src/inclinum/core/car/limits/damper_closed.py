@@ -1,11 +1,15 @@
 """A damper must never be the bump stop: it may not close before the stop is solid."""
 
+import math
+
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.plan import millimetres
 
+LEAST_RATIO = 0.1
+"""Of damper to wheel: below it no packer at the axle helps a damper."""
 WANTED_MM = 3.0
 """Stroke to keep in the damper with the stop solid; a shop's rule of thumb, not a maker's figure."""
 
@@ -24,6 +28,11 @@ def check(case: Case) -> list[Finding]:
             cures = case.taller_stop(
                 f"{name.capitalize()} bump stops {millimetres(height)} high land first", name, height
             )
+        else:
+            ratio = float(stance.ride.damper_length.ratio(stance.bump_end))
+            sooner = float(math.ceil((WANTED_MM - left) / max(ratio, LEAST_RATIO)) + 1)
+            title = f"{name.capitalize()} bump stops packed out by {millimetres(sooner)} land first"
+            cures = case.adding_more(title, name, "stop packed", sooner)
         found.append(
             Finding(
                 id=f"damper_closed.{name}",
