@@ -38,11 +38,14 @@ from inclinum.core.car.changes import (
 )  # fmt: skip
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.job import Job, Plan
+from inclinum.core.car.limits.joint_angles import neutral_of
 from inclinum.core.car.prediction import Assessed, assess, predict
+from inclinum.core.car.stance import axle_corner
 from inclinum.core.car.vehicle import AngleTarget, Axle, LinkAdjuster
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics.axles import LeafAxle
+from inclinum.core.kinematics.joints import joint_angles
 from inclinum.core.kinematics.kinds import WishboneLinkage
 from inclinum.core.kinematics.refit import lengthened, links, moving_points, refitted
 from inclinum.core.quantity.constants import GRAVITY
@@ -425,3 +428,18 @@ def test_a_raised_body_pulls_the_drag_link_and_the_steering_wheel_is_off_by_it_o
     assert found.coupled.steering_wheel_deg == pytest.approx(
         math.degrees(found.coupled.drag_link_short_mm / steering.box_arm_mm * steering.box_ratio)
     )
+
+
+def test_joints_turn_from_where_they_were_made_to_stand_whatever_was_changed_since() -> None:
+    """A subframe lowered by 20 mm with the wheel where it was turns its joints as a rise of 20 mm does."""
+    job = job_on("wishbones", "front")
+    lowered = SubframeLowered(axle="front", by_mm=20, carries_springs=True, carries_dampers=True)
+    axle = lowered.apply(job.vehicle).front
+    assert axle.came == job.vehicle.front.linkage
+    after = joint_angles(axle_corner(axle), axle_corner(axle).body.poses(np.zeros(1)), neutral_of(axle))
+    corner = axle_corner(job.vehicle.front)
+    raised = joint_angles(corner, corner.body.poses(np.array([20.0])))
+    assert set(after) == set(raised)
+    for joint, turned in raised.items():
+        assert after[joint] == pytest.approx(turned, abs=1e-5), joint
+    assert max(after.values()) > 0.02

@@ -14,10 +14,12 @@ def load_demo(engine: Engine) -> bool:
         if not shop.is_empty(session):
             return False
         shop.found_shop(session, SHOP_NAME, PEOPLE)
+        for vehicle, owner in demo_fleet():
+            vehicles.create(session, vehicle, owner, PEOPLE[2])
         for job in (*demo_kind_jobs(), *demo_jobs()):
             jobs.create(session, JobFile(job=job), PEOPLE[2], note="loaded as demo data")
         for job in demo_bike_jobs():
             jobs.create(session, BikeFile(job=job), PEOPLE[1], note="loaded as demo data")
-        for vehicle, owner in (*demo_fleet(), *demo_bikes()):
+        for vehicle, owner in demo_bikes():
             vehicles.create(session, vehicle, owner, PEOPLE[2])
     return True

@@ -4,7 +4,6 @@ from collections.abc import Iterable, Iterator
 from typing import Literal, get_args
 
 from inclinum.core.car.alignment import Alignment, align
-from inclinum.core.car.changes import Change
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import Prediction, predict
 from inclinum.core.car.routines import Task, routine_of
@@ -13,6 +12,7 @@ from inclinum.core.card import cautions
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
+from inclinum.core.plan import at_their_place
 
 Phase = Literal[
     "Before it goes up", "Loosen on the ground", "Lift and support", "Take apart", "Swap", "Refit loosely",
@@ -32,18 +32,14 @@ def card(job: Job) -> Card:
     )  # fmt: skip
 
 
-def _changes(job: Job, axle: AxleName) -> dict[str, Change]:
-    """Changes of an axle that are on, by their id on the stack: a step keeps its id when others come and go."""
-    return {p.id: p.change for p in job.plan.changes if p.on and p.change.axle == axle}
-
-
 def _worked(job: Job) -> list[AxleName]:
     """Axles that something is changed on."""
-    return [a for a in AXLES if _changes(job, a)]
+    return [a for a in AXLES if any(p.on and p.change.axle == a for p in job.plan.changes)]
 
 
 def _preflight(job: Job) -> Preflight:
-    parts = [p for a in AXLES for c in _changes(job, a).values() for p in c.parts(job.vehicle)]
+    placed = at_their_place(job.vehicle, job.plan.changes)
+    parts = [part for a in AXLES for p, machine in placed if p.change.axle == a for part in p.change.parts(machine)]
     hardware, tools, consumables = [], [], []
     for axle in _worked(job):
         data = job.vehicle.axle(axle)
@@ -121,8 +117,11 @@ def _axle_steps(job: Job, prediction: Prediction, axle: AxleName) -> Iterator[St
     for side in SIDES:
         for task in routine.before_swap:
             yield _task(job, axle, side, task)
-        for key, change in _changes(job, axle).items():
-            for m, text in enumerate(change.steps(job.vehicle)):
+        for planned, machine in at_their_place(job.vehicle, job.plan.changes):
+            if planned.change.axle != axle:
+                continue
+            key = planned.id
+            for m, text in enumerate(planned.change.steps(machine)):
                 yield _task(job, axle, side, Task(f"{key}.{m}", "Swap", text, minutes=(2, 6)))
         for n, text in enumerate(data.orientation):
             yield _task(job, axle, side, Task(f"way{n}", "Swap", f"Which way round: {text}", minutes=(0.5, 1)))

@@ -149,6 +149,13 @@ class Axle(Document):
     stated_mm: float = Field(
         default=0, ge=-300, le=300, description="how much higher it stands by what was stated, and not computed"
     )
+    came: AnyLinkage | None = Field(
+        default=None,
+        description="the linkage as it came, where arms or brackets were changed: joints turn from it",
+    )
+    turned_rad: tuple[float, float, float] = Field(
+        default=(0.0, 0.0, 0.0), description="turn of the upright or axle by them at the reference height"
+    )
     nose_up_deg: float = Field(
         default=0, ge=-45, le=45, description="how far a solid axle was turned by other parts, its front upwards"
     )

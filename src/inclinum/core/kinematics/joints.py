@@ -1,7 +1,7 @@
 """Angles in the joints of links and arms, and the travel they allow."""
 
 from collections.abc import Mapping
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -14,32 +14,52 @@ from inclinum.core.kinematics.rigid import Array, dot, unit
 POSITIONS = 161
 
 
-def joint_angles(corner: Corner, poses: Poses) -> dict[str, Array]:
+@dataclass(frozen=True)
+class Neutral:
+    """Where joints have not turned yet: the linkage as it was made, and how its upright has turned since.
+
+    Args:
+        points: every hardpoint then, mm.
+        turn: of the upright from there to where the hardpoints hold now, (3, 3).
+    """
+
+    points: Mapping[str, Array]
+    turn: Array
+
+
+def joint_angles(corner: Corner, poses: Poses, neutral: Neutral | None = None) -> dict[str, Array]:
     """How far every joint of a link has turned from the reference height, by the point it sits at, rad.
 
     An outer joint is told against the body that carries it, an inner one against the chassis. Where several links meet
     in one joint, the one that has turned most.
+
+    Args:
+        corner: the suspension.
+        poses: of its body.
+        neutral: where its joints have not turned, if that is not where its hardpoints hold.
     """
     if not isinstance(corner.body, Body):
         return {}
     points, turned = corner.body.points, {}
+    came, turn = (points, np.eye(3)) if neutral is None else (neutral.points, neutral.turn)
     for link in (c for c in corner.body.constraints if isinstance(c, Link)):
-        was = unit(points[link.on_body] - points[link.on_chassis])
+        was = unit(came[link.on_body] - came[link.on_chassis])
         now = unit(poses.point(points[link.on_body]) - points[link.on_chassis])
-        carried = poses.direction(was)
+        carried = poses.direction(turn @ was)
         for name, against in ((link.on_chassis, was), (link.on_body, carried)):
             angle = np.arccos(np.clip(dot(now, np.broadcast_to(against, now.shape)), -1.0, 1.0))
             turned[name] = np.maximum(turned.get(name, 0.0), angle)
     return turned
 
 
-def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float]) -> Reach:
+def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float], neutral: Neutral | None = None) -> Reach:
     """The reach, ended where a joint is at its limit.
 
     Args:
         corner: the suspension.
         reach: what the linkage alone allows, mm.
         limits: greatest turn of a joint from the reference height by the point it sits at, rad.
+        neutral: as of :func:`joint_angles`.
 
     Raises:
         ValueError: a limit is given for a point that is no joint of a link.
@@ -47,7 +67,7 @@ def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float]) -> 
     if not limits:
         return reach
     travel = np.linspace(reach.low, reach.high, POSITIONS)
-    angles = joint_angles(corner, corner.body.poses(travel))
+    angles = joint_angles(corner, corner.body.poses(travel), neutral)
     for name in limits:
         if name not in angles:
             raise DomainError(f"the joint limit at {name} is at no joint of a link of this suspension")

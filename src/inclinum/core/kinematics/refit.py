@@ -31,8 +31,13 @@ class Refit:
     """Change of camber with the wheel at the reference height, rad."""
     toe: float
     """The same of toe, one wheel, rad."""
-    nose_up: float
-    """Turn of the upright or axle, its front upwards, rad."""
+    turn: Array
+    """Of the upright or axle at the reference height, (3, 3)."""
+
+    @property
+    def nose_up(self) -> float:
+        """Turn of the upright or axle, its front upwards, rad."""
+        return float(np.arcsin(self.turn[2, 0]))
 
 
 def frame_points(linkage: Linkage) -> tuple[str, ...]:
@@ -153,8 +158,7 @@ def refitted(linkage: Linkage, moved: Mapping[str, Array], longer: Mapping[str, 
         carried = {n: np.array(getattr(new.steering, n)) for n in CARRIED_STEERING}
         turned = {n: tuple(round(float(v), 4) for v in poses.point(at)[0]) for n, at in carried.items()}
         new = new.model_copy(update={"steering": new.steering.model_copy(update=turned)})
-    nose_up = float(np.arcsin(poses.direction(np.array([1.0, 0.0, 0.0]))[0, 2]))
-    return Refit(new, float(motion.camber[0]), float(motion.toe[0]), nose_up)
+    return Refit(new, float(motion.camber[0]), float(motion.toe[0]), poses.turn[0])
 
 
 def _adjusted(linkage: Linkage, corner: Corner, moved: Mapping[str, Array], longer: Mapping[str, float]) -> Adjustment:

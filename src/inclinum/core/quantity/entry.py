@@ -72,7 +72,13 @@ class Mass(Entry):
     kind: ClassVar[Kind] = Kind.MASS
 
 
-ENTRIES: dict[Kind, type[Entry]] = {Kind.LENGTH: Length, Kind.ANGLE: Angle, Kind.TORQUE: Torque, Kind.MASS: Mass}
+class Rate(Entry):
+    """A spring rate; the base unit is N/mm."""
+
+    kind: ClassVar[Kind] = Kind.RATE
+
+
+ENTRIES: dict[Kind, type[Entry]] = {entry.kind: entry for entry in (Length, Angle, Torque, Mass, Rate)}
 
 
 _NUMBER = r"(?:\d+(?:[.,]\d+)?|[.,]\d+)"
@@ -160,6 +166,7 @@ _EXAMPLES = {
     Kind.ANGLE: "-1.25 or 1°15'",
     Kind.TORQUE: "90 or 66 lbf·ft",
     Kind.MASS: "412 or 908 lb",
+    Kind.RATE: "32 or 183 lbf/in",
 }
 
 

@@ -16,6 +16,7 @@ class Kind(StrEnum):
     ANGLE = "angle"
     TORQUE = "torque"
     MASS = "mass"
+    RATE = "rate"
 
 
 SPELLINGS: dict[Kind, dict[str, float]] = {
@@ -43,8 +44,16 @@ SPELLINGS: dict[Kind, dict[str, float]] = {
         "ft lb": constants.lbf * constants.foot,
     },
     Kind.MASS: {"kg": 1.0, "lb": constants.lb, "lbs": constants.lb},
+    Kind.RATE: {
+        "n/mm": 1.0,
+        "kn/m": 1.0,
+        "kgf/mm": constants.g,
+        "kg/mm": constants.g,
+        "lbf/in": constants.lbf / (constants.inch / constants.milli),
+        "lb/in": constants.lbf / (constants.inch / constants.milli),
+    },
 }
-"""Unit spellings accepted at entry, lower case, with the base units in one of each: mm, degrees, N·m and kg."""
+"""Unit spellings accepted at entry, lower case, with the base units in one of each: mm, degrees, N·m, kg, N/mm."""
 
 
 def factor(kind: Kind, spelling: str) -> float:

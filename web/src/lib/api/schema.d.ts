@@ -1325,6 +1325,25 @@ export interface components {
              */
             stated_mm: number;
             /**
+             * Came
+             * @description the linkage as it came, where arms or brackets were changed: joints turn from it
+             */
+            came?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
+            /**
+             * Turned rad
+             * @description turn of the upright or axle by them at the reference height
+             * @default [
+             *       0,
+             *       0,
+             *       0
+             *     ]
+             */
+            turned_rad: [
+                number,
+                number,
+                number
+            ];
+            /**
              * Nose up
              * @description how far a solid axle was turned by other parts, its front upwards
              * @default 0
@@ -4454,7 +4473,7 @@ export interface components {
          * @description What sort of quantity a number is; it decides the units that may follow it.
          * @enum {string}
          */
-        Kind: "length" | "angle" | "torque" | "mass";
+        Kind: "length" | "angle" | "torque" | "mass" | "rate";
         /**
          * KindView
          * @description A kind of machine.

@@ -12,7 +12,7 @@
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import X from '@lucide/svelte/icons/x';
 	import DocumentForm from '../ui/DocumentForm.svelte';
-	import { laidOut, nodeOf, valueAt, withValue, type Schema } from '../ui/form';
+	import { isPlain, laidOut, nodeOf, valueAt, withValue, type Schema } from '../ui/form';
 	import Length from '../ui/Length.svelte';
 
 	let {
@@ -55,6 +55,8 @@
 		few ? fields : fields.filter((f, i) => (f.node.kind === 'number' && f.node.slider) || i < OPEN)
 	);
 	const rest = $derived(fields.filter((f) => !front.includes(f)));
+	/** A part to choose, or a part with fields of its own, has the whole width. */
+	const wide = (f: (typeof fields)[number]) => !isPlain(f.node) || (f.path.at(-1) ?? '') in choices;
 	const put = (path: string[], to: unknown) =>
 		onchange({ ...planned, change: withValue(planned.change, path, to) });
 </script>
@@ -111,7 +113,14 @@
 		{#each some as f (f.path.join('.'))}
 			{@const v = valueAt(planned.change, f.path) ?? (f.optional ? null : f.node.start)}
 			{@const slider = f.node.kind === 'number' ? f.node.slider : undefined}
-			<div class={slider ? 'col-span-3 grid grid-cols-[1fr_130px] items-center gap-3' : ''} title={f.help}>
+			<div
+				class={slider
+					? 'col-span-3 grid grid-cols-[1fr_130px] items-center gap-3'
+					: wide(f)
+						? 'col-span-3'
+						: ''}
+				title={f.help}
+			>
 				{#if slider && f.node.kind === 'number'}
 					<div>
 						<span class="label">{f.title}</span>

@@ -47,9 +47,15 @@
 			return;
 		}
 		let number = Number(text.replace(',', '.'));
-		if (isLength) {
+		// A label may state a rate in another shop's unit: the core knows what that is in ours.
+		const isRate = unit === 'N/mm' && /[a-z]/i.test(text);
+		if (isLength || isRate) {
 			const asked = await ask(
-				api.POST('/api/entry', { body: { text, kind: 'length', default_unit: settings.units } })
+				api.POST('/api/entry', {
+					body: isRate
+						? { text, kind: 'rate', default_unit: 'N/mm' }
+						: { text, kind: 'length', default_unit: settings.units }
+				})
 			);
 			trouble = asked.trouble;
 			if (!asked.data) return;

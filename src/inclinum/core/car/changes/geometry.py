@@ -4,6 +4,7 @@ import math
 from collections.abc import Mapping
 
 import numpy as np
+from scipy.spatial.transform import Rotation
 
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.errors import DomainError
@@ -55,16 +56,15 @@ def moved(axle: Axle, shifts: Mapping[str, Array], *, both_sides: bool = True) -
     if isinstance(axle.linkage, LeafAxle):
         return _anew(axle, axle.linkage.with_points({n: points[n] + s for n, s in every.items()}))
     holds = structural(axle.linkage)
-    linkage: Linkage = axle.linkage
-    camber = toe = nose_up = 0.0
-    if any(n in holds for n in every):
-        found = refit.refitted(linkage, {n: s for n, s in every.items() if n in holds}, {})
-        linkage, camber, toe, nose_up = found.linkage, found.camber, found.toe, found.nose_up
+    held = {n: s for n, s in every.items() if n in holds}
+    found = refit.refitted(axle.linkage, held, {}) if held else None
     loose = {n: s for n, s in every.items() if n not in holds}
-    if loose:
-        at = linkage.named_points()
-        linkage = linkage.with_points({n: at[n] + s for n, s in loose.items()})
-    return _anew(axle, linkage, camber, toe, nose_up)
+    if not loose:
+        return _anew(axle, axle.linkage if found is None else found.linkage, *([found] if found else []))
+    linkage = axle.linkage if found is None else found.linkage
+    at = linkage.named_points()
+    linkage = linkage.with_points({n: at[n] + s for n, s in loose.items()})
+    return _anew(axle, linkage, *([found] if found else []))
 
 
 def longer(axle: Axle, outer: str, by: float, *, both_sides: bool = True) -> dict[str, object]:
@@ -76,33 +76,39 @@ def longer(axle: Axle, outer: str, by: float, *, both_sides: bool = True) -> dic
         by: mm.
         both_sides: whether the right link of a coupled axle follows.
     """
-    found = refit.lengthened(axle.linkage, outer, by)
-    camber, toe, nose_up, linkage = found.camber, found.toe, found.nose_up, found.linkage
+    done = [refit.lengthened(axle.linkage, outer, by)]
     other = outer.replace("left", "right")
-    if both_sides and other != outer and other in refit.links(linkage):
-        second = refit.lengthened(linkage, other, by)
-        camber, toe, linkage = camber + second.camber, toe + second.toe, second.linkage
-        nose_up += second.nose_up
-    return _anew(axle, linkage, camber, toe, nose_up)
+    if both_sides and other != outer and other in refit.links(axle.linkage):
+        done.append(refit.lengthened(done[0].linkage, other, by))
+    return _anew(axle, done[-1].linkage, *done)
 
 
-def _anew(
-    axle: Axle, linkage: Linkage, camber: float = 0.0, toe: float = 0.0, nose_up: float = 0.0
-) -> dict[str, object]:
+def _anew(axle: Axle, linkage: Linkage, *done: refit.Refit) -> dict[str, object]:
     """Fields with another linkage; what was known of the old points' places is known of the new ones.
 
     A right wheel that differed from the left one has its own points: it takes a change of its own.
+
+    Args:
+        axle: as it was.
+        linkage: as it is.
+        done: what was done to it, one after the other.
     """
     if axle.right is not None:
         raise DomainError(
             "The right wheel's points were measured apart from the left one's, and a change of brackets or arms is "
             "worked out for alike sides only. Make both sides alike on the vehicle's bench first."
         )
+    turn = Rotation.from_rotvec(axle.turned_rad)
+    for step in done:
+        turn = Rotation.from_matrix(step.turn) * turn
+    nose_up = sum(step.nose_up for step in done) if linkage.coupled else 0.0
     return {
         "linkage": linkage,
-        "camber_deg": axle.camber_deg + math.degrees(camber),
-        "toe_deg": axle.toe_deg + math.degrees(toe),
-        "nose_up_deg": axle.nose_up_deg + (math.degrees(nose_up) if linkage.coupled else 0.0),
+        "came": axle.came or axle.linkage,
+        "turned_rad": tuple(turn.as_rotvec().tolist()),
+        "camber_deg": axle.camber_deg + math.degrees(sum(step.camber for step in done)),
+        "toe_deg": axle.toe_deg + math.degrees(sum(step.toe for step in done)),
+        "nose_up_deg": axle.nose_up_deg + math.degrees(nose_up),
     }
 
 

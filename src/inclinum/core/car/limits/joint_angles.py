@@ -3,6 +3,7 @@
 import math
 
 import numpy as np
+from scipy.spatial.transform import Rotation
 
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
@@ -10,7 +11,7 @@ from inclinum.core.car.stance import Stance
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.kinematics.body import Reach
-from inclinum.core.kinematics.joints import joint_angles, limited_reach
+from inclinum.core.kinematics.joints import Neutral, joint_angles, limited_reach
 from inclinum.core.kinematics.points import point_name
 
 
@@ -55,7 +56,15 @@ def _nowhere(name: AxleName, point: str) -> Finding:
 def _ends(stance: Stance, limits: dict[str, float]) -> Reach:
     """Travel that the joints allow, within what damper and stop use."""
     low, high = (min(stance.full_droop, stance.travel), max(stance.bump_end, stance.travel))
-    return limited_reach(stance.corner, Reach(low - 1.0, high + 1.0), limits)
+    return limited_reach(stance.corner, Reach(low - 1.0, high + 1.0), limits, neutral_of(stance.axle))
+
+
+def neutral_of(axle: Axle) -> Neutral | None:
+    """Where the joints were made to stand: on the linkage as it came."""
+    if axle.came is None:
+        return None
+    points = axle.came.corner(axle.tyre_radius_mm, 0.0, 0.0).body.points
+    return Neutral(points, Rotation.from_rotvec(axle.turned_rad).as_matrix())
 
 
 def _finding(name: AxleName, stance: Stance, reach: Reach, side: Side | None, *, droop: bool) -> Finding | None:
