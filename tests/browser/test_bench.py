@@ -5,6 +5,7 @@ import re
 import pytest
 from playwright.sync_api import Browser, Page, expect
 
+from tests.browser.adding import add_change
 from tests.browser.test_walk import JOB, open_job, saved
 
 
@@ -165,8 +166,7 @@ def test_a_chosen_setting_moves_the_angle_and_can_be_given_back(page: Page) -> N
 @pytest.mark.refused
 def test_a_stopped_plan_is_built_only_on_a_written_word(page: Page) -> None:
     open_job(page, "plan")
-    page.get_by_role("button", name="Add a change").click()
-    page.get_by_role("menuitem", name="Strut-top spacer, front").click()
+    add_change(page, "Strut-top spacer", "Front")
     field = page.get_by_label("Thickness, Strut-top spacer, front").last
     field.fill("18")
     field.press("Enter")

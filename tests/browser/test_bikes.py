@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.adding import add_change
+
 
 @pytest.fixture
 def bench(page: Page) -> Page:
@@ -72,8 +74,7 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     expect(page.get_by_text("sag 65")).to_be_visible()
 
     page.get_by_role("link", name="3 Plan").click()
-    page.get_by_role("button", name="Add a change").click()
-    page.get_by_role("menuitem", name=re.compile("^Link")).click()
+    add_change(page, "Link")
     rod = page.get_by_label("Rod, hole to hole, Link")
     typed(page, "Rod, hole to hole, Link", f"{float(rod.input_value()) + 4:g}")
     expect(page.get_by_test_id("rear-drop")).not_to_contain_text("0 mm")
@@ -158,8 +159,7 @@ def test_two_changes_alike_do_not_empty_the_card(page: Page) -> None:
     page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
     page.goto("/jobs/whin-2026-lower/plan")
     for n in (1, 2):
-        page.get_by_role("button", name="Add a change").click()
-        page.get_by_role("menuitem", name="Rear spring").click()
+        add_change(page, "Rear spring")
         expect(page.get_by_text("Rear spring", exact=True)).to_have_count(n)
     expect(page.get_by_test_id("saved")).to_contain_text("Saved")
     page.get_by_role("link", name="Build").click()

@@ -7,6 +7,8 @@ import pytest
 from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
+from tests.browser.adding import add_change
+
 JOB = "/jobs/van-2026-washed-out-track"
 
 
@@ -43,8 +45,7 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     page.keyboard.press("Escape")  # leaves the field, so that the digit is a stage and not a reading
     page.keyboard.press("3")
     expect(page).to_have_url(re.compile("/plan$"))
-    page.get_by_role("button", name="Add a change").click()
-    page.get_by_role("menuitem", name="Strut-top spacer, front").click()
+    add_change(page, "Strut-top spacer", "Front")
     thickness = page.get_by_label("Thickness, Strut-top spacer, front").last
     thickness.fill("16")
     thickness.press("Enter")

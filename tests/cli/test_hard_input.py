@@ -8,6 +8,7 @@ import pytest
 from typer.testing import CliRunner
 
 from inclinum.cli import app
+from inclinum.jobfile import VERSION
 
 DOCS = Path(__file__).parents[2] / "docs"
 JOB, AXLE, BIKE = (DOCS / f"example{kind}.json" for kind in (".inclinum", ".axle", ".bike.inclinum"))
@@ -65,7 +66,7 @@ def test_a_bad_value_is_told_where_it_stands(tmp_path: Path, path: tuple[str, ..
 
 def test_a_number_without_end_and_a_mark_before_the_text(tmp_path: Path) -> None:
     bad = tmp_path / "bad.json"
-    bad.write_text(JOB.read_text().replace('"version": 3', '"version": 3' + "1" * 6000, 1))
+    bad.write_text(JOB.read_text().replace(f'"version": {VERSION}', f'"version": {VERSION}' + "1" * 6000, 1))
     assert "thousands of digits" in sentence("predict", str(bad))
     marked = tmp_path / "marked.json"
     marked.write_bytes(b"\xef\xbb\xbf" + JOB.read_bytes())

@@ -11,6 +11,7 @@ import pytest
 from sqlalchemy import Engine, create_engine, text
 
 from inclinum.core.car.job import Brief
+from inclinum.demo import demo_bike_jobs, demo_jobs, demo_kind_jobs
 from inclinum.launch.cluster import Cluster
 from inclinum.store import jobs
 from inclinum.store.archive import ArchiveError, back_up, read_manifest, restore
@@ -123,4 +124,5 @@ def test_a_damaged_archive_is_refused_before_anything_is_touched(
     with pytest.raises(ArchiveError, match="cannot be written"):
         back_up(engine, tmp_path / "no such folder" / "a.backup")
     shutil.copy(good, tmp_path / "whole")
-    assert read_manifest(tmp_path / "whole").summary().startswith("8 jobs")
+    held = len(demo_jobs()) + len(demo_kind_jobs()) + len(demo_bike_jobs())
+    assert read_manifest(tmp_path / "whole").summary().startswith(f"{held} jobs")

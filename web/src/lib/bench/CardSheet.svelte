@@ -101,7 +101,12 @@
 							class="accent-dye mt-0.5 h-6 w-6 shrink-0"
 							checked={!!tickOf}
 							aria-label="Done: {step.axle ?? ''} {step.side ?? ''} {step.text}"
-							onchange={(e) => ontick(step.id, e.currentTarget.checked)}
+							onchange={async (e) => {
+								// A tick that is refused does not stay on the paper.
+								const box = e.currentTarget;
+								await ontick(step.id, box.checked);
+								box.checked = ticks.has(step.id);
+							}}
 						/>
 						<span class="min-w-0 flex-1">
 							{#if step.axle}<strong class="capitalize"
