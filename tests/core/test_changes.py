@@ -209,3 +209,11 @@ def test_the_nearest_size_is_found_whichever_way_it_moves_the_body_and_where_som
     assert [c.title for c in nearest([sized], rises, sign * 30.0, 0.0)] == ["9.5"], "the largest ones count too"
     assert nearest([sized], rises, -sign * 12.0, 0.0) == [], "the other way it does not go"
     assert nearest([sized], rises, sign * 12.0, sign * 12.1) == [], "the plan is nearer as it is"
+
+
+def test_what_is_searched_says_what_it_provides() -> None:
+    """Ways to a height pass by what provides nothing."""
+    for machine in MACHINES.values():
+        for kind in machine.changes:
+            searched = any("search" in vars(k) for k in kind.__mro__ if k.__name__ not in ("Change", "BikeChange"))
+            assert not searched or kind.provides, kind

@@ -10,12 +10,12 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.car.changes import PlannedChange
+from inclinum.core.car.changes import PlannedChange, apply_all
 from inclinum.core.car.corner_weights import BodyPrediction, weight_questions, whole_body
 from inclinum.core.car.drawing import AxlePoses, Drawing, draw
 from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.car.job import Job
-from inclinum.core.car.limits import Case, Finding, Stood, findings, stand_changed, stand_measured, unmeasured
+from inclinum.core.car.limits import Case, Finding, Stood, findings, stand_changed, stand_measured, stand_on, unmeasured
 from inclinum.core.car.limits.local import lamp_height
 from inclinum.core.car.measured import Question, questions
 from inclinum.core.car.rack import mean_offsets
@@ -468,17 +468,13 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
 
 def _shares(before: Stood, after: Stood, changes: tuple[PlannedChange, ...]) -> list[Share]:
     """Each change's own step of the rise, in the order of the stack."""
-    shares, reached = [], before
+    shares, reached, machine = [], before, before.vehicle
     for n, planned in enumerate(changes):
         last = not any(p.on for p in changes[n + 1 :])
+        # The whole stack was validated when it was assessed; here it is gone through once more, change by change.
+        machine = apply_all(machine, (planned,), searching=True)
         try:
-            then = (
-                reached
-                if not planned.on
-                else after
-                if last
-                else stand_changed(before, changes[: n + 1], after, reached)
-            )
+            then = reached if not planned.on else after if last else stand_on(before, machine, after, reached)
         except NoRidePoint:  # half a plan need not stand; the whole one was checked
             then = reached
         shares.append(

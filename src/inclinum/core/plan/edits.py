@@ -40,7 +40,9 @@ class PlanEdits(ABC, Generic[ChangeT, PlannedT, CureT]):
     def candidates(self, where: Where) -> Iterator[Candidate[CureT]]:
         """Every change of an end that is searched by one number: the plan's own at another size, else one added."""
         for kind in self.kinds:
-            there = self.planned(where, kind.provides) if kind.provides else []
+            if not kind.provides:
+                continue
+            there = self.planned(where, kind.provides)
             if not there and not kind.offered:
                 continue
             try:

@@ -2967,7 +2967,7 @@ export interface components {
             /** Height of its stop */
             stop_mm: number;
             /**
-             * Part number
+             * Part number of the unit
              * @default
              */
             part: string;
@@ -5925,7 +5925,7 @@ export interface components {
              */
             rubber_mm: number;
             /**
-             * Part number
+             * Part number of the unit
              * @default
              */
             part: string;

@@ -64,7 +64,7 @@
 <AddChange bind:open={adding} bind:axle={view.axle} {bench} onadd={(type, axle) => void add(type, axle)} />
 <Told sentence={trouble || view.trouble} class="mb-2" />
 
-<ol class="grid gap-2">
+<ol class="grid grid-cols-1 gap-2">
 	{#each stack as planned, i (planned.id)}
 		{@const k = kinds.find((one) => one.type === planned.change.type)}
 		<li

@@ -35,7 +35,7 @@ class RearUnit(BikeChange):
     )
     gas_n: float = Field(default=0, ge=0, le=2000, title="Gas force")
     rubber_mm: float = Field(default=0, ge=0, le=80, title="Height of its rubber", description="none: 0")
-    part: PartNumber = ""
+    part: PartNumber = Field(default="", title="Part number of the unit")
 
     @model_validator(mode="after")
     def _rubber_fits(self) -> Self:

@@ -38,7 +38,7 @@ class CoilOver(Change):
         json_schema_extra={"unit": "mm", "step": 1, "slider": [100, 400]},
     )
     stop_mm: float = Field(gt=0, le=300, title="Height of its stop", json_schema_extra={"unit": "mm", "step": 1})
-    part: PartNumber = ""
+    part: PartNumber = Field(default="", title="Part number of the unit")
 
     @model_validator(mode="after")
     def _whole(self) -> Self:

@@ -18,7 +18,7 @@ from inclinum.core.car.limits import (
     undone,
 )
 from inclinum.core.car.limits.assumed import told_as_assumed, unmeasured
-from inclinum.core.car.limits.case import Case, Stood, rises, stand_changed, stand_measured
+from inclinum.core.car.limits.case import Case, Stood, rises, stand_changed, stand_measured, stand_on
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.plan import Severity, worst_first
 
@@ -57,5 +57,6 @@ __all__ = [
     "rises",
     "stand_changed",
     "stand_measured",
+    "stand_on",
     "unmeasured",
 ]

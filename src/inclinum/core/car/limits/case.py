@@ -103,7 +103,11 @@ def _free(axle: Axle) -> str:
 
 def stand_changed(base: Stood, changes: tuple[PlannedChange, ...], *known: Stood) -> Stood:
     """The same vehicle and loads with changes made; an axle that is as in ``base`` or ``known`` stands as there."""
-    vehicle = apply_all(base.vehicle, changes)
+    return stand_on(base, apply_all(base.vehicle, changes), *known)
+
+
+def stand_on(base: Stood, vehicle: Vehicle, *known: Stood) -> Stood:
+    """The same loads on a vehicle that was changed, as :func:`stand_changed`."""
     stances = []
     for name in AXLES:
         axle, was = vehicle.axle(name), base.axle(name)
@@ -120,10 +124,16 @@ def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleNam
     was = base.axle(name)
     axles: list[Axle] = []
     can = np.zeros(len(plans), dtype=bool)
+    # Plans of a search differ in one change: what comes before it is made once.
+    made: dict[tuple[int, ...], Vehicle] = {(): base.vehicle}
     for n, changes in enumerate(plans):
         try:
-            own = tuple(p for p in changes if p.change.touches(name))
-            axles.append(apply_all(base.vehicle, own, searching=True).axle(name))
+            own = tuple(p for p in changes if p.on and p.change.touches(name))
+            ids = tuple(id(p) for p in own)
+            begun = next(k for k in range(len(ids), -1, -1) if ids[:k] in made)
+            for k in range(begun, len(ids)):
+                made[ids[: k + 1]] = apply_all(made[ids[:k]], own[k : k + 1], searching=True)
+            axles.append(made[ids].axle(name))
             can[n] = True
         except DomainError:
             continue

@@ -19,6 +19,8 @@ def check(case: Case) -> list[Finding]:
     """One finding per axle and end of travel that a joint with a known angle ends; the worse side where they differ."""
     found = []
     for name, axle, stance in both_axles(case):
+        if not axle.joint_limits_deg:
+            continue
         joints = joint_angles(stance.corner, stance.corner.body.poses(np.zeros(1)))
         limits = {point: math.radians(most) for point, most in axle.joint_limits_deg.items() if point in joints}
         found += [_nowhere(name, point) for point in axle.joint_limits_deg if point not in joints]
