@@ -39,6 +39,17 @@ def dragged(job: Job, n: int) -> Job:
     return job.model_copy(update={"plan": Plan(changes=changes)})
 
 
+def twelve(job: Job, n: int) -> Job:
+    """The same on a stack of twelve changes."""
+    more = tuple(
+        PlannedChange.model_validate(
+            {"id": f"drag{i}", "change": StrutTopSpacer(axle="front", thickness_mm=2 + ((n + i) % 100) / 80)}
+        )
+        for i in range(12 - len(job.plan.changes))
+    )
+    return job.model_copy(update={"plan": Plan(changes=(*job.plan.changes, *more))})
+
+
 def main() -> None:
     """Print the table."""
     job = demo_jobs()[-1]
@@ -50,6 +61,7 @@ def main() -> None:
     body = [dragged(job, n).model_dump_json() for n in range(100)]
     rows = {
         "prediction, spacer dragged": milliseconds(lambda n: predict(dragged(job, n))),
+        "on a stack of twelve changes": milliseconds(lambda n: predict(twelve(job, n))),
         "the same from JSON to JSON": milliseconds(
             lambda n: predict(Job.model_validate_json(body[n % 100])).model_dump_json()
         ),

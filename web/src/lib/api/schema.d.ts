@@ -2475,13 +2475,8 @@ export interface components {
              */
             axle: "front" | "rear";
             /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            type: "bracket_moved";
-            /**
              * Which
-             * @description point of the frame
+             * @description point of the suspension
              */
             point: string;
             /**
@@ -2496,7 +2491,7 @@ export interface components {
             out_mm: number;
             /**
              * Up
-             * @description negative for a bracket that reaches down
+             * @description negative for further down
              * @default 0
              */
             up_mm: number;
@@ -2505,6 +2500,11 @@ export interface components {
              * @default
              */
             part: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "bracket_moved";
         };
         /**
          * Brief
@@ -4437,13 +4437,8 @@ export interface components {
              */
             axle: "front" | "rear";
             /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            type: "joint_moved";
-            /**
              * Which
-             * @description point of arm, upright or axle
+             * @description point of the suspension
              */
             point: string;
             /**
@@ -4458,7 +4453,7 @@ export interface components {
             out_mm: number;
             /**
              * Up
-             * @description negative for a bracket that reaches down
+             * @description negative for further down
              * @default 0
              */
             up_mm: number;
@@ -4467,6 +4462,11 @@ export interface components {
              * @default
              */
             part: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "joint_moved";
         };
         /**
          * Kind

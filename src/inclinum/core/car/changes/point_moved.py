@@ -1,0 +1,82 @@
+"""What a hardpoint that sits elsewhere has in common, whatever part it is on."""
+
+from abc import abstractmethod
+from typing import ClassVar, Self
+
+from pydantic import Field
+
+from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.geometry import moved, shift, titled
+from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.kinematics import point_name
+from inclinum.core.kinematics.kinds import Linkage
+from inclinum.core.plan import millimetres, named
+
+
+class PointMoved(Change):
+    """Base of the changes that move one point, at both sides; a subclass says which points it can be."""
+
+    place: ClassVar[str] = "Arms and subframe"
+    equation: ClassVar[str] = "links keep their lengths: the linkage solved with the point moved, wheel at its height"
+    source: ClassVar[str] = "constraints of rigid bodies, textbooks of multibody dynamics; solved by the product"
+    parts_are: ClassVar[str]
+    """What is bought for it, in the plural."""
+
+    point: str = Field(max_length=60, title="Which", description="point of the suspension")
+    forward_mm: float = Field(default=0, ge=-150, le=150, title="Forward", json_schema_extra={"unit": "mm", "step": 1})
+    out_mm: float = Field(default=0, ge=-150, le=150, title="Outward", json_schema_extra={"unit": "mm", "step": 1})
+    up_mm: float = Field(
+        default=0, ge=-200, le=200, title="Up", description="negative for further down",
+        json_schema_extra={"unit": "mm", "step": 1, "slider": [-100, 60]},
+    )  # fmt: skip
+    part: PartNumber = ""
+
+    @classmethod
+    @abstractmethod
+    def among(cls, linkage: Linkage) -> tuple[str, ...]:
+        """Points it can move."""
+
+    @classmethod
+    def start(cls, name: AxleName, axle: Axle) -> Self:
+        """The first point there is, 10 mm down."""
+        names = cls.among(axle.linkage)
+        if not names:
+            raise DomainError(f"The {name} axle has no point for the change “{cls.title.lower()}”.")
+        return cls.model_validate({"axle": name, "point": names[0], "up_mm": -10})
+
+    def choices(self, machine: Vehicle) -> dict[str, list[tuple[str, str]]]:
+        """Points it can move."""
+        return {"point": titled(self.among(machine.axle(self.axle).linkage))}
+
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """The linkage, and the wheel's angles where its points now hold."""
+        if self.point not in self.among(axle.linkage):
+            there = ", ".join(title for _, title in titled(self.among(axle.linkage)))
+            raise DomainError(
+                f"The change “{self.title}” does not move {point_name(self.point)} of the {self.axle} axle, but one "
+                f"of: {there}."
+            )
+        return moved(axle, {self.point: shift(self.forward_mm, self.out_mm, self.up_mm)})
+
+    @property
+    def way(self) -> str:
+        """Where to, in words."""
+        words = [
+            f"{millimetres(abs(by))} {more if by > 0 else less}"
+            for by, more, less in (
+                (self.forward_mm, "forward", "back"), (self.out_mm, "out", "in"), (self.up_mm, "up", "down"),
+            )
+            if by
+        ]  # fmt: skip
+        return ", ".join(words) or "as it was"
+
+    def summary(self) -> str:
+        """Which, and where to."""
+        return named(self.part, f"{point_name(self.point)}: {self.way}")
+
+    def parts(self, machine: Vehicle) -> list[str]:
+        """The pair."""
+        _ = machine
+        return [f"2 {self.parts_are}, {self.summary()} ({self.axle})"]
