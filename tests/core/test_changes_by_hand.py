@@ -37,12 +37,14 @@ from inclinum.core.car.changes import (
     begin,
 )  # fmt: skip
 from inclinum.core.car.changes.base import Change
+from inclinum.core.car.draws import sample_vehicle
 from inclinum.core.car.job import Job, Plan
 from inclinum.core.car.limits.joint_angles import neutral_of
 from inclinum.core.car.prediction import Assessed, assess, predict
 from inclinum.core.car.stance import axle_corner
 from inclinum.core.car.vehicle import AngleTarget, Axle, LinkAdjuster
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.known import Known
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics.axles import LeafAxle
 from inclinum.core.kinematics.joints import joint_angles
@@ -443,3 +445,27 @@ def test_joints_turn_from_where_they_were_made_to_stand_whatever_was_changed_sin
     for joint, turned in raised.items():
         assert after[joint] == pytest.approx(turned, abs=1e-5), joint
     assert max(after.values()) > 0.02
+
+
+@pytest.mark.parametrize(
+    ("key", "change"),
+    [
+        ("wishbones", Load(axle="front", mass_kg=90)),
+        ("wishbones", Stated(axle="front", what="pucks", rise_mm=18)),
+        ("wishbones", Collar(axle="front", by_mm=8, turns="body")),
+        ("wishbones", ArmLength(axle="front", outer="lower_outer", longer_mm=12)),
+        ("wishbones", SubframeLowered(axle="front", by_mm=20)),
+        ("wishbones", WheelOffset(axle="front", out_mm=25)),
+        ("leaf_axle_front", Shackle(axle="front", longer_mm=40)),
+    ],
+)
+def test_drawn_samples_lie_about_the_height_that_is_predicted(key: str, change: Change) -> None:
+    job = on(job_on(key, "front"), change)
+    axle = job.vehicle.front
+    known = {n: Known(source="measured", tolerance_mm=1.0) for n in axle.linkage.named_points()}
+    job = job.model_copy(update={"vehicle": job.vehicle.with_axle("front", known=known)})
+    predicted = next(h.after for h in predict(job).heights if h.axle == "front" and h.kind == "hub_to_arch")
+    drawn = [w for w in sample_vehicle(job, 400, seed=3) if w.axle == "front"]
+    for wheel in drawn:
+        spread = float(np.std(wheel.height))
+        assert float(np.mean(wheel.height)) == pytest.approx(predicted, abs=3.5 * spread / math.sqrt(400) + 0.3)

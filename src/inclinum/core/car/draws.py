@@ -14,7 +14,7 @@ from inclinum.core.car.limits.case import stand_changed, stand_measured
 from inclinum.core.car.stance import Stance, ride_corner
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.known import ASSUMED_POINT_MM
-from inclinum.core.document.names import AXLES, SIDES, AxleName
+from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium import QuadraticLength
 from inclinum.core.fitting.tape import followers, with_followers
 from inclinum.core.kinematics.constraints import Adjustment
@@ -116,7 +116,7 @@ def _axle(
     motion = corner.motion(there, adjusted=moved)  # body level: pitch is a matter of both axles' heights
     camber, toe = (np.degrees(v).reshape(samples) for v in (motion.camber, motion.toe))
     return [
-        SampledWheel(name, side, _height(job, axle, name, side) + tape[side] + baseline - ride, camber, toe)
+        SampledWheel(name, side, _height(job, after, name, side) + tape[side] + baseline - ride, camber, toe)
         for side in SIDES
     ]
 
@@ -155,6 +155,7 @@ def _hardpoints(axle: Axle, samples: int, rng: np.random.Generator) -> Adjustmen
     return Adjustment(with_followers(drawn, points), placed_anew=True)
 
 
-def _height(job: Job, axle: Axle, name: AxleName, side: str) -> float:
-    reading = job.measure.corner(name, side, "hub_to_arch")  # type: ignore[arg-type]
-    return axle.hub_to_arch_mm if reading is None else reading.value
+def _height(job: Job, stance: Stance, name: AxleName, side: Side) -> float:
+    """Hub to arch as it came, read or by the vehicle's data, mm."""
+    reading = job.measure.corner(name, side, "hub_to_arch")
+    return stance.axle.hub_to_arch_mm - stance.baseline if reading is None else reading.value
