@@ -54,7 +54,7 @@ def test_every_kind_begins_on_every_axle_or_says_why_not(kind: str, axle: AxleNa
         # What the strut and the semi-trailing arm of the van have no place for; every archetype: test_every_change.
         assert f" {axle} axle" in why
         leaf = {"leaf_packs", "leaves_changed", "re_arched", "helper_leaf", "block", "shackle", "over_axle", "wedge"}
-        other = {"torsion_bars", "torsion_reindex", "torsion_adjuster", "air_height"}
+        other = {"torsion_bars", "torsion_reindex", "torsion_adjuster", "air_height", "anti_roll_links"}
         apart = {"strut_top_spacer", "longer_studs", "coil_over", "arm_length"} if axle == "rear" else set()
         assert kind in leaf | other | apart
         return
@@ -155,9 +155,9 @@ def test_ids_on_a_stack_stay_free_of_each_other() -> None:
     assert begin("seat_spacer", "rear", van(), without).id not in {p.id for p in without}
 
 
-def test_a_swap_to_the_same_spring_changes_nothing() -> None:
+def test_a_swap_to_the_same_spring_only_makes_it_another_pair() -> None:
     coil = plain_coil(van(), "front")
-    assert SpringSwap(axle="front", coil=coil).apply(van()) == van()
+    assert SpringSwap(axle="front", coil=coil).apply(van()) == van().with_axle("front", renewed=True)
 
 
 def test_a_machine_that_a_change_makes_impossible_is_refused_by_the_part_it_spoils() -> None:

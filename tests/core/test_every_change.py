@@ -5,8 +5,8 @@ import pytest
 from inclinum.core.car.archetypes import ARCHETYPES, vehicle_of
 from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
 from inclinum.core.car.job import AxleAim, Brief, Job, Plan
-from inclinum.core.car.limits.case import stand_changed, stand_measured
 from inclinum.core.car.prediction import predict
+from inclinum.core.car.stood import stand_changed, stand_measured
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.quantity import Length

@@ -9,6 +9,7 @@ from typing import Any, Generic, TypeVar
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
+from psycopg.errors import UniqueViolation
 from pydantic import BaseModel, ValidationError
 from pydantic_core import ErrorDetails
 from sqlalchemy.exc import DBAPIError, IntegrityError, OperationalError
@@ -102,7 +103,7 @@ def refusal_of(error: Exception) -> tuple[int, BaseModel] | None:
             )
         case HTTPException():
             return error.status_code, Refusal(sentence=_sentence_of(error))
-        case IntegrityError():
+        case IntegrityError() if isinstance(error.orig, UniqueViolation):
             return 409, Refusal(sentence="Somebody else took that name at the same moment; choose another one.")
         case OperationalError() | NoConnection() | DBAPIError() if _database_away(error):
             return 503, Refusal(sentence="The database does not answer just now. What you typed is kept; try again.")

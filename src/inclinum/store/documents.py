@@ -8,7 +8,7 @@ from typing import Any
 
 from inclinum import __version__
 from inclinum.core.bike.job import BikeAlign, BikeBrief, BikeMeasurements, BikeProve
-from inclinum.core.car.job import Align, Brief, Measurements, Prove
+from inclinum.core.car.job import Align, AxleAim, Brief, Measurements, Prove
 from inclinum.core.card.record import Build
 from inclinum.core.document import Document
 from inclinum.core.document.names import STAGES, StageName
@@ -114,7 +114,7 @@ def listed(section: Document) -> Row:
         case Brief():
             return {
                 "owner": section.owner, "due": section.due,
-                "front_rise": section.front.rise.value, "rear_rise": section.rear.rise.value,
+                "front_rise": _said_rise(section.front), "rear_rise": _said_rise(section.rear),
             }  # fmt: skip
         case BikeBrief():
             return {
@@ -123,6 +123,11 @@ def listed(section: Document) -> Row:
         case Prove() | BikeProve():
             return {"signed_off": section.sign_off.at if section.sign_off else None}
     return {}
+
+
+def _said_rise(aim: AxleAim) -> float | None:
+    """A rise that stands in the brief as one; what is said by a height follows from the readings."""
+    return aim.rise.value if aim.by == "rise" else None
 
 
 def _reading_rows(stage: str, readings: Row) -> list[Row]:

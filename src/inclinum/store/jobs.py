@@ -74,7 +74,7 @@ class JobSummary(Document):
     signed_off: datetime | None
     front_rise: float | None
     """Aimed at, mm; of a two-wheeler the front follows the rear."""
-    rear_rise: float
+    rear_rise: float | None
     saved_at: datetime
     trouble: str | None
     """Why it cannot be opened; what is stored can be downloaded all the same."""

@@ -121,7 +121,7 @@ class JobRow(Base):
     owner: Mapped[str] = mapped_column(String(120), server_default="")
     due: Mapped[date | None]
     front_rise: Mapped[float | None]
-    rear_rise: Mapped[float] = mapped_column(server_default="0")
+    rear_rise: Mapped[float | None]
     signed_off: Mapped[datetime | None] = mapped_column(DateTime(timezone=True))
     begun: Mapped[int] = mapped_column(server_default="0")
     """A bit for each stage with something in it, in the order of the stages."""

@@ -35,8 +35,8 @@ export type Wing = {
 	proving: string;
 	/** How an empty plan is begun, beside adding a change. */
 	begin: string;
-	/** Rise of an end that the brief wants, mm. */
-	aim: (job: Any, axle: AxleName) => number;
+	/** Rise of an end that the brief wants, mm; where it wants none, no rise. */
+	aim: (job: Any, axle: AxleName, prediction: Any) => number;
 	/** Rise of an end that is predicted, mm. */
 	rise: (prediction: Any, axle: AxleName) => number;
 	/** Printouts beside the card: what it is called, and its name in the address. */

@@ -66,6 +66,11 @@
 		removing = undefined;
 		await queries.invalidateQueries({ queryKey: ['jobs'] });
 	}
+	/** Which ends have a rise as their aim. */
+	const aimOf = (job: { front_rise: number | null; rear_rise: number | null }) => {
+		if (job.front_rise === null) return job.rear_rise === null ? 'Aim' : 'Aim, rear';
+		return job.rear_rise === null ? 'Aim, front' : 'Aim, front / rear';
+	};
 </script>
 
 <svelte:head><title>Jobs · Inclinum</title></svelte:head>
@@ -115,9 +120,14 @@
 							<span class="text-quiet">{job.vehicle}{job.plate ? ` · ${job.plate}` : ''} · {job.owner}</span>
 						</span>
 						<span class="text-base">
-							<span class="label block">{job.front_rise === null ? 'Aim, rear' : 'Aim, front / rear'}</span>
-							{#if job.front_rise !== null}<Length mm={job.front_rise} signed unit={false} /> /{/if}
-							<Length mm={job.rear_rise} signed />
+							<span class="label block">{aimOf(job)}</span>
+							{#if job.front_rise !== null}<Length
+									mm={job.front_rise}
+									signed
+									unit={job.rear_rise === null}
+								/>{#if job.rear_rise !== null}&nbsp;/{/if}{/if}
+							{#if job.rear_rise !== null}<Length mm={job.rear_rise} signed />{/if}
+							{#if job.front_rise === null && job.rear_rise === null}as the brief says{/if}
 						</span>
 						<span>
 							{#if job.trouble}

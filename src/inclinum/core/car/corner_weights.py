@@ -5,14 +5,14 @@ none; where there are both, the scales win and the difference is told. Anti-roll
 the measured baseline.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from inclinum.core.car.job import Job
-from inclinum.core.car.limits.case import Stood
 from inclinum.core.car.measured import Question
-from inclinum.core.car.stance import baseline_travel, factor_to_carry, inferred_load, ride_corner
+from inclinum.core.car.stance import baseline_travel, factor_to_carry, inferred_load, keeps_springs, ride_corner
+from inclinum.core.car.stood import Stood
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium.body import BarOffset, BodyStance, SprungBody, centre_of
@@ -117,7 +117,7 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     for n, (axle, side) in enumerate(WHEELS):
         fitted, planned = before.axle(axle).of_side(side).axle, after.axle(axle).of_side(side).axle
         # Another spring is taken by its data; the one that was weighed carries what the scale said.
-        kept = np.isfinite(scale[n]) and planned.spring.is_same_part(fitted.spring)
+        kept = np.isfinite(scale[n]) and keeps_springs(fitted, planned)
         factor = factor_to_carry(fitted, float(baseline[n]), float(loads[n])) if kept else None
         shifted[n] = baseline[n] + planned.hub_to_arch_mm - fitted.hub_to_arch_mm
         corners.append(_Corner(ride_corner(planned, 1.0 if factor is None else factor), float(shifted[n])))
@@ -161,6 +161,22 @@ def whole_body(job: Job, before: Stood, after: Stood) -> BodyPrediction:
     )
 
 
+def by_its_side(job: Job, before: Stood, after: Stood) -> dict[tuple[AxleName, Side], float]:
+    """What each corner rises beyond its axle because springs are set wheel by wheel, mm; zero where none are.
+
+    The body on its four corners, against the same body with each axle's mean on both of its sides: a collar turned at
+    one corner lifts the one across from it too.
+    """
+    axles = {name: after.vehicle.axle(name) for name in AXLES}
+    if not any(axle.uneven_mm or axle.uneven_deg for axle in axles.values()):
+        return dict.fromkeys(WHEELS, 0.0)
+    even = {n: a.model_copy(update={"uneven_mm": 0.0, "uneven_deg": 0.0}) for n, a in axles.items()}
+    stances = {name: replace(after.axle(name), axle=even[name]) for name in AXLES}
+    alike = Stood(after.vehicle.model_copy(update=even), stances["front"], stances["rear"])
+    rises = [[c.rise_mm for c in whole_body(job, before, stood).corners] for stood in (after, alike)]
+    return {wheel: rises[0][n] - rises[1][n] for n, wheel in enumerate(WHEELS)}
+
+
 HEAVIEST_END, WHOLE_APART = 0.72, 0.2
 """Of a vehicle's mass: more than the first on one axle, or a sum further off than the second, is asked about."""
 
@@ -188,4 +204,4 @@ def weight_questions(stood: Stood) -> list[Question]:
     return []
 
 
-__all__ = ["BodyPrediction", "CornerLoad", "weight_questions", "whole_body"]
+__all__ = ["BodyPrediction", "CornerLoad", "by_its_side", "weight_questions", "whole_body"]

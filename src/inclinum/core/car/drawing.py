@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from inclinum.core.car.limits.case import Stood
 from inclinum.core.car.stance import Stance
+from inclinum.core.car.stood import Stood
 from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics import Poses, wheel_angles

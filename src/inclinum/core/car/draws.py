@@ -8,10 +8,17 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from inclinum.core.car.height_spread import scales_of, spacer_tolerance, stated_tolerance, tape_tolerance
+from inclinum.core.car.height_spread import (
+    as_new_of,
+    load_read,
+    scales_of,
+    spacer_tolerance,
+    stated_tolerance,
+    tape_tolerance,
+)
 from inclinum.core.car.job import Job
-from inclinum.core.car.limits.case import stand_changed, stand_measured
-from inclinum.core.car.stance import Stance, ride_corner
+from inclinum.core.car.stance import Stance, keeps_springs, ride_corner
+from inclinum.core.car.stood import stand_changed, stand_measured
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.known import ASSUMED_POINT_MM
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
@@ -78,7 +85,7 @@ def _axle(
         rng.normal(1.0, before.axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),
         rng.normal(0.0, before.axle.spring.free_length_tolerance / COVERAGE, samples),
     )
-    swapped = not axle.spring.is_same_part(before.axle.spring)
+    swapped = not keeps_springs(before.axle, axle)
     new_rate, new_longer = (
         (
             rng.normal(1.0, axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),
@@ -89,17 +96,15 @@ def _axle(
     )
     tape = {side: rng.normal(0.0, tape_tolerance(job, name, side) / COVERAGE, samples) for side in SIDES}
     baseline = after.baseline - sum(tape.values()) / 2
-    found_at = before.baseline + shift - sum(tape.values()) / 2
-    base, fitted = ride_corner(before.axle), ride_corner(axle)
-    load = replace(base, spring=Toleranced(base.spring, rate, longer), spring_length=read_on).wheel_force(found_at)
-    if scales := scales_of(job, name):
-        # As in the first-order spread: a side that was not weighed counts as its spring says.
-        without = replace(ride_corner(before.axle, 0.0), spring_length=read_on).wheel_force(found_at)
-        read = sum(rng.normal(value, tolerance / COVERAGE, samples) for _, value, tolerance in scales)
-        weighed = (read - len(scales) * before.axle.unsprung_kg) * GRAVITY
-        by_spring, load = load, (weighed + (2 - len(scales)) * load) / 2
-        if not swapped:
-            new_rate = rate * (load - without) / (by_spring - without)
+    found_at = np.asarray(before.baseline + shift - sum(tape.values()) / 2)
+    fitted = ride_corner(axle)
+    drawn = [rng.normal(value, tolerance / COVERAGE, samples) for _, value, tolerance in scales_of(job, name)]
+    healthy = [rng.normal(value, tolerance / COVERAGE, samples) for _, value, tolerance in as_new_of(job, name)]
+    load, kept = load_read(
+        before, read_on, (rate, longer), found_at, on_scales=drawn, as_new=healthy[0] if healthy else None
+    )
+    if not swapped:
+        new_rate = rate * kept
     thicker = rng.normal(0.0, spacer_tolerance(job, name) / COVERAGE, samples)
     planned = replace(
         fitted,

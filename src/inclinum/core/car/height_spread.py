@@ -1,15 +1,17 @@
 """What the tolerances of tape, springs and spacers do to a predicted height."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from inclinum.core.car.job import Job
-from inclinum.core.car.stance import Stance, ride_corner
+from inclinum.core.car.stance import Stance, keeps_springs, ride_corner
 from inclinum.core.document import Document
 from inclinum.core.document.known import ASSUMED_HEIGHT_MM
 from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.equilibrium import ScaledLength
+from inclinum.core.equilibrium.corner import LengthCurve
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import Toleranced
@@ -43,7 +45,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
     themselves: the spring that leaves then has no part in it.
     """
     old, new = before.axle.spring, after.axle.spring
-    swapped = not new.is_same_part(old)
+    swapped = not keeps_springs(before.axle, after.axle)
     tape = [tape_tolerance(job, name, side) for side in SIDES]
     inputs: list[tuple[str, float, float]] = [
         ("tape, hub to arch left", 0.0, tape[0]),
@@ -55,12 +57,13 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         ("spacer thickness", 0.0, spacer_tolerance(job, name)),
         ("installation ratio", 1.0, before.axle.ratio_tolerance_percent / 100),
         *scales_of(job, name),
+        *as_new_of(job, name),
         ("what is stated", 0.0, stated_tolerance(job, name)),
     ]
     added = (after.axle.carried_kg - before.axle.carried_kg) * GRAVITY
     base, fitted = ride_corner(before.axle), ride_corner(after.axle)
-    none = ride_corner(before.axle, 0.0)
     weighed = [n for n, (label, _, _) in enumerate(inputs) if label.startswith("scale")]
+    as_new = [n for n, (label, _, _) in enumerate(inputs) if label == AS_NEW]
 
     def response(rows: Array) -> Array:
         """Rows of inputs → (rise, left height error, right height error) per row, mm."""
@@ -68,16 +71,13 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         baseline = before.baseline - (left + right) / 2
         shifted = baseline + after.baseline - before.baseline
         curve = ScaledLength(base.spring_length, ratio, before.baseline)
-        load = replace(base, spring=Toleranced(base.spring, k_old, l_old), spring_length=curve).wheel_force(baseline)
-        if weighed:
-            # A side that was not weighed still counts as its spring says.
-            without = replace(none, spring_length=curve).wheel_force(baseline)
-            on_scales = (rows.T[weighed].sum(axis=0) - len(weighed) * before.axle.unsprung_kg) * GRAVITY
-            by_spring, load = load, (on_scales + (2 - len(weighed)) * load) / 2
-            k_old = k_old * (load - without) / (by_spring - without)
+        load, kept = load_read(
+            before, curve, (k_old, l_old), baseline,
+            on_scales=list(rows.T[weighed]), as_new=rows.T[as_new[0]] if as_new else None,
+        )  # fmt: skip
         planned = replace(
             fitted,
-            spring=Toleranced(fitted.spring, *((k_new, l_new) if swapped else (k_old, l_old))),
+            spring=Toleranced(fitted.spring, *((k_new, l_new) if swapped else (k_old * kept, l_old))),
             spring_length=ScaledLength(fitted.spring_length, ratio, after.baseline),
             spring_room_taken=fitted.spring_room_taken + spacer,
         )
@@ -101,6 +101,57 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
             if spread.share[1, i] > 1e-6
         ),
     )
+
+
+def load_read(
+    before: Stance,
+    curve: LengthCurve,
+    fitted: tuple[Array, Array],
+    baseline: Array,
+    *,
+    on_scales: Sequence[Array],
+    as_new: Array | None,
+) -> tuple[Array, Array | float]:
+    """Sprung load at one wheel for samples of what it is read from, and what its springs carry of what they should.
+
+    Args:
+        before: as it was measured.
+        curve: length of its springs over travel.
+        fitted: rate (as a factor) and free length (as a difference, mm or rad) of its springs, each (S,).
+        baseline: linkage travel at the height read, mm, (S,).
+        on_scales: readings of the wheels that were weighed, kg, each (S,).
+        as_new: hub to arch with healthy springs, mm, (S,); None where nobody knows it.
+
+    Returns:
+        Loads, N, and force of the fitted springs as a share of what these data say, 1 where they tell the load.
+    """
+    axle = before.axle
+    base = ride_corner(axle)
+    by_spring = replace(base, spring=Toleranced(base.spring, *fitted), spring_length=curve).wheel_force(baseline)
+    if not on_scales and as_new is None:
+        return by_spring, 1.0
+    without = replace(ride_corner(axle, 0.0), spring_length=curve).wheel_force(baseline)
+    if on_scales:
+        # A side that was not weighed still counts as its spring says.
+        read = (sum(on_scales) - len(on_scales) * axle.unsprung_kg) * GRAVITY
+        load = (read + (2 - len(on_scales)) * by_spring) / 2
+    else:
+        sound = ride_corner(axle.model_copy(update={"tired": 0.0}))
+        healthy = replace(sound, spring=Toleranced(sound.spring, *fitted), spring_length=curve)
+        assert as_new is not None, "without scales the height with healthy springs tells the load"
+        load = healthy.wheel_force(axle.hub_to_arch_mm - as_new)
+    return load, (load - without) / (by_spring - without)
+
+
+AS_NEW = "height with healthy springs"
+
+
+def as_new_of(job: Job, axle: AxleName) -> list[tuple[str, float, float]]:
+    """The height with healthy springs as an input, where it tells the load: label, reading and ±, mm."""
+    reading = job.measure.as_new(axle)
+    if reading is None or scales_of(job, axle):
+        return []
+    return [(AS_NEW, reading.value, ASSUMED_HEIGHT_MM if reading.tolerance is None else reading.tolerance)]
 
 
 ASSUMED_SCALE_SHARE = 0.01

@@ -8,17 +8,37 @@ from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.vehicle import AngleName, Vehicle
 from inclinum.core.card.record import Build, SignOff
 from inclinum.core.document import Document, InOrder
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import TAPE_MM
 from inclinum.core.document.names import SIDES, AxleName, Key, Name, Side, Text
 from inclinum.core.plan.job import Titled, Wanted, each_once
 from inclinum.core.quantity import Angle, Length, Mass
 
+AimedBy = Literal["rise", "hub_to_arch", "arch_to_ground", "tyre_to_arch", "station", "rake", "none"]
+HEIGHTS: tuple[AimedBy, ...] = ("hub_to_arch", "arch_to_ground", "tyre_to_arch", "station")
+
 
 class AxleAim(Document):
-    """How far one end is to rise (negative: drop)."""
+    """What is wanted of one end, as people say it: a rise, a height at a reference, a rake, or nothing."""
 
-    rise: Length
+    by: AimedBy = Field(default="rise", description="how it is said")
+    rise: Length = Field(default_factory=lambda: Length.model_validate("0"), description="of the body; negative: drop")
+    height: Length | None = Field(default=None, description="wanted at the reference, where it is said by a height")
+    station: str = Field(default="", max_length=120, description="the one whose height above ground is wanted")
+    rake: Angle | None = Field(
+        default=None, description="wanted from arch to arch above the ground, nose-down positive; 0 is level"
+    )
     tolerance_mm: float = Field(default=5, gt=0, le=100, description="how near counts as met")
+
+    @model_validator(mode="after")
+    def _said(self) -> "AxleAim":
+        if self.by in HEIGHTS and self.height is None:
+            raise DomainError("an aim by a height needs that height")
+        if self.by == "station" and not self.station:
+            raise DomainError("an aim at a station needs the name of the station")
+        if self.by == "rake" and self.rake is None:
+            raise DomainError("an aim by a rake needs its angle: 0 is level")
+        return self
 
 
 class LocalLimit(Document):
@@ -49,6 +69,12 @@ class Brief(Wanted):
     local_limits: tuple[LocalLimit, ...] = Field(default=(), max_length=20)
     cargo: tuple[Cargo, ...] = Field(default=(), max_length=20, description="looked at on top of the planned stance")
 
+    @model_validator(mode="after")
+    def _one_end_follows(self) -> "Brief":
+        if self.front.by == self.rear.by == "rake":
+            raise DomainError("a rake follows from the other end: give one end a height, a rise, or no aim")
+        return self
+
     def aim(self, axle: AxleName) -> AxleAim:
         """The aim of one axle."""
         return self.front if axle == "front" else self.rear
@@ -59,7 +85,7 @@ class CornerReading(Document):
 
     axle: AxleName
     side: Side
-    quantity: Literal["hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod"]
+    quantity: Literal["hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod", "tyre_to_arch"]
     reading: Length
 
 
@@ -91,10 +117,14 @@ class ScaleReading(Document):
 class Measurements(Document):
     """One round of readings."""
 
-    corners: tuple[CornerReading, ...] = Field(default=(), max_length=16)
+    corners: tuple[CornerReading, ...] = Field(default=(), max_length=20)
     stations: tuple[StationReading, ...] = Field(default=(), max_length=120)
     angles: tuple[AngleReading, ...] = Field(default=(), max_length=12)
     scales: tuple[ScaleReading, ...] = Field(default=(), max_length=4)
+    front_as_new: Length | None = Field(
+        default=None, description="front hub to arch with healthy springs and this load: the maker's, or another's"
+    )
+    rear_as_new: Length | None = Field(default=None, description="the same at the rear")
     default_tolerance_mm: float = Field(default=TAPE_MM, ge=0, le=50, description="± of a tape reading without its own")
     note: Text = ""
 
@@ -118,6 +148,10 @@ class Measurements(Document):
         found = [r.value for s in SIDES if (r := self.corner(axle, s, quantity))]
         return sum(found) / len(found) if found else None
 
+    def as_new(self, axle: AxleName) -> Length | None:
+        """Hub to arch with healthy springs, where somebody knows it."""
+        return self.front_as_new if axle == "front" else self.rear_as_new
+
     def station(self, station: str, side: Side) -> Length | None:
         """A station reading, when taken."""
         return next((s.reading for s in self.stations if (s.station, s.side) == (station, side)), None)
@@ -131,10 +165,20 @@ class Measurements(Document):
         return next((a.reading for a in self.angles if (a.axle, a.side, a.angle) == (axle, side, angle)), None)
 
 
+class Kit(Document):
+    """Changes that were bought as one, with the rise their seller advertises."""
+
+    name: Name
+    changes: tuple[str, ...] = Field(min_length=1, max_length=40, description="ids of the changes that belong to it")
+    front_mm: float | None = Field(default=None, ge=-300, le=300, description="advertised rise; negative for a drop")
+    rear_mm: float | None = Field(default=None, ge=-300, le=300, description="the same at the rear")
+
+
 class Plan(Document):
     """The stack of changes, in order, and a written override when something stops it."""
 
     changes: tuple[PlannedChange, ...] = Field(default=(), max_length=40)
+    kits: tuple[Kit, ...] = Field(default=(), max_length=10, description="what of them was bought as one")
     override: Text = Field(default="", description="why it is built although a finding stops it")
 
 
@@ -150,6 +194,12 @@ class Prove(Document):
 
     after: Measurements = Measurements()
     sign_off: SignOff | None = None
+
+    @model_validator(mode="after")
+    def _springs_are_known_by_now(self) -> "Prove":
+        if self.after.front_as_new or self.after.rear_as_new:
+            raise DomainError("heights with healthy springs belong to the readings before the job, under Measure")
+        return self
 
 
 class Job(Titled):

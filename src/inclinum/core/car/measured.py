@@ -8,13 +8,17 @@ from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName
 
-CornerQuantity = Literal["hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod"]
+CornerQuantity = Literal["hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod", "tyre_to_arch"]
+
+APART_MM = 6.0
+"""Left and right of an axle further apart than this, as planned or after a job, are worth a look."""
 
 QUANTITY_NAMES: dict[str, str] = {
     "hub_to_arch": "hub to arch",
     "tyre_radius": "tyre radius",
     "bump_stop_gap": "bump-stop gap",
     "exposed_rod": "exposed damper rod",
+    "tyre_to_arch": "tyre to arch",
     "station": "height above ground",
     "camber": "camber",
     "toe": "toe",
@@ -22,11 +26,12 @@ QUANTITY_NAMES: dict[str, str] = {
     "rise": "rise",
     "torque": "torque",
     "scale": "wheel load",
+    "rake": "rake",
 }
 
 Readable = Literal[
-    "hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod", "station", "camber", "toe", "caster", "rise",
-    "torque", "scale",
+    "hub_to_arch", "tyre_radius", "bump_stop_gap", "exposed_rod", "tyre_to_arch", "station", "camber", "toe", "caster",
+    "rise", "torque", "scale", "rake",
 ]  # fmt: skip
 """What is typed as a reading."""
 POSSIBLE: dict[str, tuple[float, float]] = {
@@ -34,6 +39,7 @@ POSSIBLE: dict[str, tuple[float, float]] = {
     "tyre_radius": (80, 800),
     "bump_stop_gap": (0, 300),
     "exposed_rod": (0, 500),
+    "tyre_to_arch": (-150, 600),
     "station": (20, 3500),
     "camber": (-15, 15),
     "toe": (-10, 10),
@@ -41,8 +47,12 @@ POSSIBLE: dict[str, tuple[float, float]] = {
     "rise": (-300, 300),
     "torque": (0.5, 1500),
     "scale": (10, 6000),
+    "rake": (-10, 10),
 }
 """What a reading can be at all, mm, degree or N·m; anything else is a slip of the pen."""
+
+
+_UNITS = dict.fromkeys(("camber", "toe", "caster", "rake"), "°") | {"torque": " N·m", "scale": " kg"}
 
 
 def refusal(quantity: str, value: float) -> str | None:
@@ -50,7 +60,9 @@ def refusal(quantity: str, value: float) -> str | None:
     low, high = POSSIBLE[quantity]
     if low <= value <= high:
         return None
-    unit = {"camber": "°", "toe": "°", "caster": "°", "torque": " N·m", "scale": " kg"}.get(quantity, " mm")
+    unit = {"camber": "°", "toe": "°", "caster": "°", "rake": "°", "torque": " N·m", "scale": " kg"}.get(
+        quantity, " mm"
+    )
     return (
         f"A {QUANTITY_NAMES[quantity]} of {value:.4g}{unit} cannot be right: "
         f"it lies between {low:g} and {high:g}{unit}. Is the unit right?"
@@ -130,6 +142,7 @@ _LIKELY: dict[str, tuple[float, float]] = {
     "tyre_radius": (6, 25),
     "bump_stop_gap": (10, 30),
     "exposed_rod": (12, 40),
+    "tyre_to_arch": (12, 60),
 }
 """Per quantity: how far left and right, and reading and vehicle data, may lie apart before it is asked about."""
 
@@ -145,6 +158,7 @@ def _expected(vehicle: Vehicle, readings: Measurements, axle: AxleName) -> dict[
         "tyre_radius": data.tyre_radius_mm,
         "bump_stop_gap": gap,
         "exposed_rod": damper - data.damper.closed_mm + data.damper.rod_hidden_mm,
+        "tyre_to_arch": data.hub_to_arch_mm - now - data.tyre_radius_mm,
     }
 
 

@@ -10,17 +10,21 @@ from typing import Literal
 
 import numpy as np
 
+from inclinum.core.car.aims import aimed
 from inclinum.core.car.changes import PlannedChange, apply_all
-from inclinum.core.car.corner_weights import BodyPrediction, weight_questions, whole_body
+from inclinum.core.car.claims import KitPrediction, kits, recovered
+from inclinum.core.car.corner_weights import BodyPrediction, by_its_side, weight_questions, whole_body
 from inclinum.core.car.drawing import AxlePoses, Drawing, draw
+from inclinum.core.car.ground import ground_angles
 from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
+from inclinum.core.car.heights import station_after, station_before, station_rise
 from inclinum.core.car.job import Job
 from inclinum.core.car.limits import Case, Finding, Stood, findings, stand_changed, stand_measured, stand_on, unmeasured
 from inclinum.core.car.limits.local import lamp_height
 from inclinum.core.car.measured import Question, questions
 from inclinum.core.car.rack import mean_offsets
 from inclinum.core.car.stance import NoRidePoint, Stance, motion_over_reach
-from inclinum.core.car.vehicle import ANGLES, AngleName
+from inclinum.core.car.vehicle import ANGLES, AngleName, Axle
 from inclinum.core.car.ways import with_ways
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
@@ -29,7 +33,7 @@ from inclinum.core.fitting.consequence import LIFT_MM
 from inclinum.core.kinematics import Motion, Poses
 from inclinum.core.kinematics.axles import AxleSteering
 from inclinum.core.kinematics.steered import straight_drag_link
-from inclinum.core.kinematics.wheel_angles import pitch_nose_down, rise_at
+from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 from inclinum.core.plan import Share, choices_of
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import CoilSpring
@@ -120,13 +124,27 @@ class CoupledAxle(Document):
     """Turn of the steering wheel off its straight ahead, until that is set; None where the box is not known."""
 
 
+class Ground(Document):
+    """Angles that the vehicle clears, degrees, before and planned; None where no station says how low it is there."""
+
+    approach_before: float | None
+    approach: float | None
+    departure_before: float | None
+    departure: float | None
+    breakover_before: float | None
+    breakover: float | None
+
+
 class AxlePrediction(Document):
     """One axle, before and after."""
 
     rise: float
     plus_minus: float
-    aim: float
-    aim_met: bool
+    aim: float | None
+    """Rise that meets what the brief wants of this end, mm; None where it wants nothing."""
+    aim_met: bool | None
+    aim_said: str
+    """The aim in words; empty where there is none."""
     load_n: float
     sprung_mass_kg: float
     wheel_rate_before: float
@@ -150,6 +168,10 @@ class AxlePrediction(Document):
     inputs: list[InputShare]
     coupled: CoupledAxle | None
     """None where each wheel has its own."""
+    recovered_mm: float
+    """Part of the rise that is the sag of tired springs going out with them."""
+    springs_lost: float | None
+    """Length the fitted springs have lost, mm (of a torsion bar: °); None where that is not known."""
 
 
 class Prediction(Document):
@@ -162,7 +184,9 @@ class Prediction(Document):
     """Nose-down positive."""
     rake_within: bool
     lamp_height_mm: float | None
+    ground: Ground
     shares: list[Share]
+    kits: list[KitPrediction]
     findings: list[Finding]
     unmeasured: list[str]
     """What the limits were checked against and nobody gave: without it nothing found is not all well."""
@@ -218,15 +242,18 @@ def predict(job: Job) -> Prediction:
     spread: dict[AxleName, HeightSpread] = {
         name: height_spread(job, before.axle(name), after.axle(name), name) for name in AXLES
     }
+    shares = _shares(before, after, job.plan.changes)
     poses: dict[AxleName, AxlePoses] = {name: _poses(before.axle(name), after.axle(name)) for name in AXLES}
     return Prediction(
         front=_axle(assessed, "front", poses["front"], spread["front"]),
         rear=_axle(assessed, "rear", poses["rear"], spread["rear"]),
         heights=_heights(assessed, spread),
         pitch_change_deg=math.degrees(assessed.pitch_change),
-        rake_within=abs(math.degrees(assessed.pitch_change)) <= job.brief.rake_change_max_deg,
+        rake_within=not any(f.id == "rake" for f in found),
         lamp_height_mm=lamp_height(case),
-        shares=_shares(before, after, job.plan.changes),
+        ground=_ground(assessed),
+        shares=shares,
+        kits=kits(job, before, after, shares),
         findings=found,
         unmeasured=unmeasured(case),
         questions=[*questions(job.vehicle, job.measure), *weight_questions(before)],
@@ -282,13 +309,15 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
     # As they stand, each on its own linkage; and before with the body level, which tracks are compared with.
     was = before.corner.motion(poses.before[[0, 0]], np.array([assessed.before.pitch, 0.0]))
     now = after.corner.motion(poses.after[[0]], np.array([assessed.after.pitch]))
-    aim = assessed.job.brief.aim(name)
+    aim = aimed(assessed.job, assessed.before, assessed.after, name)
+    tolerance = assessed.job.brief.aim(name).tolerance_mm
     offsets = mean_offsets(assessed.before, assessed.job.measure, name)
     return AxlePrediction(
         rise=after.rise,
         plus_minus=spread.rise_plus_minus,
-        aim=aim.rise.value,
-        aim_met=abs(after.rise - aim.rise.value) <= aim.tolerance_mm,
+        aim=aim and aim.rise,
+        aim_met=aim and abs(after.rise - aim.rise) <= tolerance,
+        aim_said=aim.said if aim else "",
         load_n=after.load,
         sprung_mass_kg=2 * after.load / GRAVITY,
         wheel_rate_before=before.wheel_rate,
@@ -311,7 +340,13 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
         wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses.after).items()},
         inputs=list(spread.inputs),
         coupled=_coupled(before, after, poses),
+        recovered_mm=recovered(assessed.before, assessed.after, assessed.job, name),
+        springs_lost=None if assessed.job.measure.as_new(name) is None else _lost(before.axle),
     )
+
+
+def _lost(axle: Axle) -> float:
+    return math.degrees(axle.tired) if axle.spring.type == "torsion_bar" else axle.tired
 
 
 def _estimate(before: Stance, after: Stance) -> float | None:
@@ -414,6 +449,7 @@ def _force_curve(label: str, stance: Stance) -> ForceCurve:
 
 def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[Height]:
     job, vehicle = assessed.job, assessed.after.vehicle
+    beyond = by_its_side(job, assessed.before, assessed.after)
     rows = []
     for axle in AXLES:
         stance = assessed.after.axle(axle)
@@ -430,8 +466,8 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
             grown = stance.axle.tyre_growth_mm
             radius = stance.axle.tyre_radius_mm - grown
             for kind, label, base, change in (
-                ("hub_to_arch", "hub to arch", before, stance.rise),
-                ("arch_to_ground", "arch to ground", before + radius, stance.ground_rise),
+                ("hub_to_arch", "hub to arch", before, stance.rise + beyond[axle, side]),
+                ("arch_to_ground", "arch to ground", before + radius, stance.ground_rise + beyond[axle, side]),
             ):
                 rows.append(
                     Height.model_validate(
@@ -439,15 +475,17 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
                         | {"kind": kind, "label": label, "before": base, "after": base + change, "change": change}
                     )
                 )
-    rises = assessed.ground_rises
     for station in vehicle.stations:
-        change = float(rise_at(station.x_mm, *rises, 0.0, vehicle.wheelbase_mm))
+        change = station_rise(assessed.after, station)
         at = -station.x_mm / vehicle.wheelbase_mm
         for side in SIDES:
             reading = job.measure.station(station.name, side)
             if reading is None:
                 continue
             tolerance = job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
+            # A body that leans carries a place at its side along as far out as the wheels.
+            borne = station.on == "body"
+            leant = change + borne * ((1 - at) * beyond["front", side] + at * beyond["rear", side])
             moved = math.hypot((1 - at) * spread["front"].rise_plus_minus, at * spread["rear"].rise_plus_minus)
             rows.append(
                 Height(
@@ -457,13 +495,24 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
                     side=side,
                     x_mm=station.x_mm,
                     before=reading.value,
-                    after=reading.value + change,
-                    change=change,
+                    after=reading.value + leant,
+                    change=leant,
                     plus_minus=math.hypot(moved, tolerance),
                     measured=True,
                 )
             )
     return rows
+
+
+def _ground(assessed: Assessed) -> Ground:
+    job, before, after = assessed.job, assessed.before, assessed.after
+    stations = after.vehicle.stations
+    was = ground_angles({s.name: station_before(job, before, s) for s in stations}, before)
+    now = ground_angles({s.name: station_after(job, before, after, s) for s in stations}, after)
+    return Ground(
+        approach_before=was.approach, approach=now.approach, departure_before=was.departure, departure=now.departure,
+        breakover_before=was.breakover, breakover=now.breakover,
+    )  # fmt: skip
 
 
 def _shares(before: Stood, after: Stood, changes: tuple[PlannedChange, ...]) -> list[Share]:

@@ -7,7 +7,7 @@ import numpy as np
 
 from inclinum.core.car.corner_weights import WHEELS
 from inclinum.core.car.job import Job, Measurements
-from inclinum.core.car.measured import Question, questions
+from inclinum.core.car.measured import APART_MM, Question, questions
 from inclinum.core.car.prediction import Height, Prediction, assess, predict
 from inclinum.core.car.vehicle import AngleName
 from inclinum.core.document import Document
@@ -17,9 +17,6 @@ from inclinum.core.plan import Outcome
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.uncertainty import COVERAGE
 from inclinum.core.uncertainty.explain import Explanation, FourCorners, Hypothesis, explain, of_axle, of_corner
-
-APART_MM = 6.0
-"""Left and right further apart than this after a job are worth a look, whatever the prediction."""
 
 
 class HeightProof(Document):

@@ -3,7 +3,7 @@
 import math
 
 from inclinum.core.car.job import Measurements
-from inclinum.core.car.limits.case import Stood
+from inclinum.core.car.stood import Stood
 from inclinum.core.car.vehicle import ANGLES, AngleName
 from inclinum.core.document.names import SIDES, AxleName, Side
 

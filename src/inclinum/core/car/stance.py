@@ -17,6 +17,7 @@ from inclinum.core.kinematics import Corner, Linkage, Motion, corner_of
 from inclinum.core.kinematics.corner import PointDistance
 from inclinum.core.kinematics.length_curve import SampledLength
 from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.quantity.root import root
 from inclinum.core.springs import Toleranced
 
 REACH_MM = 200.0
@@ -120,7 +121,10 @@ def ride_corner(axle: Axle, force_factor: float = 1.0) -> RideCorner:
             axle.damper.extended_mm, axle.damper.closed_mm, -np.inf if stop.contact_mm is None else stop.contact_mm
         ),
         stop=stop.stop(),
-        spring_room_taken=axle.spring_offset_mm + axle.seat_spacer_mm + (axle.top_spacer_mm if shared else 0.0),
+        spring_room_taken=axle.spring_offset_mm
+        + axle.seat_spacer_mm
+        + (axle.top_spacer_mm if shared else 0.0)
+        - axle.tired,
         damper_room_taken=axle.top_spacer_mm,
         search=(
             float(spring_length.travel[0]) - min(0.0, held),
@@ -187,7 +191,7 @@ class Stance:
 
     def factor_for(self, axle: Axle) -> float:
         """The force factor of an axle after changes: another spring is taken by its data."""
-        return self.force_factor if axle.spring.is_same_part(self.axle.spring) else 1.0
+        return self.force_factor if keeps_springs(self.axle, axle) else 1.0
 
     @cached_property
     def window(self) -> Window:
@@ -229,6 +233,11 @@ class Stance:
         return self.corner.sweep(np.atleast_1d(travel), pitch)
 
 
+def keeps_springs(was: Axle, now: Axle) -> bool:
+    """Whether the springs an axle had are still in it: a new pair of the same kind is another pair."""
+    return now.spring.is_same_part(was.spring) and now.renewed == was.renewed
+
+
 class NoRidePoint(DomainError):  # noqa: N818 (a finding, told to people as a sentence)
     """Nothing in the reachable travel carries the load; the message names the axle and the way out."""
 
@@ -241,6 +250,32 @@ def baseline_travel(axle: Axle, hub_to_arch: float | None) -> float:
 def inferred_load(axle: Axle, baseline: float) -> float:
     """Sprung load at a wheel from the fitted spring and the measured height, N."""
     return float(ride_corner(axle).wheel_force(baseline))
+
+
+def length_lost(axle: Axle, baseline: float, as_new: float) -> float | None:
+    """What fitted springs have lost of their length, mm or rad, where they should hold the body elsewhere.
+
+    They carry at the measured height what their data carry at the height with healthy springs: the load is the same.
+
+    Args:
+        axle: as its data say.
+        baseline: linkage travel at the measured height, mm.
+        as_new: linkage travel at the height with healthy springs, mm.
+
+    Returns:
+        None where no such spring loses so much.
+    """
+    load = inferred_load(axle, as_new)
+    most = MOST_LOST_RAD if axle.spring.type == "torsion_bar" else MOST_LOST_MM
+
+    def missing(lost: float) -> float:
+        return inferred_load(axle.model_copy(update={"tired": lost}), baseline) - load
+
+    return root(missing, -most, most) if missing(-most) * missing(most) < 0 else None
+
+
+MOST_LOST_MM, MOST_LOST_RAD = 150.0, 0.6
+"""A spring that lost more than this is broken, or another one."""
 
 
 def factor_to_carry(axle: Axle, baseline: float, load: float) -> float | None:

@@ -4,6 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
+from inclinum.core.car.attached import AntiRollLink, FlexLine, HalfShaft, TyreGap
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
@@ -13,7 +14,7 @@ from inclinum.core.document.outline import Shape, Station
 from inclinum.core.kinematics import AnyLinkage, ArmAngle, PointHeight, corner_of
 from inclinum.core.part_sheets.axle import AxleSheet, JointAngle, StaticAngles
 from inclinum.core.quantity import Angle, Entry, Length
-from inclinum.core.springs.fitted import BumpStopData, Coil, DamperData, SpringData, TopOutData
+from inclinum.core.springs.fitted import BumpStopData, Coil, DamperData, SpringData, TopOutData, TorsionBarData
 
 AngleName = Literal["camber", "toe", "caster"]
 ANGLES: tuple[AngleName, ...] = ("camber", "toe", "caster")
@@ -142,7 +143,17 @@ class Axle(Document):
         description="hardpoint or parameter → where it comes from; those left out are assumed",
     )
     seat_spacer_mm: float = Field(default=0, ge=-200, le=1000, description="negative where something was taken out")
+    uneven_mm: float = Field(
+        default=0, ge=-200, le=200, description="how much more the seat of the left spring stands out than the mean"
+    )
+    uneven_deg: float = Field(
+        default=0, ge=-60, le=60, description="free angle of the left torsion bar, less the mean of both"
+    )
     top_spacer_mm: Millimetre = 0
+    tired: float = Field(
+        default=0, ge=-300, le=300, description="length the fitted springs have lost, mm (of a torsion bar: rad)"
+    )
+    renewed: bool = Field(default=False, description="whether other springs are in than those its heights were read on")
     levelled_mm: float = Field(
         default=0, ge=-300, le=300, description="how much higher its level valves hold the body than as it came"
     )
@@ -175,6 +186,15 @@ class Axle(Document):
     joint_limits_deg: Annotated[dict[Key, JointAngle], InOrder] = Field(
         default={}, max_length=60, description="point → how far its joint may turn from the reference height"
     )
+    half_shaft: HalfShaft | None = Field(default=None, title="Half-shafts")
+    lines: tuple[FlexLine, ...] = Field(default=(), max_length=8, title="Hoses and wires")
+    full_lock: float | None = Field(
+        default=None, gt=0, le=150, description="rack travel to full lock, mm; of a steering box, turn of its arm, °"
+    )
+    anti_roll_link: AntiRollLink | None = None
+    tyre_gaps: tuple[TyreGap, ...] = Field(default=(), max_length=8)
+    tyre_wider_mm: float = Field(default=0, ge=-200, le=300, description="than the tyres its gaps were read on")
+    wheel_out_mm: float = Field(default=0, ge=-200, le=200, description="further out than its gaps were read at")
     ratio_tolerance_percent: float = Field(default=RATIO_PERCENT, ge=0, le=50)
     camber_change_tolerance_deg: float = Field(
         default=ANGLE_CHANGE_DEG, ge=0, le=20, description="± of the camber change that 40 mm of height bring"
@@ -194,14 +214,18 @@ class Axle(Document):
     def of_side(self, side: Side) -> "Axle":
         """The axle as one wheel sees it: with the right wheel's linkage in place of the left one's where they differ.
 
-        What the tape read was read on the left.
+        What the tape read was read on the left. Seats and bars that were set wheel by wheel are that wheel's.
         """
-        if side == "left":
-            return self
-        linkage = self.right or self.linkage.mirrored()
-        if linkage is self.linkage:
-            return self
-        return self.model_copy(update={"linkage": linkage, "right": None, "prior": None, "tape": ()})
+        own: dict[str, object] = {}
+        sign = 1 if side == "left" else -1
+        if self.uneven_mm:
+            own |= {"seat_spacer_mm": self.seat_spacer_mm + sign * self.uneven_mm, "uneven_mm": 0.0}
+        if self.uneven_deg and isinstance(self.spring, TorsionBarData):
+            turned = self.spring.free_angle_deg + sign * self.uneven_deg
+            own |= {"spring": self.spring.model_copy(update={"free_angle_deg": turned}), "uneven_deg": 0.0}
+        if side == "right" and (linkage := self.right or self.linkage.mirrored()) is not self.linkage:
+            own |= {"linkage": linkage, "right": None, "prior": None, "tape": ()}
+        return self.model_copy(update=own) if own else self
 
     def sheet(self) -> AxleSheet:
         """The axle alone, as it can be shared and swept."""
@@ -242,6 +266,8 @@ class Axle(Document):
                 raise DomainError("one body carries both wheels: its right points stand beside its left ones")
             if self.right.kind != self.linkage.kind or set(self.right.named_points()) != set(names):
                 raise DomainError("the right wheel's linkage has to be of the left one's kind, with the same points")
+        if self.half_shaft is not None and self.linkage.coupled:
+            raise DomainError("the shafts of a solid axle are inside it: half-shafts belong to wheels with their own")
         if "caster" in self.targets and corner.steering_axis is None:
             raise DomainError("a caster target needs a steering axis, which this suspension does not have")
         return self
@@ -269,6 +295,9 @@ class Vehicle(Document):
     stations: tuple[Station, ...] = Field(default=(), max_length=60)
     headlamp: str | None = Field(
         default=None, max_length=120, description="name of the station that is the lamp centre"
+    )
+    cg_height_mm: float | None = Field(
+        default=None, gt=50, le=3000, title="Centre of gravity above ground", description="laden as it is measured"
     )
     driver_assist: Text = Field(default="", description="what looks out of the vehicle and must be set again")
     outline: Outline = Outline()

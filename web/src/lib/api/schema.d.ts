@@ -1124,6 +1124,71 @@ export interface components {
             bump_steer_deg_per_10mm: number;
         };
         /**
+         * AntiRollLink
+         * @description The link between an arm of the anti-roll bar and what moves with the wheel.
+         */
+        AntiRollLink: {
+            /** Axis of the bar, forward */
+            bar_x_mm: number;
+            /** Axis of the bar, up */
+            bar_z_mm: number;
+            /** Link on the bar's arm */
+            eye: [
+                number,
+                number,
+                number
+            ];
+            /** Link on the wheel's side */
+            foot: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Foot is on
+             * @description the upright (or axle, or strut), or an arm
+             * @default upright
+             */
+            on: string;
+            /**
+             * Link longer by
+             * @default 0
+             */
+            longer_mm: number;
+            /**
+             * Nearest to a straight line
+             * @description of link and arm: beyond, it turns over
+             * @default 35
+             */
+            least_deg: number;
+        };
+        /**
+         * AntiRollLinks
+         * @description Both links of an axle's anti-roll bar.
+         */
+        AntiRollLinks: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "anti_roll_links";
+            /**
+             * Longer by
+             * @description than the fitted ones; negative for shorter
+             */
+            longer_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * ArmLength
          * @description A link or arm of an axle replaced by a longer or shorter one, at both sides.
          */
@@ -1308,10 +1373,34 @@ export interface components {
              */
             seat_spacer_mm: number;
             /**
+             * Uneven
+             * @description how much more the seat of the left spring stands out than the mean
+             * @default 0
+             */
+            uneven_mm: number;
+            /**
+             * Uneven
+             * @description free angle of the left torsion bar, less the mean of both
+             * @default 0
+             */
+            uneven_deg: number;
+            /**
              * Top spacer
              * @default 0
              */
             top_spacer_mm: number;
+            /**
+             * Tired
+             * @description length the fitted springs have lost, mm (of a torsion bar: rad)
+             * @default 0
+             */
+            tired: number;
+            /**
+             * Renewed
+             * @description whether other springs are in than those its heights were read on
+             * @default false
+             */
+            renewed: boolean;
             /**
              * Levelled
              * @description how much higher its level valves hold the body than as it came
@@ -1395,6 +1484,37 @@ export interface components {
             joint_limits_deg: {
                 [key: string]: number;
             };
+            /** Half-shafts */
+            half_shaft?: components["schemas"]["HalfShaft"] | null;
+            /**
+             * Hoses and wires
+             * @default []
+             */
+            lines: components["schemas"]["FlexLine"][];
+            /**
+             * Full lock
+             * @description rack travel to full lock, mm; of a steering box, turn of its arm, °
+             */
+            full_lock?: number | null;
+            /** Anti roll link */
+            anti_roll_link?: components["schemas"]["AntiRollLink"] | null;
+            /**
+             * Tyre gaps
+             * @default []
+             */
+            tyre_gaps: components["schemas"]["TyreGap"][];
+            /**
+             * Tyre wider
+             * @description than the tyres its gaps were read on
+             * @default 0
+             */
+            tyre_wider_mm: number;
+            /**
+             * Wheel out
+             * @description further out than its gaps were read at
+             * @default 0
+             */
+            wheel_out_mm: number;
             /**
              * Ratio tolerance
              * @default 2
@@ -1421,11 +1541,37 @@ export interface components {
         };
         /**
          * AxleAim
-         * @description How far one end is to rise (negative: drop).
+         * @description What is wanted of one end, as people say it: a rise, a height at a reference, a rake, or nothing.
          */
         AxleAim: {
-            /** Rise */
-            rise: components["schemas"]["Length"];
+            /**
+             * By
+             * @description how it is said
+             * @default rise
+             * @enum {string}
+             */
+            by: "rise" | "hub_to_arch" | "arch_to_ground" | "tyre_to_arch" | "station" | "rake" | "none";
+            /**
+             * Rise
+             * @description of the body; negative: drop
+             */
+            rise?: components["schemas"]["Length"];
+            /**
+             * Height
+             * @description wanted at the reference, where it is said by a height
+             */
+            height?: components["schemas"]["Length"] | null;
+            /**
+             * Station
+             * @description the one whose height above ground is wanted
+             * @default
+             */
+            station: string;
+            /**
+             * Rake
+             * @description wanted from arch to arch above the ground, nose-down positive; 0 is level
+             */
+            rake?: components["schemas"]["Angle"] | null;
             /**
              * Tolerance
              * @description how near counts as met
@@ -1559,9 +1705,11 @@ export interface components {
             /** Plus minus */
             plus_minus: number;
             /** Aim */
-            aim: number;
+            aim: number | null;
             /** Aim met */
-            aim_met: boolean;
+            aim_met: boolean | null;
+            /** Aim said */
+            aim_said: string;
             /** Load n */
             load_n: number;
             /** Sprung mass */
@@ -1602,6 +1750,10 @@ export interface components {
             inputs: components["schemas"]["InputShare"][];
             /** Coupled */
             coupled: components["schemas"]["CoupledAxle"] | null;
+            /** Recovered */
+            recovered_mm: number;
+            /** Springs lost */
+            springs_lost: number | null;
         };
         /**
          * AxleSteering
@@ -3000,7 +3152,7 @@ export interface components {
         };
         /**
          * Collar
-         * @description Both collars of an axle turned: the perch of the spring alone, or the unit's body in its foot.
+         * @description Collars of an axle turned, alike or each for itself: the perch of the spring alone, or the unit's body.
          */
         Collar: {
             /**
@@ -3018,6 +3170,11 @@ export interface components {
              * @description on its thread; negative for down
              */
             by_mm: number;
+            /**
+             * Right, where other
+             * @description left blank where both are alike
+             */
+            right_mm?: number | null;
             /**
              * What turns
              * @description the spring's perch, or the unit's body in its foot
@@ -3243,7 +3400,7 @@ export interface components {
              * Quantity
              * @enum {string}
              */
-            quantity: "hub_to_arch" | "tyre_radius" | "bump_stop_gap" | "exposed_rod";
+            quantity: "hub_to_arch" | "tyre_radius" | "bump_stop_gap" | "exposed_rod" | "tyre_to_arch";
             /** Reading */
             reading: components["schemas"]["Length"];
         };
@@ -3771,6 +3928,34 @@ export interface components {
             ] | null;
         };
         /**
+         * FlexLine
+         * @description A hose, wire or cable between a clip on the body and one on the hub.
+         */
+        FlexLine: {
+            /** Name */
+            name: string;
+            /** Clip on the body */
+            body: [
+                number,
+                number,
+                number
+            ];
+            /** Clip on the hub or axle */
+            wheel: [
+                number,
+                number,
+                number
+            ];
+            /** Free length between the clips */
+            length_mm: number;
+            /**
+             * To be left
+             * @description so that it is never tight
+             * @default 15
+             */
+            spare_mm: number;
+        };
+        /**
          * ForceCurve
          * @description Force of one spring over its length, and where it stands at ride.
          */
@@ -4173,6 +4358,70 @@ export interface components {
             ];
         };
         /**
+         * Ground
+         * @description Angles that the vehicle clears, degrees, before and planned; None where no station says how low it is there.
+         */
+        Ground: {
+            /** Approach before */
+            approach_before: number | null;
+            /** Approach */
+            approach: number | null;
+            /** Departure before */
+            departure_before: number | null;
+            /** Departure */
+            departure: number | null;
+            /** Breakover before */
+            breakover_before: number | null;
+            /** Breakover */
+            breakover: number | null;
+        };
+        /**
+         * HalfShaft
+         * @description A shaft from the differential to the hub, with a joint at each end.
+         */
+        HalfShaft: {
+            /**
+             * Inner
+             * @description middle of the inner joint, on the body
+             */
+            inner: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Outer
+             * @description of the outer joint, on the hub; the wheel centre if left out
+             */
+            outer?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Inner joint bends to
+             * @default 20
+             */
+            inner_max_deg: number;
+            /**
+             * Outer joint bends to
+             * @default 40
+             */
+            outer_max_deg: number;
+            /**
+             * Can shorten by
+             * @description from reference height
+             * @default 15
+             */
+            plunge_in_mm: number;
+            /**
+             * Can lengthen by
+             * @description from reference height
+             * @default 15
+             */
+            plunge_out_mm: number;
+        };
+        /**
          * Height
          * @description One reference, before and after.
          */
@@ -4337,6 +4586,7 @@ export interface components {
             /**
              * @default {
              *       "changes": [],
+             *       "kits": [],
              *       "override": ""
              *     }
              */
@@ -4399,7 +4649,7 @@ export interface components {
             /** Front rise */
             front_rise: number | null;
             /** Rear rise */
-            rear_rise: number;
+            rear_rise: number | null;
             /**
              * Saved at
              * Format: date-time
@@ -4503,6 +4753,56 @@ export interface components {
                     [key: string]: unknown;
                 }[];
             };
+        };
+        /**
+         * Kit
+         * @description Changes that were bought as one, with the rise their seller advertises.
+         */
+        Kit: {
+            /** Name */
+            name: string;
+            /**
+             * Changes
+             * @description ids of the changes that belong to it
+             */
+            changes: string[];
+            /**
+             * Front
+             * @description advertised rise; negative for a drop
+             */
+            front_mm?: number | null;
+            /**
+             * Rear
+             * @description the same at the rear
+             */
+            rear_mm?: number | null;
+        };
+        /**
+         * KitEnd
+         * @description One end of a kit: what is advertised, what it does here, and where the difference comes from.
+         */
+        KitEnd: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Advertised */
+            advertised_mm: number;
+            /** Predicted */
+            predicted_mm: number;
+            /** Because */
+            because: string[];
+        };
+        /**
+         * KitPrediction
+         * @description A kit against this vehicle.
+         */
+        KitPrediction: {
+            /** Name */
+            name: string;
+            /** Ends */
+            ends: components["schemas"]["KitEnd"][];
         };
         /**
          * Known
@@ -5011,6 +5311,16 @@ export interface components {
              */
             scales: components["schemas"]["ScaleReading"][];
             /**
+             * Front as new
+             * @description front hub to arch with healthy springs and this load: the maker's, or another's
+             */
+            front_as_new?: components["schemas"]["Length"] | null;
+            /**
+             * Rear as new
+             * @description the same at the rear
+             */
+            rear_as_new?: components["schemas"]["Length"] | null;
+            /**
              * Default tolerance
              * @description ± of a tape reading without its own
              * @default 2
@@ -5358,6 +5668,12 @@ export interface components {
              */
             changes: components["schemas"]["PlannedChange"][];
             /**
+             * Kits
+             * @description what of them was bought as one
+             * @default []
+             */
+            kits: components["schemas"]["Kit"][];
+            /**
              * Override
              * @description why it is built although a finding stops it
              * @default
@@ -5392,7 +5708,7 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["Stated"];
+            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["AntiRollLinks"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["StatedSprings"] | components["schemas"]["Stated"];
         };
         /**
          * Prediction
@@ -5411,8 +5727,11 @@ export interface components {
             rake_within: boolean;
             /** Lamp height */
             lamp_height_mm: number | null;
+            ground: components["schemas"]["Ground"];
             /** Shares */
             shares: components["schemas"]["Share"][];
+            /** Kits */
+            kits: components["schemas"]["KitPrediction"][];
             /** Findings */
             findings: components["schemas"]["Finding"][];
             /** Unmeasured */
@@ -6455,7 +6774,7 @@ export interface components {
         };
         /**
          * SeatSpacer
-         * @description A ring between the spring and its seat, both sides.
+         * @description A ring between the spring and its seat, at both sides or thicker at one.
          */
         SeatSpacer: {
             /**
@@ -6473,6 +6792,11 @@ export interface components {
              * @description negative for one taken out, or a thinner isolator
              */
             thickness_mm: number;
+            /**
+             * Right, where other
+             * @description left blank where both are alike; 0: none
+             */
+            right_mm?: number | null;
             /**
              * Thickness ±
              * @default 0.5
@@ -6991,6 +7315,45 @@ export interface components {
             goes_back: boolean;
         };
         /**
+         * StatedSprings
+         * @description Both coils of an axle by ones that carry a standard vehicle so much higher or lower.
+         *
+         *     The free length follows from the claim: they carry the standard load where the body stands that much from its
+         *     reference height. On this vehicle, with its own load and springs that may be tired, they then give what they give.
+         */
+        StatedSprings: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "stated_springs";
+            /**
+             * Stated lift
+             * @description over the standard vehicle; negative for a drop
+             */
+            lift_mm: number;
+            /**
+             * Stated to ±
+             * @default 10
+             */
+            tolerance_mm: number;
+            /**
+             * Rate
+             * @description left blank: taken as the old one's
+             */
+            rate_n_per_mm?: number | null;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
          * Station
          * @description A place on the body that is measured from the ground, or that something hangs on.
          */
@@ -7007,6 +7370,17 @@ export interface components {
              * @description above ground at the reference height
              */
             height_mm: number;
+            /**
+             * Hangs on
+             * @default body
+             * @enum {string}
+             */
+            on: "body" | "front_axle" | "rear_axle";
+            /**
+             * Clearance to keep
+             * @description where it may touch the ground
+             */
+            keep_mm?: number | null;
         };
         /**
          * StationReading
@@ -7673,7 +8047,7 @@ export interface components {
         };
         /**
          * TorsionAdjuster
-         * @description Both adjuster bolts of an axle turned.
+         * @description The adjuster bolts of an axle turned, alike or each for itself.
          */
         TorsionAdjuster: {
             /**
@@ -7691,6 +8065,11 @@ export interface components {
              * @description positive raises the body
              */
             turns: number;
+            /**
+             * Right, where other
+             * @description left blank where both are alike
+             */
+            right_turns?: number | null;
             /**
              * Thread pitch
              * @default 1.5
@@ -7901,7 +8280,30 @@ export interface components {
             /** Default Unit */
             default_unit?: string | null;
             /** Quantity */
-            quantity?: ("hub_to_arch" | "tyre_radius" | "bump_stop_gap" | "exposed_rod" | "station" | "camber" | "toe" | "caster" | "rise" | "torque" | "scale") | null;
+            quantity?: ("hub_to_arch" | "tyre_radius" | "bump_stop_gap" | "exposed_rod" | "tyre_to_arch" | "station" | "camber" | "toe" | "caster" | "rise" | "torque" | "scale" | "rake") | null;
+        };
+        /**
+         * TyreGap
+         * @description Room between the tyre and what is nearest to it, read at the height the vehicle stood at.
+         */
+        TyreGap: {
+            /** Name */
+            name: string;
+            /** Gap as read */
+            gap_mm: number;
+            /**
+             * Lies
+             * @description seen from the tyre
+             * @default above
+             * @enum {string}
+             */
+            lies: "above" | "inside" | "outside";
+            /**
+             * To be kept
+             * @description chains included, where they go on
+             * @default 10
+             */
+            keep_mm: number;
         };
         /**
          * Vehicle
@@ -7938,6 +8340,11 @@ export interface components {
              * @description name of the station that is the lamp centre
              */
             headlamp?: string | null;
+            /**
+             * Centre of gravity above ground
+             * @description laden as it is measured
+             */
+            cg_height_mm?: number | null;
             /**
              * Driver assist
              * @description what looks out of the vehicle and must be set again
@@ -8529,6 +8936,12 @@ export interface components {
              * @description hub to ground, on the vehicle
              */
             radius_mm: number;
+            /**
+             * Wider by
+             * @description section, against the old one
+             * @default 0
+             */
+            wider_mm: number;
             /**
              * Part number
              * @default

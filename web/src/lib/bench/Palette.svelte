@@ -35,7 +35,7 @@
 			name: `Ways to a height, ${axle}`,
 			run: async () => {
 				await goto(`/jobs/${bench.job.id}/plan`);
-				view.reach = { axle, rise: wing.aim(bench.job, axle) };
+				view.reach = { axle, rise: wing.aim(bench.job, axle, bench.prediction) };
 			}
 		})),
 		{ name: 'Print the job card', run: () => open(`/api/jobs/${bench.job.id}/card.pdf`) },

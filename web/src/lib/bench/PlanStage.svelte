@@ -55,7 +55,8 @@
 	<div class="flex gap-2 whitespace-nowrap">
 		<button
 			class="btn"
-			onclick={() => (view.reach = { axle: view.axle, rise: wing.aim(bench.job, view.axle) })}
+			onclick={() =>
+				(view.reach = { axle: view.axle, rise: wing.aim(bench.job, view.axle, bench.prediction) })}
 			><Ruler size={16} /> Ways to a height</button
 		>
 		<button class="btn btn-dye" onclick={() => (adding = true)}><Plus size={16} /> Add a change</button>

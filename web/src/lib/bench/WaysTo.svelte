@@ -52,7 +52,8 @@
 						? 'bg-dye text-on-dye'
 						: 'bg-chalk text-quiet'}"
 					aria-pressed={reach.axle === axle}
-					onclick={() => (view.reach = { axle, rise: wing.aim(bench.job, axle) })}>{axle}</button
+					onclick={() => (view.reach = { axle, rise: wing.aim(bench.job, axle, bench.prediction) })}
+					>{axle}</button
 				>
 			{/each}
 		</div>

@@ -82,7 +82,13 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 
 	/** Put other changes on the plan. */
 	plan(changes: unknown) {
-		this.change('plan', { ...(this.job.plan as object), changes } as J[Saveable & keyof J]);
+		const plan = this.job.plan as { kits?: { changes: string[] }[] };
+		const there = (changes as { id: string }[]).map((p) => p.id);
+		// What leaves the stack leaves its kit: the next change may get its id.
+		const kits = plan.kits
+			?.map((kit) => ({ ...kit, changes: kit.changes.filter((id) => there.includes(id)) }))
+			.filter((kit) => kit.changes.length);
+		this.change('plan', { ...plan, ...(kits && { kits }), changes } as J[Saveable & keyof J]);
 	}
 
 	/**

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { AxleName, Schemas } from '../api/client';
 	import EntryField from '../ui/EntryField.svelte';
+	import Length from '../ui/Length.svelte';
 	import NumberField from '../ui/NumberField.svelte';
 	import { theCar } from './carBench.svelte';
 
@@ -16,6 +17,44 @@
 	function put(part: Partial<Schemas['Brief']>) {
 		bench.change('brief', { ...brief, ...part });
 	}
+	type Said = Schemas['AxleAim']['by'];
+	const SAID: Record<NonNullable<Said>, string> = {
+		rise: 'rises by (− drops)',
+		hub_to_arch: 'hub to arch is',
+		arch_to_ground: 'arch to ground is',
+		tyre_to_arch: 'tyre to arch is',
+		station: 'a station stands at',
+		rake: 'rake, arch to arch',
+		none: 'no height aim'
+	};
+	const other = (axle: AxleName): AxleName => (axle === 'front' ? 'rear' : 'front');
+	const aim = (axle: AxleName, part: Partial<Schemas['AxleAim']>) =>
+		put({ [axle]: { ...brief[axle], ...part } });
+	/** Said in another way, beginning where it stands now. */
+	function say(axle: AxleName, by: Said) {
+		const rows = bench.prediction?.heights.filter((h) => h.side === 'left') ?? [];
+		const station = bench.job.vehicle.stations[axle === 'front' ? 0 : bench.job.vehicle.stations.length - 1];
+		const at = (kind: string) => rows.find((h) => h.kind === kind && h.axle === axle)?.before;
+		const tyre = (at('hub_to_arch') ?? 0) - bench.job.vehicle[axle].tyre_radius_mm;
+		const stands =
+			by === 'station'
+				? (rows.find((h) => h.label === station?.name)?.before ?? station?.height_mm)
+				: by === 'tyre_to_arch'
+					? tyre
+					: at(by ?? '');
+		aim(axle, {
+			by,
+			height: stands === undefined ? null : entry(Math.round(stands)),
+			station: by === 'station' ? (station?.name ?? '') : '',
+			rake: by === 'rake' ? { text: '0', value: 0, tolerance: null, unit: 'deg' } : null
+		});
+	}
+	const entry = (mm: number): Schemas['Length'] => ({
+		text: String(mm),
+		value: mm,
+		tolerance: null,
+		unit: 'mm'
+	});
 	const cargo = $derived(brief.cargo ?? []);
 	const putCargo = (i: number, fields: Partial<Schemas['Cargo']>) =>
 		put({ cargo: cargo.map((c, n) => (n === i ? { ...c, ...fields } : c)) });
@@ -25,37 +64,86 @@
 </script>
 
 <fieldset class="grid gap-2">
-	<legend class="head mb-1">Aim: the body rises by (minus: drops)</legend>
-	<div class="grid grid-cols-[70px_1fr_1fr] items-start gap-2">
+	<legend class="head mb-1">Aim</legend>
+	<div class="grid grid-cols-[46px_1.35fr_1fr_92px] items-start gap-2">
 		{#each AXLES as axle (axle)}
 			<span class="pt-1.5 font-semibold capitalize">{axle}</span>
-			<EntryField
-				entry={brief[axle].rise}
-				label="Aim, {axle}"
-				quantity="rise"
-				keep="{bench.job.id}.aim.{axle}"
-				onentry={(rise) => rise && put({ [axle]: { ...brief[axle], rise } })}
-			/>
+			<select
+				class="field"
+				aria-label="How the {axle} aim is said"
+				value={brief[axle].by}
+				onchange={(e) => say(axle, e.currentTarget.value as Said)}
+			>
+				{#each Object.entries(SAID) as [by, words] (by)}
+					<option value={by} disabled={by === 'rake' && brief[other(axle)].by === 'rake'}>{words}</option>
+				{/each}
+			</select>
+			{#if brief[axle].by === 'rise'}
+				<EntryField
+					entry={brief[axle].rise}
+					label="Aim, {axle}"
+					quantity="rise"
+					keep="{bench.job.id}.aim.{axle}"
+					onentry={(rise) => rise && aim(axle, { rise })}
+				/>
+			{:else if brief[axle].by === 'rake'}
+				<EntryField
+					entry={brief[axle].rake ?? undefined}
+					label="Rake wanted, {axle}"
+					kind="angle"
+					quantity="rake"
+					keep="{bench.job.id}.rake.{axle}"
+					onentry={(rake) => rake && aim(axle, { rake })}
+				/>
+			{:else if brief[axle].by === 'none'}
+				<span class="text-quiet pt-1.5">judged by nothing</span>
+			{:else}
+				<EntryField
+					entry={brief[axle].height ?? undefined}
+					label="Height wanted, {axle}"
+					quantity={brief[axle].by === 'arch_to_ground' ? 'station' : (brief[axle].by as 'hub_to_arch')}
+					keep="{bench.job.id}.height.{axle}"
+					onentry={(height) => height && aim(axle, { height })}
+				/>
+			{/if}
 			<NumberField
 				value={brief[axle].tolerance_mm}
 				label="Aim counts as met within, {axle}"
 				unit="mm"
-				prefix="met within ±"
+				prefix="±"
 				min={0.5}
 				max={100}
-				onvalue={(v) => v !== null && put({ [axle]: { ...brief[axle], tolerance_mm: v } })}
+				onvalue={(v) => v !== null && aim(axle, { tolerance_mm: v })}
 			/>
+			{#if brief[axle].by === 'station'}
+				<span></span>
+				<select
+					class="field col-span-3"
+					aria-label="Station of the {axle} aim"
+					value={brief[axle].station}
+					onchange={(e) => aim(axle, { station: e.currentTarget.value })}
+				>
+					{#each bench.job.vehicle.stations as s (s.name)}<option value={s.name}>{s.name}</option>{/each}
+				</select>
+			{/if}
+			{#if brief[axle].by !== 'rise' && brief[axle].by !== 'none' && bench.prediction?.[axle].aim != null}
+				<span></span>
+				<p class="text-quiet col-span-3 -mt-1">
+					That is a rise of <Length mm={bench.prediction[axle].aim} signed /> from where it was read.
+				</p>
+			{/if}
 		{/each}
 		<span class="pt-1.5 font-semibold">Rake</span>
 		<NumberField
 			value={brief.rake_change_max_deg}
 			label="Rake may change by"
 			unit="°"
-			prefix="changes at most"
+			prefix="at most"
 			min={0.01}
 			max={10}
 			onvalue={(v) => v !== null && put({ rake_change_max_deg: v })}
 		/>
+		<span class="text-quiet col-span-2 pt-1.5">of change, where both ends aim at a height</span>
 	</div>
 </fieldset>
 

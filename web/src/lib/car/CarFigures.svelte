@@ -2,6 +2,7 @@
 	import { length, number } from '../format';
 	import { settings } from '../settings.svelte';
 	import Told from '../ui/Told.svelte';
+	import CarKits from './CarKits.svelte';
 	import { theCar } from './carBench.svelte';
 
 	const bench = theCar();
@@ -9,6 +10,22 @@
 
 {#if bench.prediction}
 	{@const p = bench.prediction}
+	<CarKits />
+	{#each ['front', 'rear'] as const as name (name)}
+		{#if Math.abs(p[name].recovered_mm) >= 0.5}
+			<p class="mt-3">
+				<span class="font-semibold capitalize">{name}:</span> of the
+				<span class="figure font-bold"
+					>{length(p[name].rise, settings.units, { signed: true })} {settings.units}</span
+				>
+				<span class="figure font-bold">{length(p[name].recovered_mm, settings.units, { signed: true })}</span>
+				is the sag of the springs that go out,
+				<span class="figure font-bold"
+					>{length(p[name].rise - p[name].recovered_mm, settings.units, { signed: true })}</span
+				> is over the vehicle with healthy springs.
+			</p>
+		{/if}
+	{/each}
 	<h2 class="head mt-4 mb-1">Heights</h2>
 	<table class="w-full">
 		<thead>
@@ -44,6 +61,24 @@
 					{#each values as v, i (i)}
 						<td class={i % 2 ? 'font-bold' : 'text-quiet'}>{v === null ? '–' : number(v, digits)}</td>
 					{/each}
+				</tr>
+			{/each}
+		</tbody>
+	</table>
+
+	<h2 class="head mt-4 mb-1">Over the ground</h2>
+	<table class="w-full">
+		<thead>
+			<tr class="label text-right"
+				><th class="text-left">Clears a slope of</th><th>before</th><th>planned</th></tr
+			>
+		</thead>
+		<tbody class="figure text-right">
+			{#each [['ahead of the front wheels', p.ground.approach_before, p.ground.approach], ['behind the rear wheels', p.ground.departure_before, p.ground.departure], ['over a crest between them', p.ground.breakover_before, p.ground.breakover]] as const as [name, before, after] (name)}
+				<tr class="border-rule border-t">
+					<td class="py-0.5 text-left font-sans">{name}</td>
+					<td class="text-quiet">{before === null ? 'no station there' : `${number(before, 1)}°`}</td>
+					<td class="font-bold">{after === null ? '–' : `${number(after, 1)}°`}</td>
 				</tr>
 			{/each}
 		</tbody>

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { number } from '../format';
+	import EntryField from '../ui/EntryField.svelte';
 	import NumberField from '../ui/NumberField.svelte';
 	import { theCar } from './carBench.svelte';
 	import CarReadings from './CarReadings.svelte';
@@ -31,7 +32,8 @@
 		{ id: 'hub_to_arch', name: 'Hub to arch', hint: 'Hub centre straight up to the edge of the arch' },
 		{ id: 'tyre_radius', name: 'Tyre radius', hint: 'Hub centre to the ground, loaded' },
 		{ id: 'bump_stop_gap', name: 'Stop gap', hint: 'From the stop to what it lands on' },
-		{ id: 'exposed_rod', name: 'Rod showing', hint: 'Bare damper rod at this height' }
+		{ id: 'exposed_rod', name: 'Rod showing', hint: 'Bare damper rod at this height' },
+		{ id: 'tyre_to_arch', name: 'Tyre to arch', hint: 'From the tread, on top, to the edge of the arch' }
 	]}
 	stations={vehicle.stations.map((s) => s.name)}
 	scales
@@ -40,6 +42,31 @@
 	questions={bench.prediction?.questions}
 	onreadings={(readings) => bench.change('measure', readings)}
 />
+
+<div class="mt-4 grid grid-cols-2 items-start gap-3">
+	{#each ['front', 'rear'] as const as axle (axle)}
+		{@const field = axle === 'front' ? 'front_as_new' : 'rear_as_new'}
+		<div class="grid gap-1">
+			<span class="label">With healthy springs the {axle} stood at, hub to arch</span>
+			<EntryField
+				entry={measure[field] ?? undefined}
+				label="Hub to arch with healthy springs, {axle}"
+				quantity="hub_to_arch"
+				placeholder="leave out where nobody knows"
+				keep="{bench.job.id}.measure.as-new.{axle}"
+				onentry={(reading) => bench.change('measure', { ...measure, [field]: reading ?? null })}
+			/>
+			{#if bench.prediction?.[axle].springs_lost != null}
+				<p class="text-quiet">
+					The fitted springs have lost <span class="figure text-ink font-semibold"
+						>{number(bench.prediction[axle].springs_lost ?? 0, 1)}
+						{bench.job.vehicle[axle].spring.type === 'torsion_bar' ? '°' : 'mm'}</span
+					> of their length.
+				</p>
+			{/if}
+		</div>
+	{/each}
+</div>
 
 {#each bench.prediction?.body.disagreements ?? [] as line, n (n)}
 	<p class="text-fix mt-1 font-semibold">{line}</p>

@@ -9,6 +9,8 @@
 	const computing = $derived(bench.computing);
 	const rakeMax = $derived(bench.job.brief.rake_change_max_deg);
 	const AXLES: AxleName[] = ['front', 'rear'];
+	/** Where an end is to follow a rake, or nothing is wanted of it, a change is what the brief wants. */
+	const judged = $derived(AXLES.every((a) => !['rake', 'none'].includes(bench.job.brief[a].by ?? 'rise')));
 </script>
 
 <div class="panel grid grid-cols-[1.2fr_1.2fr_1fr_0.95fr] divide-x divide-(--rule)" aria-busy={computing}>
@@ -17,12 +19,15 @@
 		<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
 			<div class="label flex justify-between whitespace-nowrap">
 				<span>{name === 'front' ? 'Front' : 'Rear'} rises</span>
-				<span class={axle.aim_met ? 'text-good' : 'text-fix'}>
-					aim <Length mm={axle.aim} signed unit={false} />
-					{axle.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">
-						&nbsp;{axle.aim_met ? 'met' : 'missed'}</span
+				{#if axle.aim === null}<span>no aim</span>{:else}<span
+						class={axle.aim_met ? 'text-good' : 'text-fix'}
+						title="The brief wants {axle.aim_said}."
 					>
-				</span>
+						aim <Length mm={axle.aim} signed unit={false} />
+						{axle.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">
+							&nbsp;{axle.aim_met ? 'met' : 'missed'}</span
+						>
+					</span>{/if}
 			</div>
 			<div class="flex items-baseline gap-2 whitespace-nowrap">
 				<span
@@ -35,7 +40,7 @@
 	{/each}
 	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
 		<div class="label flex justify-between whitespace-nowrap">
-			<span>Rake change</span><span class="figure">≤ {number(rakeMax, 1)}°</span>
+			<span>Rake change</span>{#if judged}<span class="figure">≤ {number(rakeMax, 1)}°</span>{/if}
 		</div>
 		<span
 			class="figure text-[24px] leading-9 max-[1150px]:text-[20px] font-bold {prediction.rake_within

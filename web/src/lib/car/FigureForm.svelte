@@ -24,6 +24,11 @@
 		'fasteners',
 		'joint_limits_deg',
 		'strut_top',
+		'half_shaft',
+		'anti_roll_link',
+		'lines',
+		'full_lock',
+		'tyre_gaps',
 		'orientation'
 	] as const;
 	/** What steers the wheels, where this kind of suspension can have it. */

@@ -29,7 +29,7 @@ export const CAR: Wing = {
 	proving:
 		'Bounce, roll a length, let it settle; same load, same reference. Under each field: what it should read.',
 	begin: 'drag an axle on the drawing to the height wanted',
-	aim: (job: Job, axle: AxleName) => job.brief[axle].rise.value,
+	aim: (_: Job, axle: AxleName, p: Prediction | undefined) => p?.[axle].aim ?? p?.[axle].rise ?? 0,
 	rise: (prediction: Prediction, axle: AxleName) => prediction[axle].rise,
 	prints: [{ name: 'alignment sheet', file: 'alignment.pdf' }],
 	vehicle: AxlesBench,

@@ -8,6 +8,7 @@ from inclinum.core import plan
 from inclinum.core.car.changes.adjuster_fitted import AdjusterFitted
 from inclinum.core.car.changes.air_height import AirHeight
 from inclinum.core.car.changes.air_springs import AirSprings
+from inclinum.core.car.changes.anti_roll_links import AntiRollLinks
 from inclinum.core.car.changes.arm_length import ArmLength
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.changes.block import Block
@@ -33,6 +34,7 @@ from inclinum.core.car.changes.seat_spacer import SeatSpacer
 from inclinum.core.car.changes.shackle import Shackle
 from inclinum.core.car.changes.spring_swap import SpringSwap
 from inclinum.core.car.changes.stated import Stated
+from inclinum.core.car.changes.stated_springs import StatedSprings
 from inclinum.core.car.changes.stop_raised import StopRaised
 from inclinum.core.car.changes.stop_trimmed import StopTrimmed
 from inclinum.core.car.changes.strut_top_spacer import StrutTopSpacer
@@ -81,9 +83,11 @@ AnyChange = Annotated[
     | JointMoved
     | SubframeLowered
     | AdjusterFitted
+    | AntiRollLinks
     | Tyres
     | WheelOffset
     | Load
+    | StatedSprings
     | Stated,
     Field(discriminator="type"),
 ]
@@ -109,6 +113,7 @@ __all__ = [
     "AdjusterFitted",
     "AirHeight",
     "AirSprings",
+    "AntiRollLinks",
     "AnyChange",
     "ArmLength",
     "Block",
@@ -136,6 +141,7 @@ __all__ = [
     "Shackle",
     "SpringSwap",
     "Stated",
+    "StatedSprings",
     "StopRaised",
     "StopTrimmed",
     "StrutTopSpacer",

@@ -1,12 +1,12 @@
 """What every change of an axle on four wheels is, beside what every change is."""
 
-from typing import Self
+from typing import ClassVar, Self
 
 from pydantic import Field
 
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
+from inclinum.core.document.names import AxleName, Side
 from inclinum.core.plan import Change as AnyMachines
 from inclinum.core.plan import Search
 
@@ -14,6 +14,9 @@ from inclinum.core.plan import Search
 class Change(AnyMachines[Vehicle]):
     """Base of all changes of one axle. A subclass adds a literal ``type``; its other
     fields are its parameters."""
+
+    renews_springs: ClassVar[bool] = False
+    """Whether other springs go in: what the old ones had lost goes out with them."""
 
     axle: AxleName = Field(title="Axle")
 
@@ -33,7 +36,8 @@ class Change(AnyMachines[Vehicle]):
 
     def apply(self, machine: Vehicle) -> Vehicle:
         """The vehicle with this change made. Never alters its argument."""
-        return machine.with_axle(self.axle, **self.changed(machine.axle(self.axle)))
+        new: dict[str, object] = {"renewed": True, "tired": 0.0} if self.renews_springs else {}
+        return machine.with_axle(self.axle, **(self.changed(machine.axle(self.axle)) | new))
 
     def touches(self, name: AxleName) -> bool:
         """Whether it changes anything of an axle."""
@@ -50,6 +54,16 @@ class Change(AnyMachines[Vehicle]):
             axle: as the changes before this one leave it.
         """
         _ = axle
+        return None
+
+    @property
+    def claimed(self) -> float | None:
+        """Rise over a standard vehicle that its seller claims, mm; None where its number is worked out."""
+        return None
+
+    def one_side(self, side: Side, by: float) -> Self | None:
+        """The same with so much more on one side, in its own unit; None where both sides only go together."""
+        _ = side, by
         return None
 
     def rise_tolerance(self) -> float:

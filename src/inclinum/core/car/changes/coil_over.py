@@ -17,6 +17,7 @@ from inclinum.core.springs.fitted import BumpStopData, Coil, DamperData
 class CoilOver(Change):
     """Both struts or spring-damper units of an axle replaced by units with a collar."""
 
+    renews_springs: ClassVar[bool] = True
     title: ClassVar[str] = "Coil-over units"
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("coilovers", "height adjustable suspension", "complete unit")

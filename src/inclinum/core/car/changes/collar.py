@@ -5,16 +5,16 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.car.changes.base import Change
 from inclinum.core.car.changes.on_unit import longer_unit, one_unit
+from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Search, millimetres
 
 
-class Collar(Change):
-    """Both collars of an axle turned: the perch of the spring alone, or the unit's body in its foot."""
+class Collar(Sided):
+    """Collars of an axle turned, alike or each for itself: the perch of the spring alone, or the unit's body."""
 
     title: ClassVar[str] = "Collars turned"
     place: ClassVar[str] = "Coil-over and collar"
@@ -25,6 +25,8 @@ class Collar(Change):
     source: ClassVar[str] = "derived here: a perch moves the spring's seat on the body, a foot moves the whole unit"
     provides: ClassVar[str] = "collar"
     takes: ClassVar[frozenset[str]] = frozenset({"room"})
+    left_field: ClassVar[str] = "by_mm"
+    right_field: ClassVar[str] = "right_mm"
 
     type: Literal["collar"] = "collar"
     by_mm: float = Field(
@@ -34,6 +36,10 @@ class Collar(Change):
         description="on its thread; negative for down",
         json_schema_extra={"unit": "mm", "step": 0.5, "slider": [-40, 40]},
     )
+    right_mm: float | None = Field(
+        default=None, ge=-120, le=120, title="Right, where other", description="left blank where both are alike",
+        json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
     turns: Literal["perch", "body"] = Field(
         default="perch", title="What turns", description="the spring's perch, or the unit's body in its foot"
     )
@@ -54,17 +60,20 @@ class Collar(Change):
             DomainError: the thread does not go that far.
         """
         _perched(self.axle, axle)
-        left = self.up_left_mm if self.by_mm > 0 else self.down_left_mm
-        if abs(self.by_mm) > left:
-            way = "up" if self.by_mm > 0 else "down"
-            raise DomainError(
-                f"The {self.axle} collars have {millimetres(left)} of thread left {way}: "
-                f"{millimetres(abs(self.by_mm))} is more. Turn them less, or take springs of another length."
-            )
+        for by in (self.left, self.right):
+            left = self.up_left_mm if by > 0 else self.down_left_mm
+            if abs(by) > left:
+                way = "up" if by > 0 else "down"
+                raise DomainError(
+                    f"The {self.axle} collars have {millimetres(left)} of thread left {way}: "
+                    f"{millimetres(abs(by))} is more. Turn them less, or take springs of another length."
+                )
+        apart: dict[str, object] = {"uneven_mm": axle.uneven_mm + self.left_over_mean} if self.uneven else {}
         if self.turns == "perch":
-            return {"seat_spacer_mm": axle.seat_spacer_mm + self.by_mm}
+            return {"seat_spacer_mm": axle.seat_spacer_mm + self.mean} | apart
         one_unit(self.axle, axle)
-        return longer_unit(axle, self.by_mm)
+        # A unit longer on one side raises that side as its perch would; its stroke is told as the mean of both.
+        return longer_unit(axle, self.mean) | apart
 
     @property
     def size(self) -> float:
@@ -73,11 +82,11 @@ class Collar(Change):
 
     def sized(self) -> str:
         """By the way."""
-        return f"collars {self.by_mm:+g} mm"
+        return f"collars {self.each(' mm')}"
 
     def at(self, value: float) -> Self:
         """By another way, mm."""
-        return self.model_copy(update={"by_mm": value})
+        return self.both_at(value)
 
     def search(self, axle: Axle) -> Search | None:
         """Whole quarter turns, as far as the thread goes."""
@@ -93,7 +102,10 @@ class Collar(Change):
 
     def summary(self) -> str:
         """Way and turns."""
-        return f"{self.turns} {self.by_mm:+g} mm = {self.by_mm / self.pitch_mm:+.2f} turns of {self.pitch_mm:g} mm"
+        turned = f"{self.left / self.pitch_mm:+.2f}"
+        if self.uneven:
+            turned += f" and {self.right / self.pitch_mm:+.2f}"
+        return f"{self.turns} {self.each(' mm')} = {turned} turns of {self.pitch_mm:g} mm"
 
     def room_tolerance(self) -> float:
         """A quarter turn."""
@@ -102,12 +114,19 @@ class Collar(Change):
     def steps(self, machine: Vehicle) -> list[str]:
         """Clean, count, lock."""
         _ = machine
-        way = "up" if self.by_mm > 0 else "down"
         return [
             "Thread brushed and oiled, wheel hanging, lock ring loose; mark the collar, so that turns are counted.",
-            f"Turn the {self.turns} {way} {abs(self.by_mm / self.pitch_mm):.2f} turns "
-            f"({millimetres(abs(self.by_mm))}), left and right alike; lock it again.",
+            f"Turn the {self.turns} {self._turned()}; lock it again.",
         ]
+
+    def _turned(self) -> str:
+        def one(by: float) -> str:
+            way = "up" if by > 0 else "down"
+            return f"{way} {abs(by / self.pitch_mm):.2f} turns ({millimetres(abs(by))})"
+
+        if not self.uneven:
+            return f"{one(self.left)}, left and right alike"
+        return f"on the left {one(self.left)}, on the right {one(self.right)}"
 
 
 def _perched(name: AxleName, axle: Axle) -> None:

@@ -51,6 +51,19 @@ class LimitStrap(Change):
             )
         return {"damper": d.model_copy(update={"extended_mm": self.damper_at_mm})}
 
+    @property
+    def size(self) -> float:
+        """Damper length at which it is tight, mm."""
+        return self.damper_at_mm
+
+    def sized(self) -> str:
+        """By where it is tight."""
+        return f"limit straps tight at {millimetres(self.damper_at_mm)} of damper"
+
+    def at(self, value: float) -> Self:
+        """Tight at another damper length, mm."""
+        return self.model_copy(update={"damper_at_mm": value})
+
     def summary(self) -> str:
         """Where it is tight."""
         return named(self.part, f"tight at {millimetres(self.damper_at_mm)} of damper")

@@ -13,6 +13,7 @@ from inclinum.core.springs.fitted import SPRINGS
 class OtherSpring(Change):
     """Base of the springs; a subclass adds ``spring``, of its own kind."""
 
+    renews_springs: ClassVar[bool] = True
     place: ClassVar[str] = "Springs"
     costs: ClassVar[str] = "another rate rides and rolls otherwise; the window of travel stays"
     equation: ClassVar[str] = "F(L)·MR = load at the new rest: L is found on the length curve of the linkage"

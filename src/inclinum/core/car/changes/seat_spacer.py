@@ -5,6 +5,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.car.archetypes.respring import kinds_for
+from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.changes.spacer import Spacer
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
@@ -18,8 +19,8 @@ def _on_a_seat(name: AxleName, axle: Axle) -> None:
         raise DomainError(f"The {name} axle has no seat for a ring: it is sprung by {axle.spring.in_a_sentence}.")
 
 
-class SeatSpacer(Spacer):
-    """A ring between the spring and its seat, both sides."""
+class SeatSpacer(Spacer, Sided):
+    """A ring between the spring and its seat, at both sides or thicker at one."""
 
     title: ClassVar[str] = "Spring-seat spacer"
     place: ClassVar[str] = "Springs"
@@ -33,6 +34,8 @@ class SeatSpacer(Spacer):
     )
     provides: ClassVar[str] = "spring room"
     takes: ClassVar[frozenset[str]] = frozenset({"room"})
+    left_field: ClassVar[str] = "thickness_mm"
+    right_field: ClassVar[str] = "right_mm"
 
     type: Literal["seat_spacer"] = "seat_spacer"
     thickness_mm: float = Field(
@@ -42,6 +45,10 @@ class SeatSpacer(Spacer):
         description="negative for one taken out, or a thinner isolator",
         json_schema_extra={"unit": "mm", "step": 1, "slider": [-20, 50]},
     )
+    right_mm: float | None = Field(
+        default=None, ge=-60, le=80, title="Right, where other", description="left blank where both are alike; 0: none",
+        json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
     tolerance_mm: float = Field(default=MADE_TO_MM, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
     part: PartNumber = ""
 
@@ -54,22 +61,45 @@ class SeatSpacer(Spacer):
     def changed(self, axle: Axle) -> dict[str, object]:
         """Less room for the spring."""
         _on_a_seat(self.axle, axle)
-        return {"seat_spacer_mm": axle.seat_spacer_mm + self.thickness_mm}
+        apart: dict[str, object] = {"uneven_mm": axle.uneven_mm + self.left_over_mean} if self.uneven else {}
+        return {"seat_spacer_mm": axle.seat_spacer_mm + self.mean} | apart
+
+    def at(self, value: float) -> Self:
+        """Of another thickness, mm; the right as much apart from it as it was."""
+        return self.both_at(value)
+
+    def sized(self) -> str:
+        """By its thickness."""
+        return f"{self.title.lower()} {self.each(' mm')}" if self.uneven else super().sized()
 
     def summary(self) -> str:
         """Thickness."""
+        if self.uneven:
+            return named(self.part, f"{self.each(' mm')} under the spring")
         if self.thickness_mm < 0:
             return named(self.part, f"{millimetres(-self.thickness_mm)} less under the spring")
         return named(self.part, f"{millimetres(self.thickness_mm)} under the spring")
 
     def parts(self, machine: Vehicle) -> list[str]:
-        """The pair of spacers; none where one is only taken out."""
-        if self.thickness_mm <= 0 and not self.part:
-            return []
-        return [f"2 spring-seat spacers {millimetres(self.thickness_mm)} {self.part} ({self.axle})".replace("  ", " ")]
+        """The spacers of each thickness; none where one is only taken out."""
+        if not self.uneven:
+            if self.thickness_mm <= 0 and not self.part:
+                return []
+            found = f"2 spring-seat spacers {millimetres(self.thickness_mm)} {self.part} ({self.axle})"
+            return [found.replace("  ", " ")]
+        return [
+            f"1 spring-seat spacer {millimetres(t)} {self.part} ({self.axle} {side})".replace("  ", " ")
+            for side, t in (("left", self.left), ("right", self.right))
+            if t > 0
+        ]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Where it goes, or what comes out."""
+        if self.uneven:
+            return [
+                f"Lay the spacer on the seat, chamfer to the seat, then the isolator: {self.each(' mm')} "
+                "(minus: so much less than was there, 0: none)."
+            ]
         if self.thickness_mm < 0:
             less = millimetres(-self.thickness_mm)
             return [f"Take out {less} at the seat: the spacer, or a thinner isolator in. The spring still seats by it."]

@@ -14,6 +14,7 @@ from inclinum.core.springs.fitted import Coil
 class SpringSwap(Change):
     """Both coils of an axle replaced."""
 
+    renews_springs: ClassVar[bool] = True
     title: ClassVar[str] = "Springs"
     equation: ClassVar[str] = "k·(L₀ − L) = F/MR at the new rest: L is found on the length curve of the linkage"
     source: ClassVar[str] = "Hooke's law; F is inferred at the measured height, or weighed"

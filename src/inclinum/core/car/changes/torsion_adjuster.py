@@ -5,7 +5,7 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
@@ -13,8 +13,8 @@ from inclinum.core.plan import Search, millimetres
 from inclinum.core.springs.fitted import TorsionBarData
 
 
-class TorsionAdjuster(Change):
-    """Both adjuster bolts of an axle turned."""
+class TorsionAdjuster(Sided):
+    """The adjuster bolts of an axle turned, alike or each for itself."""
 
     title: ClassVar[str] = "Torsion adjusters"
     place: ClassVar[str] = "Torsion bars"
@@ -24,6 +24,8 @@ class TorsionAdjuster(Change):
     equation: ClassVar[str] = "Δα = turns · pitch / lever"
     source: ClassVar[str] = "derived here: the bolt pushes the lever's end; small angles of the lever"
     provides: ClassVar[str] = "adjuster"
+    left_field: ClassVar[str] = "turns"
+    right_field: ClassVar[str] = "right_turns"
 
     type: Literal["torsion_adjuster"] = "torsion_adjuster"
     turns: float = Field(
@@ -32,6 +34,9 @@ class TorsionAdjuster(Change):
         title="Turns",
         description="positive raises the body",
         json_schema_extra={"step": 0.25, "slider": [-12, 12]},
+    )
+    right_turns: float | None = Field(
+        default=None, ge=-60, le=60, title="Right, where other", description="left blank where both are alike"
     )
     pitch_mm: float = Field(default=1.5, gt=0.3, le=6, title="Thread pitch", json_schema_extra={"unit": "mm"})
     lever_mm: float = Field(
@@ -50,20 +55,24 @@ class TorsionAdjuster(Change):
         _barred(name, axle)
         return cls(axle=name, turns=1)
 
-    @property
-    def angle_deg(self) -> float:
-        """Change of the free angle, degrees; positive raises the body."""
-        return math.degrees(self.turns * self.pitch_mm / self.lever_mm)
+    def angle_deg(self, turns: float) -> float:
+        """Change of the free angle by so many turns, degrees; positive raises the body."""
+        return math.degrees(turns * self.pitch_mm / self.lever_mm)
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """The free angle."""
         bar = _barred(self.axle, axle)
-        if abs(self.turns) > self.turns_left:
+        most = max(abs(self.left), abs(self.right))
+        if most > self.turns_left:
             raise DomainError(
-                f"The {self.axle} adjusters have {self.turns_left:g} turns left that way, and {abs(self.turns):g} are "
+                f"The {self.axle} adjusters have {self.turns_left:g} turns left that way, and {most:g} are "
                 "asked for. Turn the bars in their splines first."
             )
-        return {"spring": bar.model_copy(update={"free_angle_deg": bar.free_angle_deg + self.angle_deg})}
+        free = bar.free_angle_deg + self.angle_deg(self.mean)
+        apart: dict[str, object] = (
+            {"uneven_deg": axle.uneven_deg + self.angle_deg(self.left_over_mean)} if self.uneven else {}
+        )
+        return {"spring": bar.model_copy(update={"free_angle_deg": free})} | apart
 
     @property
     def size(self) -> float:
@@ -72,11 +81,11 @@ class TorsionAdjuster(Change):
 
     def sized(self) -> str:
         """By turns."""
-        return f"torsion adjusters {self.turns:+g} turns"
+        return f"torsion adjusters {self.each(' turns')}"
 
     def at(self, value: float) -> Self:
         """By other turns."""
-        return self.model_copy(update={"turns": value})
+        return self.both_at(value)
 
     def search(self, axle: Axle) -> Search | None:
         """Quarter turns, as many as are left."""
@@ -85,15 +94,27 @@ class TorsionAdjuster(Change):
 
     def summary(self) -> str:
         """Turns and angle."""
-        return f"{self.turns:+g} turns of {self.pitch_mm:g} mm on {millimetres(self.lever_mm)}: {self.angle_deg:+.2f}°"
+        thread = f"of {self.pitch_mm:g} mm on {millimetres(self.lever_mm)}"
+        if not self.uneven:
+            return f"{self.turns:+g} turns {thread}: {self.angle_deg(self.turns):+.2f}°"
+        angles = f"{self.angle_deg(self.left):+.2f}° and {self.angle_deg(self.right):+.2f}°"
+        return f"{self.each(' turns')} {thread}: {angles}"
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Unload the bolt first."""
         _ = machine
         return [
             "Take the weight off the bar first: wheel hanging, bolt greased. Mark bolt and lever, count the turns.",
-            f"{abs(self.turns):g} turns {'in' if self.turns > 0 else 'out'}, both sides alike; roll it before reading.",
+            f"{self._turned()}; roll it before reading.",
         ]
+
+    def _turned(self) -> str:
+        def one(turns: float) -> str:
+            return f"{abs(turns):g} turns {'in' if turns > 0 else 'out'}"
+
+        if not self.uneven:
+            return f"{one(self.left)}, both sides alike"
+        return f"Left {one(self.left)}, right {one(self.right)}"
 
 
 def _barred(name: AxleName, axle: Axle) -> TorsionBarData:

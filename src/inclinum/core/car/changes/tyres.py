@@ -28,6 +28,10 @@ class Tyres(Change):
         description="hub to ground, on the vehicle",
         json_schema_extra={"unit": "mm", "step": 1, "slider": [250, 480]},
     )
+    wider_mm: float = Field(
+        default=0, ge=-100, le=200, title="Wider by", description="section, against the old one",
+        json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
     part: PartNumber = ""
 
     @classmethod
@@ -38,11 +42,16 @@ class Tyres(Change):
     def changed(self, axle: Axle) -> dict[str, object]:
         """Radius, and how much it grew."""
         grown = self.radius_mm - axle.tyre_radius_mm
-        return {"tyre_radius_mm": self.radius_mm, "tyre_growth_mm": axle.tyre_growth_mm + grown}
+        return {
+            "tyre_radius_mm": self.radius_mm,
+            "tyre_growth_mm": axle.tyre_growth_mm + grown,
+            "tyre_wider_mm": axle.tyre_wider_mm + self.wider_mm,
+        }
 
     def summary(self) -> str:
         """Radius."""
-        return named(self.part, f"{millimetres(self.radius_mm)} loaded radius")
+        wider = f", {self.wider_mm:+g} mm wide" if self.wider_mm else ""
+        return named(self.part, f"{millimetres(self.radius_mm)} loaded radius{wider}")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""

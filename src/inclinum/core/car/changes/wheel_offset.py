@@ -40,7 +40,7 @@ class WheelOffset(Change):
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Wheel centres."""
-        found: dict[str, object] = {}
+        found: dict[str, object] = {"wheel_out_mm": axle.wheel_out_mm + self.out_mm}
         for field in ("linkage", "right"):
             linkage = getattr(axle, field)
             if linkage is not None:

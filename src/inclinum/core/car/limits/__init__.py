@@ -4,22 +4,32 @@ from collections.abc import Callable
 
 from inclinum.core.car.limits import (
     aim,
+    anti_roll,
     bonnet,
     bump_gap,
+    claims,
     coil_bind,
     damper_closed,
+    damping,
+    flex_lines,
+    ground_clearance,
+    half_shafts,
     joint_angles,
     lamps_and_sensors,
     levelled,
     local,
+    sides,
     spring_loose,
     stated,
     stud_engagement,
+    tipping,
+    tyre_gaps,
     undone,
 )
 from inclinum.core.car.limits.assumed import told_as_assumed, unmeasured
-from inclinum.core.car.limits.case import Case, Stood, rises, stand_changed, stand_measured, stand_on
+from inclinum.core.car.limits.case import Case
 from inclinum.core.car.limits.finding import Cure, Finding
+from inclinum.core.car.stood import Stood, rises, stand_changed, stand_measured, stand_on
 from inclinum.core.plan import Severity, worst_first
 
 Check = Callable[[Case], list[Finding]]
@@ -33,11 +43,26 @@ HARDWARE: tuple[Check, ...] = (
     spring_loose.check,
     bump_gap.check,
     levelled.check,
+    half_shafts.check,
+    flex_lines.check,
+    anti_roll.check,
+    tyre_gaps.check,
     local.check,
 )
 """Limits of parts and law: what a way to a height is judged by."""
 
-LIMITS: tuple[Check, ...] = (*HARDWARE, aim.check, undone.check, lamps_and_sensors.check, stated.check)
+LIMITS: tuple[Check, ...] = (
+    *HARDWARE,
+    aim.check,
+    undone.check,
+    sides.check,
+    ground_clearance.check,
+    damping.check,
+    tipping.check,
+    lamps_and_sensors.check,
+    stated.check,
+    claims.check,
+)
 
 
 def findings(case: Case, checks: tuple[Check, ...] = LIMITS) -> list[Finding]:

@@ -2,18 +2,26 @@
 
 import math
 
+from inclinum.core.car.aims import Aimed, aimed
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.document.names import AXLES, AxleName
 
 
 def check(case: Case) -> list[Finding]:
-    """Aims missed by more than the brief allows, and a rake that changes more than it allows."""
+    """Aims missed by more than the brief allows, and a rake that changes more than it allows.
+
+    Where the brief gives a rake, or nothing for an end, a change of rake is what it wants.
+    """
     brief = case.job.brief
     found = []
+    wanted: dict[AxleName, Aimed] = {}
     for name, _, stance in both_axles(case):
-        aim = brief.aim(name)
-        miss = stance.rise - aim.rise.value
+        aim, end = brief.aim(name), aimed(case.job, case.before, case.after, name)
+        if end is None:
+            continue
+        wanted[name] = end
+        miss = stance.rise - end.rise
         if abs(miss) > aim.tolerance_mm:
             found.append(
                 Finding(
@@ -22,17 +30,18 @@ def check(case: Case) -> list[Finding]:
                     severity="fix",
                     what=f"{name.capitalize()} comes out {abs(miss):.0f} mm too {'high' if miss > 0 else 'low'}",
                     value=stance.rise,
-                    limit=aim.rise.value,
+                    limit=end.rise,
                     margin=aim.tolerance_mm - abs(miss),
                     unit="mm",
-                    why=f"The brief wants {aim.rise.value:+.0f} mm within ±{aim.tolerance_mm:g} mm.",
+                    why=f"The brief wants {end.said} within ±{aim.tolerance_mm:g} mm.",
                     source="the brief",
-                    wanted_rise=aim.rise.value,
+                    wanted_rise=end.rise,
                 )
             )
     pitch = math.degrees(case.pitch_change)
-    if abs(pitch) > brief.rake_change_max_deg:
-        worse: AxleName = max(AXLES, key=lambda a: abs(case.after.axle(a).rise - brief.aim(a).rise.value))
+    kept = not any(brief.aim(a).by in ("rake", "none") for a in AXLES)
+    if kept and abs(pitch) > brief.rake_change_max_deg:
+        worse = max(wanted, key=lambda a: abs(case.after.axle(a).rise - wanted[a].rise))
         found.append(
             Finding(
                 id="rake",
@@ -45,7 +54,7 @@ def check(case: Case) -> list[Finding]:
                 unit="deg",
                 why="The brief keeps the rake: lamps, caster and load on the axles follow it.",
                 source="the brief",
-                wanted_rise=brief.aim(worse).rise.value,
+                wanted_rise=wanted[worse].rise,
             )
         )
     return found

@@ -70,6 +70,10 @@ def unmeasured(case: Case) -> list[str]:
             p.reading for p in parts
             if not p.known(case, name, axle) and (p is not SOLID or case.after.vehicle.axle(name).spring.is_coil)
         ]  # fmt: skip
+        planned = case.after.vehicle.axle(name)
+        tyres = planned.tyre_growth_mm or planned.tyre_wider_mm or planned.wheel_out_mm
+        if tyres and not axle.tyre_gaps:
+            wanted.append("the gaps of the tyres to arch, guard and unit")
         if wanted:
             sentences.append(f"{name.capitalize()}: {', '.join(wanted)}.")
     return sentences

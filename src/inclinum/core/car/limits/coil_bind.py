@@ -1,6 +1,6 @@
 """Coils must not touch at full bump: measured at the solid stop, against 1 mm per active coil or 5 mm."""
 
-from inclinum.core.car.limits.case import Case, both_axles
+from inclinum.core.car.limits.case import Case, each_side, worse_side
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.plan import millimetres
 from inclinum.core.springs import bind_margin_wanted
@@ -9,7 +9,7 @@ from inclinum.core.springs import bind_margin_wanted
 def check(case: Case) -> list[Finding]:
     """One finding per axle whose springs come too near to solid."""
     found = []
-    for name, axle, stance in both_axles(case):
+    for name, axle, stance in each_side(case):
         if not axle.spring.is_coil:
             continue
         wanted = bind_margin_wanted(axle.coil.active_coils if axle.coil else None)
@@ -39,4 +39,4 @@ def check(case: Case) -> list[Finding]:
                 cures=tuple(cures),
             )
         )
-    return found
+    return worse_side(found)

@@ -2,11 +2,11 @@
 
 import math
 
+from inclinum.core.car.heights import station_after
 from inclinum.core.car.job import LocalLimit
 from inclinum.core.car.limits.case import Case
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.document.names import AXLES, AxleName
-from inclinum.core.kinematics.wheel_angles import rise_at
 
 
 def check(case: Case) -> list[Finding]:
@@ -51,16 +51,7 @@ def lamp_height(case: Case) -> float | None:
     """Planned height of the lamp centre above ground, mm: the tape's where it was taken, else the vehicle's."""
     vehicle = case.after.vehicle
     lamp = vehicle.station(vehicle.headlamp) if vehicle.headlamp else None
-    if lamp is None:
-        return None
-    read = [r.value for s in ("left", "right") if (r := case.job.measure.station(lamp.name, s))]
-    if read:
-        now = sum(read) / len(read)
-    else:
-        low = (case.before.front.baseline, case.before.rear.baseline)
-        now = lamp.height_mm - float(rise_at(lamp.x_mm, *low, 0.0, vehicle.wheelbase_mm))
-    rises = case.ground_rises
-    return now + float(rise_at(lamp.x_mm, *rises, 0.0, vehicle.wheelbase_mm))
+    return None if lamp is None else station_after(case.job, case.before, case.after, lamp)
 
 
 def _finding(case: Case, rule: LocalLimit, key: str, axle: AxleName, what: str, value: float, over: float) -> Finding:

@@ -4,7 +4,7 @@ import math
 
 from pydantic import ValidationError
 
-from inclinum.core.car.limits.case import Case, both_axles
+from inclinum.core.car.limits.case import Case, each_side, worse_side
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import millimetres
@@ -19,7 +19,7 @@ WANTED_MM = 2.0
 def check(case: Case) -> list[Finding]:
     """One finding per axle whose springs are loose, or barely held, at full droop."""
     found = []
-    for name, axle, stance in both_axles(case):
+    for name, axle, stance in each_side(case):
         if not axle.spring.is_coil:
             continue
         held = float(stance.ride.spring.free_length) - float(stance.ride.spring_at(stance.full_droop))
@@ -46,7 +46,7 @@ def check(case: Case) -> list[Finding]:
                 cures=tuple(cures),
             )
         )
-    return found
+    return worse_side(found)
 
 
 def _longer_springs(case: Case, name: AxleName, coil: Coil, short: float) -> list[Cure]:

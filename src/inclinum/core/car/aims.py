@@ -1,0 +1,86 @@
+"""What the brief wants of an end, as the rise of the body there that meets it, however it was said."""
+
+import math
+from dataclasses import dataclass
+
+from inclinum.core.car.heights import arch_to_ground_before, hub_to_arch_before, station_before, tyre_to_arch_before
+from inclinum.core.car.job import Job
+from inclinum.core.car.stood import Stood
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AxleName
+
+LEAST_PART = 0.25
+"""A station moves with an end by its share of the wheelbase: with less than this it is the other end's."""
+
+
+@dataclass(frozen=True)
+class Aimed:
+    """An aim of one end, told as a rise.
+
+    Args:
+        rise: of the body against the measured baseline that meets it, mm; where it hangs on the other end, on that
+            as it is planned.
+        said: the aim in words, for a sentence that begins with “The brief wants”.
+    """
+
+    rise: float
+    said: str
+
+
+def aimed(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed | None:
+    """What is wanted of an end; None where nothing is.
+
+    Bigger tyres raise arch and stations beside what the suspension does, and eat into the gap above them.
+
+    Raises:
+        DomainError: a station that the vehicle does not have, or that stands over the other axle.
+    """
+    aim = job.brief.aim(name)
+    growth = after.axle(name).axle.tyre_growth_mm - before.axle(name).axle.tyre_growth_mm
+    if aim.by == "none":
+        return None
+    if aim.by == "rise":
+        return Aimed(aim.rise.value, f"{aim.rise.value:+.0f} mm")
+    if aim.by == "rake":
+        assert aim.rake is not None, "an aim by a rake has its angle"
+        return _raked(before, after, name, aim.rake.value, growth)
+    assert aim.height is not None, "an aim by a height has that height"
+    wanted = aim.height.value
+    if aim.by == "hub_to_arch":
+        return Aimed(wanted - hub_to_arch_before(before, name), f"{wanted:.0f} mm from hub to arch")
+    if aim.by == "arch_to_ground":
+        rise = wanted - arch_to_ground_before(before, name) - growth
+        return Aimed(rise, f"the {name} arch {wanted:.0f} mm above the ground")
+    if aim.by == "tyre_to_arch":
+        rise = wanted - tyre_to_arch_before(job, before, name) + growth
+        return Aimed(rise, f"{wanted:.0f} mm between tyre and arch")
+    return _at_station(job, before, after, name, aim.station, wanted, growth)
+
+
+def _raked(before: Stood, after: Stood, name: AxleName, rake_deg: float, growth: float) -> Aimed:
+    other: AxleName = "rear" if name == "front" else "front"
+    over = after.vehicle.wheelbase_mm * math.tan(math.radians(rake_deg))
+    stands = arch_to_ground_before(before, other) + after.axle(other).ground_rise
+    wanted = stands + (over if name == "rear" else -over)
+    which = "level" if not rake_deg else f"{abs(rake_deg):g}° nose {'down' if rake_deg > 0 else 'up'}"
+    return Aimed(wanted - arch_to_ground_before(before, name) - growth, f"it {which} from arch to arch")
+
+
+def _at_station(
+    job: Job, before: Stood, after: Stood, name: AxleName, station: str, wanted: float, growth: float
+) -> Aimed:
+    place = before.vehicle.station(station)
+    if place is None:
+        raise DomainError(
+            f"The brief wants a height at “{station}”, which is none of this vehicle's stations: choose another there."
+        )
+    behind = -place.x_mm / before.vehicle.wheelbase_mm
+    part = 1 - behind if name == "front" else behind
+    if part < LEAST_PART:
+        raise DomainError(
+            f"“{station}” moves by {100 * part:.0f} % of what the {name} axle does: give its height as an aim of the "
+            "other end."
+        )
+    other = after.axle("rear" if name == "front" else "front").ground_rise
+    moved = wanted - station_before(job, before, place) - (1 - part) * other
+    return Aimed(moved / part - growth, f"“{station}” {wanted:.0f} mm above the ground")

@@ -1,0 +1,86 @@
+"""Where what hangs on a wheel or an arm goes as it moves, on whatever linkage the axle has by now."""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+from scipy.spatial.transform import Rotation
+
+from inclinum.core.car.stance import Stance
+from inclinum.core.document.errors import DomainError
+from inclinum.core.kinematics import Corner, Poses, wheel_angles
+from inclinum.core.kinematics.carriers import OnArm
+from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment
+from inclinum.core.kinematics.rigid import Array
+
+UPRIGHT = "upright"
+
+
+@dataclass(frozen=True)
+class Carried:
+    """One wheel in poses that are asked for, and what it and its arms carry along.
+
+    Args:
+        stance: of the wheel's axle.
+        poses: at which it is asked, shape (N,).
+        adjusted: what was steered or set for them.
+    """
+
+    stance: Stance
+    poses: Poses
+    adjusted: Adjustment = NEUTRAL
+
+    @cached_property
+    def _corner(self) -> Corner:
+        return self.stance.corner
+
+    @cached_property
+    def _came(self) -> Corner:
+        """The linkage the places were taken on."""
+        axle = self.stance.axle
+        return self._corner if axle.came is None else axle.came.corner(axle.tyre_radius_mm, 0.0, 0.0)
+
+    def place(self, at: Array, on: str = UPRIGHT) -> Array:
+        """Where something is that the upright or an arm carries, (N, 3), mm in body axes.
+
+        Args:
+            at: its place at the reference height of the linkage as it came, (3,), mm.
+            on: ``upright``, or the name of an arm.
+
+        Raises:
+            DomainError: there is no such arm; the message names those there are.
+        """
+        if on == UPRIGHT:
+            return self.poses.point(self._neutral(at))
+        arm = next((a for a in self._came.arms if a.name == on), None)
+        if arm is None:
+            there = ", ".join([UPRIGHT, *(a.name for a in self._came.arms)])
+            raise DomainError(f"This suspension has no “{on}” for an anti-roll link to stand on; there are {there}.")
+        carrier, points = OnArm(arm.first, arm.second, arm.outer), self._came.body.points
+        here = {"it": np.asarray(at, dtype=float)} | {n: points[n] for n in (arm.first, arm.second, arm.outer)}
+        now = carrier.place(
+            "it", lambda n: self._corner.place(n, self.poses, self.adjusted), here.__getitem__, self.adjusted
+        )
+        return np.broadcast_to(now[0], self.poses.centre.shape)
+
+    def spin_axis(self) -> Array:
+        """Outward axis of the hub, (N, 3)."""
+        return self.poses.direction(wheel_angles.spin_axis(self._corner.camber, self._corner.toe))
+
+    def _neutral(self, at: Array) -> Array:
+        """A place on the upright at the reference height of the linkage as it is now: arms may have turned it."""
+        axle = self.stance.axle
+        if axle.came is None:
+            return np.asarray(at, dtype=float)
+        was, now = (c.body.points[c.wheel] for c in (self._came, self._corner))
+        return now + Rotation.from_rotvec(axle.turned_rad).apply(np.asarray(at, dtype=float) - was)
+
+
+def at_ends(stance: Stance) -> dict[str, float]:
+    """Linkage travel at full droop, at ride height and at full bump, mm, in that order."""
+    return {"full droop": stance.full_droop, "ride height": stance.travel, "full bump": stance.bump_end}
+
+
+def carried_at(stance: Stance, travels: Array) -> Carried:
+    """A wheel at linkage travels, body level, straight ahead."""
+    return Carried(stance, stance.corner.sweep(travels).poses)

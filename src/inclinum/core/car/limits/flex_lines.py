@@ -1,0 +1,89 @@
+"""Hoses and wires reach their ends at full droop, and with the wheels turned: they never carry weight."""
+
+import math
+
+import numpy as np
+
+from inclinum.core.car.attached import FlexLine
+from inclinum.core.car.carried import Carried
+from inclinum.core.car.limits.case import Case, both_axles
+from inclinum.core.car.limits.finding import Cure, Finding
+from inclinum.core.car.stance import Stance
+from inclinum.core.document.names import SIDES, AxleName
+from inclinum.core.kinematics.rigid import Array
+
+SETTLED = 3
+"""Times the travel at full lock is corrected: the wheel moves by millimetres, the rest is far below one."""
+
+
+def spans(stance: Stance, line: FlexLine, travels: Array) -> Array:
+    """Distance between the clips of a line at travels, (L, N), mm: straight ahead first, then at both locks.
+
+    Args:
+        stance: of its axle, as one wheel sees it.
+        line: told on the left.
+        travels: linkage travel, (N,), mm.
+
+    Source: derived here: the hub's clip goes with the upright, steered by the rack or the box.
+    """
+    corner, lock = stance.corner, stance.axle.full_lock
+    if corner.steering is None or not lock:
+        wheel = Carried(stance, corner.sweep(travels).poses)
+    else:
+        most = math.radians(lock) if corner.steering.kind == "box" else lock
+        adjusted = corner.steered(np.array([0.0, most, -most]))
+        # Steered, the wheel rises or falls on its axis: what it hangs on is as long as it was straight ahead.
+        at = np.repeat(travels[None, :], 3, axis=0)
+        for _ in range(SETTLED):
+            motion = corner.sweep(at, adjusted=adjusted)
+            assert motion.damper_length is not None, "an axle has a damper"
+            at = at + (motion.damper_length - motion.damper_length[:1]) / motion.damper_ratio
+        wheel = Carried(stance, corner.sweep(at, adjusted=adjusted).poses, adjusted)
+    reached = np.linalg.norm(wheel.place(np.array(line.wheel)) - np.array(line.body), axis=-1)
+    return reached.reshape(-1, travels.size)
+
+
+def check(case: Case) -> list[Finding]:
+    """One finding per line that is tight, or nearly, at full droop; of both wheels and locks the worse."""
+    found = []
+    for name, axle, stance in both_axles(case):
+        for n, line in enumerate(axle.lines):
+            sides = SIDES if axle.right is not None else ("left",)
+            worst = min((_of_wheel(case, name, stance.of_side(s), line, n) for s in sides), key=lambda f: f.margin)
+            if worst.margin < 0:
+                found.append(worst)
+    return found
+
+
+def _of_wheel(case: Case, name: AxleName, stance: Stance, line: FlexLine, n: int) -> Finding:
+    reached = spans(stance, line, np.array([stance.full_droop]))[:, 0]
+    lock, longest = int(np.argmax(reached)), float(np.max(reached))
+    left = line.length_mm - longest
+    steered = lock > 0 and longest > float(reached[0]) + 0.5
+    where = "at full droop and full lock" if steered else "at full droop"
+    tight = left < 0
+    return Finding(
+        id=f"line.{name}.{n}",
+        axle=name,
+        severity="stops" if tight else "fix",
+        what=f"{name.capitalize()} {line.name} {'is too short' if tight else 'is nearly tight'} {where}",
+        value=left,
+        limit=line.spare_mm,
+        margin=left - line.spare_mm,
+        unit="mm",
+        why=f"Its clips are {longest:.0f} mm apart there and it is {line.length_mm:g} mm long. A hose or wire "
+        "that holds "
+        "the wheel tears: a longer one of the right approval, its clip moved, or less droop.",
+        source="clips and length as measured, the linkage at full droop",
+        cures=tuple(_strap(case, name, stance, line)) if left < line.spare_mm else (),
+    )
+
+
+def _strap(case: Case, name: AxleName, stance: Stance, line: FlexLine) -> list[Cure]:
+    """Straps that end droop where the line still has its spare."""
+    travels = np.linspace(stance.full_droop, stance.travel, 41)
+    good = np.nonzero(spans(stance, line, travels).max(axis=0) <= line.length_mm - line.spare_mm)[0]
+    if not good.size or not good[0]:
+        return []
+    length = math.floor(float(stance.ride.damper_at(travels[good[0]])))
+    return case.providing(f"{name.capitalize()} limit straps, tight at {length} mm of damper", name, "droop", length)
