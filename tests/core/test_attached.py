@@ -19,10 +19,9 @@ from inclinum.core.car.limits.flex_lines import spans
 from inclinum.core.car.limits.half_shafts import shaft_angles
 from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.stance import Stance
-from inclinum.core.car.vehicle import Axle
+from inclinum.core.car.vehicle import Axle, Station
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
-from inclinum.core.document.outline import Station
 from inclinum.core.kinematics.rigid import Array
 from tests.core.test_changes_by_hand import on
 from tests.core.test_every_change import AT, job_on

@@ -118,7 +118,9 @@ def listed(section: Document) -> Row:
             }  # fmt: skip
         case BikeBrief():
             return {
-                "owner": section.owner, "due": section.due, "front_rise": None, "rear_rise": -section.rear_drop.value,
+                "owner": section.owner, "due": section.due,
+                "front_rise": section.front_drop and -section.front_drop.value,
+                "rear_rise": section.rear_drop and -section.rear_drop.value,
             }  # fmt: skip
         case Prove() | BikeProve():
             return {"signed_off": section.sign_off.at if section.sign_off else None}

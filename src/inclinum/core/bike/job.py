@@ -54,7 +54,13 @@ class ShelfSpring(Document):
 class BikeBrief(Wanted):
     """What the owner wants."""
 
-    rear_drop: Length = Field(description="how far the rear is to come down; negative to go up")
+    rear_drop: Length | None = Field(
+        default=None,
+        description="how far the rear is to come down; negative to go up; left out where no height is wanted",
+    )
+    front_drop: Length | None = Field(
+        default=None, description="the same of the front; left out where it follows the steering"
+    )
     tolerance_mm: float = Field(default=3, gt=0, le=50, description="how near counts as met")
     keep_steering: bool = Field(default=True, description="trail unchanged, as far as the clamps allow")
     supplier_raise_mm: float | None = Field(
@@ -68,6 +74,10 @@ class BikeBrief(Wanted):
     slope_deg: float = Field(default=3, ge=-10, le=10, description="of the shop's yard, falling to the stand's side")
     windows: tuple[SagWindow, ...] = Field(default=(), max_length=28, description="the shop's own, before ours")
     shelf: tuple[ShelfSpring, ...] = Field(default=(), max_length=200)
+
+    def aim(self, end: End) -> Length | None:
+        """Drop wanted of an end; None where no height is."""
+        return self.front_drop if end == "front" else self.rear_drop
 
 
 class SagReading(Document):

@@ -185,6 +185,8 @@ class Bike(Document):
     rear_tyre_radius_mm: float = Field(gt=100, le=450, title="Rear tyre radius")
     sprung_front_kg: float = Field(gt=2, le=400, title="Carried by the front, no rider")
     sprung_rear_kg: float = Field(gt=2, le=400, title="Carried by the rear, no rider")
+    stated_front_mm: float = Field(default=0, ge=-300, le=300, description="higher by what was stated, not computed")
+    stated_rear_mm: float = Field(default=0, ge=-300, le=300, description="the same at the rear")
     seat: Seat
     stand: SideStand | None = None
     centre_stand: CentreStand | None = None

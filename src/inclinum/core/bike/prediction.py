@@ -26,12 +26,12 @@ from inclinum.core.bike.limits import (
 )
 from inclinum.core.bike.machine import ENDS, End
 from inclinum.core.bike.sag import SagBench, sag_bench
-from inclinum.core.bike.stance import CONDITIONS, BikeStance, Condition, Loads, standing_of
+from inclinum.core.bike.stance import CONDITIONS, Attitude, BikeStance, Condition, Loads, standing_of
 from inclinum.core.bike.stands_and_reach import CentreStandEffort, RiderReach, StandLean
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rear_end import chain_slack_change
-from inclinum.core.plan import Share
+from inclinum.core.plan import Share, choices_of
 
 CURVE_POINTS = 41
 
@@ -104,8 +104,11 @@ class BikePrediction(Document):
     rear_drop_unladen_mm: float
     plus_minus_mm: float
     """Of the rear drop."""
-    aim_mm: float
-    aim_met: bool
+    aim_mm: float | None
+    """Drop of the rear that the brief wants; None where it wants no height."""
+    aim_met: bool | None
+    front_aim_mm: float | None
+    front_aim_met: bool | None
     full_extension_rise_mm: float
     """How much higher the axle sits in the frame at full extension than before."""
     front_load_n: tuple[float, float]
@@ -133,6 +136,8 @@ class BikePrediction(Document):
     """The plan with the fork raised as far as it allows, or as its supplier says; empty where it cannot be raised."""
     shelf: dict[Literal["softer", "stiffer"], BikeCure]
     """The plan with the nearest spring of the shelf on either side, set to its preload."""
+    choices: dict[str, dict[str, list[tuple[str, str]]]]
+    """Of each change that names a part of the machine: parameter → parts it can name, as value and title."""
     unmeasured: list[str]
     """What the limits were checked against and nobody gave: without it nothing found is not all well."""
     stopped: bool
@@ -190,7 +195,7 @@ def predict_bike(job: BikeJob) -> BikePrediction:
     bare = (s.attitude("unladen", before) for s in (before, after))
     bare_was, bare_now = bare
     drop = case.rear_drop
-    aim, tolerance = job.brief.rear_drop.value, job.brief.tolerance_mm
+    aims, missed = {e: job.brief.aim(e) for e in ENDS}, {f.id for f in found}
     loads = after.loads
     refused = any(f.id in REFUSED for f in found)
     return BikePrediction(
@@ -200,8 +205,10 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         front_drop_mm=now.front_drop - was.front_drop,
         rear_drop_unladen_mm=bare_now.rear_drop - bare_was.rear_drop,
         plus_minus_mm=_plus_minus(assessed),
-        aim_mm=aim,
-        aim_met=abs(drop - aim) <= tolerance,
+        aim_mm=aims["rear"] and aims["rear"].value,
+        aim_met=aims["rear"] and "aim.rear" not in missed,
+        front_aim_mm=aims["front"] and aims["front"].value,
+        front_aim_met=aims["front"] and "aim.front" not in missed,
         full_extension_rise_mm=after.rear.extended_height - before.rear.extended_height,
         front_load_n=(loads.front_unladen, loads.front_laden),
         rear_load_n=(loads.rear_unladen, loads.rear_laden),
@@ -217,17 +224,12 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         stand=case.stand,
         centre_stand=case.centre_stand,
         reach=case.reach,
-        clearances={
-            p.name: (
-                p.height_mm - _drop_at(before, was.front_drop, was.rear_drop, p.x_mm),
-                p.height_mm - _drop_at(before, now.front_drop, now.rear_drop, p.x_mm),
-            )
-            for p in before.bike.clearances
-        },
+        clearances=_clearances(before, after, was, now),
         shares=_shares(assessed),
         findings=found,
         raises=_raises(case),
         shelf=_shelf(case),
+        choices=choices_of(before.bike, job.plan.changes),
         unmeasured=unmeasured(case),
         stopped=any(f.severity == "stops" for f in found) and (refused or not job.plan.override.strip()),
         refused=refused,
@@ -256,6 +258,18 @@ def _shelf(case: BikeCase) -> dict[Literal["softer", "stiffer"], BikeCure]:
         for name, choice in near.items()
         if choice is not None
         for cure in sag_windows.fitting(case, choice)
+    }
+
+
+def _clearances(before: BikeStance, after: BikeStance, was: Attitude, now: Attitude) -> dict[str, tuple[float, float]]:
+    """Of what is still on the machine, rider on, before and as planned, mm."""
+    heights = {p.name: p.height_mm for p in before.bike.clearances}
+    return {
+        p.name: (
+            heights[p.name] - _drop_at(before, was.front_drop, was.rear_drop, p.x_mm),
+            p.height_mm - _drop_at(before, now.front_drop, now.rear_drop, p.x_mm),
+        )
+        for p in after.bike.clearances
     }
 
 
@@ -357,7 +371,17 @@ def _fork(standing: BikeStance) -> ForkCurve:
     )
 
 
-SPRUNG = ("rear", "damper", "spring", "preload_mm", "fork", "front_tyre_radius_mm", "rear_tyre_radius_mm")
+SPRUNG = (
+    "stated_front_mm",
+    "stated_rear_mm",
+    "rear",
+    "damper",
+    "spring",
+    "preload_mm",
+    "fork",
+    "front_tyre_radius_mm",
+    "rear_tyre_radius_mm",
+)
 """What the height of the body hangs on; a change of anything else has no share in it."""
 
 
@@ -395,6 +419,7 @@ def _plus_minus(assessed: Assessed) -> float:
     else:  # two springs off each by their own
         parts += [RATE_SHARE * now[0], RATE_SHARE * was[0]]
     parts.append(MASS_SHARE * (now[2] - was[2]))
+    parts += [p.change.rise_tolerance() for p in assessed.job.plan.changes if p.on and p.change.where == "rear"]
     return float(np.sqrt(sum(p * p for p in parts)))
 
 

@@ -161,7 +161,9 @@ class BikeStance:
         slid = fork_sag - front0.sag + b.fork.raised_mm - was.fork.raised_mm
         slid += b.fork.shortened_mm - was.fork.shortened_mm
         down = slid * float(np.cos(np.radians(was.rake_deg))) - (b.front_tyre_radius_mm - was.front_tyre_radius_mm)
-        return slid, down, rear_height - rear0.height - (b.rear_tyre_radius_mm - was.rear_tyre_radius_mm)
+        down -= b.stated_front_mm - was.stated_front_mm
+        rear = rear_height - rear0.height - (b.rear_tyre_radius_mm - was.rear_tyre_radius_mm)
+        return slid, down, rear - (b.stated_rear_mm - was.stated_rear_mm)
 
     @property
     def pivot(self) -> np.ndarray:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from inclinum.core.car.heights import station_after, station_before
 from inclinum.core.car.job import Job
 from inclinum.core.car.stood import Stood
-from inclinum.core.document.outline import Station
+from inclinum.core.car.vehicle import Station
 
 
 @dataclass(frozen=True)

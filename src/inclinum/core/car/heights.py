@@ -2,8 +2,8 @@
 
 from inclinum.core.car.job import Job
 from inclinum.core.car.stood import Stood
+from inclinum.core.car.vehicle import Station
 from inclinum.core.document.names import SIDES, AxleName
-from inclinum.core.document.outline import Station
 from inclinum.core.kinematics.wheel_angles import rise_at
 
 

@@ -10,7 +10,7 @@ from inclinum.core.card.record import Build, SignOff
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import TAPE_MM
-from inclinum.core.document.names import SIDES, AxleName, Key, Name, Side, Text
+from inclinum.core.document.names import SIDES, AxleName, ChangeId, Key, Name, Side, Text
 from inclinum.core.plan.job import Titled, Wanted, each_once
 from inclinum.core.quantity import Angle, Length, Mass
 
@@ -169,7 +169,7 @@ class Kit(Document):
     """Changes that were bought as one, with the rise their seller advertises."""
 
     name: Name
-    changes: tuple[str, ...] = Field(min_length=1, max_length=40, description="ids of the changes that belong to it")
+    changes: tuple[ChangeId, ...] = Field(min_length=1, max_length=40, description="ids of what belongs to it")
     front_mm: float | None = Field(default=None, ge=-300, le=300, description="advertised rise; negative for a drop")
     rear_mm: float | None = Field(default=None, ge=-300, le=300, description="the same at the rear")
 

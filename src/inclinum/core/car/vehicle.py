@@ -10,7 +10,8 @@ from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import ANGLE_CHANGE_DEG, RATIO_PERCENT, Known
 from inclinum.core.document.names import AxleName, Key, Millimetre, Name, Side, Text
-from inclinum.core.document.outline import Shape, Station
+from inclinum.core.document.outline import Shape
+from inclinum.core.document.outline import Station as AnyStation
 from inclinum.core.kinematics import AnyLinkage, ArmAngle, PointHeight, corner_of
 from inclinum.core.part_sheets.axle import AxleSheet, JointAngle, StaticAngles
 from inclinum.core.quantity import Angle, Entry, Length
@@ -271,6 +272,12 @@ class Axle(Document):
         if "caster" in self.targets and corner.steering_axis is None:
             raise DomainError("a caster target needs a steering axis, which this suspension does not have")
         return self
+
+
+class Station(AnyStation):
+    """A place on the body, or on an axle, that is measured from the ground."""
+
+    on: Literal["body", "front_axle", "rear_axle"] = Field(default="body", title="Hangs on")
 
 
 class Outline(Document):

@@ -22,3 +22,6 @@ STAGES: tuple[StageName, ...] = ("brief", "measure", "plan", "align", "build", "
 
 PartNumber = Annotated[str, Field(max_length=60, title="Part number")]
 """As the shop's supplier writes it; empty where a part has none."""
+
+ChangeId = Annotated[str, Field(min_length=1, max_length=40)]
+"""Of a change on a stack."""

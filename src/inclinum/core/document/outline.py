@@ -1,7 +1,5 @@
 """The body from the side, and the places along it that are measured."""
 
-from typing import Literal
-
 from pydantic import Field
 
 from inclinum.core.document import Document
@@ -16,7 +14,6 @@ class Station(Document):
     name: Name
     x_mm: float = Field(ge=-12_000, le=6000, description="forward of the front axle positive")
     height_mm: Millimetre = Field(description="above ground at the reference height")
-    on: Literal["body", "front_axle", "rear_axle"] = Field(default="body", title="Hangs on")
     keep_mm: float | None = Field(
         default=None, ge=0, le=2000, title="Clearance to keep", description="where it may touch the ground"
     )

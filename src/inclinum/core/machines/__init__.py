@@ -89,8 +89,7 @@ def _brief_of_bike(owner: str, machine: Bike, last: BikeBrief | None) -> BikeBri
 
 
 def _begin_on_bike(job: BikeJob, kind: str, end: AxleName | None) -> PlannedBikeChange:
-    _ = end  # a change of a two-wheeler knows its end
-    return begin_on_bike(kind, assess_bike(job).fitted.bike, job.plan.changes)
+    return begin_on_bike(kind, assess_bike(job).fitted.bike, job.plan.changes, end)
 
 
 BIKE = MachineKind(

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 
-from pydantic import Field, TypeAdapter, ValidationError, create_model
+from pydantic import TypeAdapter, ValidationError, create_model
 
 from inclinum.core.document import Document, unit_of
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.document.names import AXLES, AxleName, ChangeId
 
 MachineT = TypeVar("MachineT", bound=Document)
 
@@ -146,7 +146,7 @@ ChangeT = TypeVar("ChangeT")
 class Planned(Document, Generic[ChangeT]):
     """A change on the stack, which can be switched off to see what it does."""
 
-    id: str = Field(min_length=1, max_length=40)
+    id: ChangeId
     on: bool = True
     change: ChangeT
 

@@ -68,3 +68,31 @@ def assumed(finding: FindingT, readings: tuple[str, ...], machine: str) -> Findi
             "settled_by": readings,
         }
     )
+
+
+def stated(changes: Iterable[Any], kind: type[FindingT]) -> list[FindingT]:
+    """One line per change that is on and whose number is somebody's word, to say so beside what is worked out.
+
+    Args:
+        changes: the stack.
+        kind: which machine's findings.
+    """
+    return [
+        kind.model_validate(
+            {
+                "id": f"stated.{planned.id}",
+                "axle": planned.change.where,
+                "severity": "know",
+                "what": f"{planned.change.title}, {planned.change.where}: stated, not computed",
+                "value": planned.change.rise_tolerance(),
+                "limit": 0.0,
+                "margin": 0.0,
+                "unit": "mm",
+                "why": f"{planned.change.summary()}. Its height is taken at that word, springs, loads and stops as "
+                "they were: read the height after it is done.",
+                "source": "whoever states it",
+            }
+        )
+        for planned in changes
+        if planned.on and planned.change.stated
+    ]

@@ -1961,6 +1961,18 @@ export interface components {
             sprung_front_kg: number;
             /** Carried by the rear, no rider */
             sprung_rear_kg: number;
+            /**
+             * Stated front
+             * @description higher by what was stated, not computed
+             * @default 0
+             */
+            stated_front_mm: number;
+            /**
+             * Stated rear
+             * @description the same at the rear
+             * @default 0
+             */
+            stated_rear_mm: number;
             seat: components["schemas"]["Seat"];
             /** Stand */
             stand?: components["schemas"]["SideStand"] | null;
@@ -1970,7 +1982,7 @@ export interface components {
              * Clearances
              * @default []
              */
-            clearances: components["schemas"]["Station"][];
+            clearances: components["schemas"]["inclinum__core__document__outline__Station"][];
             /**
              * Far ends
              * @default []
@@ -2073,9 +2085,14 @@ export interface components {
             due?: string | null;
             /**
              * Rear drop
-             * @description how far the rear is to come down; negative to go up
+             * @description how far the rear is to come down; negative to go up; left out where no height is wanted
              */
-            rear_drop: components["schemas"]["Length"];
+            rear_drop?: components["schemas"]["Length"] | null;
+            /**
+             * Front drop
+             * @description the same of the front; left out where it follows the steering
+             */
+            front_drop?: components["schemas"]["Length"] | null;
             /**
              * Tolerance
              * @description how near counts as met
@@ -2416,9 +2433,13 @@ export interface components {
             /** Plus minus */
             plus_minus_mm: number;
             /** Aim */
-            aim_mm: number;
+            aim_mm: number | null;
             /** Aim met */
-            aim_met: boolean;
+            aim_met: boolean | null;
+            /** Front aim */
+            front_aim_mm: number | null;
+            /** Front aim met */
+            front_aim_met: boolean | null;
             /** Full extension rise */
             full_extension_rise_mm: number;
             /** Front load n */
@@ -2474,6 +2495,15 @@ export interface components {
             /** Shelf */
             shelf: {
                 [key: string]: components["schemas"]["BikeCure"];
+            };
+            /** Choices */
+            choices: {
+                [key: string]: {
+                    [key: string]: [
+                        string,
+                        string
+                    ][];
+                };
             };
             /** Unmeasured */
             unmeasured: string[];
@@ -2540,6 +2570,40 @@ export interface components {
             fitted: number;
             /** Residual */
             residual: number | null;
+        };
+        /**
+         * BikeStated
+         * @description What a seller or a shop states of one end, taken as stated: marked so wherever its number shows.
+         */
+        BikeStated: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "bike_stated";
+            /**
+             * End
+             * @default rear
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** What */
+            what: string;
+            /**
+             * Rise stated
+             * @description of the body at that axle; negative for a drop
+             */
+            rise_mm: number;
+            /**
+             * Stated to ±
+             * @default 5
+             */
+            tolerance_mm: number;
+            /**
+             * Can be put back
+             * @default true
+             */
+            goes_back: boolean;
         };
         /**
          * BikeWay
@@ -4763,7 +4827,7 @@ export interface components {
             name: string;
             /**
              * Changes
-             * @description ids of the changes that belong to it
+             * @description ids of what belongs to it
              */
             changes: string[];
             /**
@@ -5648,6 +5712,31 @@ export interface components {
             total: number;
         };
         /**
+         * PartMoved
+         * @description What touches at full bump, or hangs lowest, moved out of the way, cut back or taken off.
+         */
+        PartMoved: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "part_moved";
+            /** Part */
+            part_name: string;
+            /**
+             * How
+             * @default moved
+             * @enum {string}
+             */
+            how: "moved" | "cut" | "taken_off";
+            /**
+             * By
+             * @description away from what it meets
+             * @default 10
+             */
+            by_mm: number;
+        };
+        /**
          * Pasted
          * @description A table of points.
          */
@@ -5693,7 +5782,7 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["RearLink"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["RearUnit"] | components["schemas"]["ClevisOut"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["inclinum__core__bike__changes__tyres__Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"];
+            change: components["schemas"]["RearLink"] | components["schemas"]["RearRocker"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["RearUnit"] | components["schemas"]["ClevisOut"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["inclinum__core__bike__changes__tyres__Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"] | components["schemas"]["PartMoved"] | components["schemas"]["BikeStated"];
         };
         /**
          * PlannedChange
@@ -6159,6 +6248,33 @@ export interface components {
              * @description past the collar, as it will be measured
              */
             threads_mm?: number | null;
+            /**
+             * Or room for the spring
+             * @description from collar to far seat, damper fully out, the washer in
+             */
+            room_mm?: number | null;
+        };
+        /**
+         * RearRocker
+         * @description The rocker of the rear linkage replaced, rod and damper as they are.
+         */
+        RearRocker: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rear_rocker";
+            /** Pivot to rod hole */
+            rod_hole_mm: number;
+            /** Pivot to damper hole */
+            damper_hole_mm: number;
+            /** Rod hole to damper hole */
+            apart_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
         /**
          * RearSpring
@@ -6207,9 +6323,16 @@ export interface components {
             spring: components["schemas"]["RearSpring"];
             /**
              * Preload
-             * @description counted from zero; as before when left empty
+             * @description counted from zero; left empty, as it keeps
              */
             preload_mm?: number | null;
+            /**
+             * Left empty, keeps
+             * @description the preload as before, or the collar on its thread
+             * @default preload
+             * @enum {string}
+             */
+            keeps: "preload" | "thread";
         };
         /**
          * RearUnit
@@ -7354,35 +7477,6 @@ export interface components {
             part: string;
         };
         /**
-         * Station
-         * @description A place on the body that is measured from the ground, or that something hangs on.
-         */
-        Station: {
-            /** Name */
-            name: string;
-            /**
-             * X
-             * @description forward of the front axle positive
-             */
-            x_mm: number;
-            /**
-             * Height
-             * @description above ground at the reference height
-             */
-            height_mm: number;
-            /**
-             * Hangs on
-             * @default body
-             * @enum {string}
-             */
-            on: "body" | "front_axle" | "rear_axle";
-            /**
-             * Clearance to keep
-             * @description where it may touch the ground
-             */
-            keep_mm?: number | null;
-        };
-        /**
          * StationReading
          * @description A height above ground at a stated station.
          */
@@ -8334,7 +8428,7 @@ export interface components {
              * Stations
              * @default []
              */
-            stations: components["schemas"]["Station"][];
+            stations: components["schemas"]["inclinum__core__car__vehicle__Station"][];
             /**
              * Headlamp
              * @description name of the station that is the lamp centre
@@ -8947,6 +9041,58 @@ export interface components {
              * @default
              */
             part: string;
+        };
+        /**
+         * Station
+         * @description A place on the body, or on an axle, that is measured from the ground.
+         */
+        inclinum__core__car__vehicle__Station: {
+            /** Name */
+            name: string;
+            /**
+             * X
+             * @description forward of the front axle positive
+             */
+            x_mm: number;
+            /**
+             * Height
+             * @description above ground at the reference height
+             */
+            height_mm: number;
+            /**
+             * Clearance to keep
+             * @description where it may touch the ground
+             */
+            keep_mm?: number | null;
+            /**
+             * Hangs on
+             * @default body
+             * @enum {string}
+             */
+            on: "body" | "front_axle" | "rear_axle";
+        };
+        /**
+         * Station
+         * @description A place on the body that is measured from the ground, or that something hangs on.
+         */
+        inclinum__core__document__outline__Station: {
+            /** Name */
+            name: string;
+            /**
+             * X
+             * @description forward of the front axle positive
+             */
+            x_mm: number;
+            /**
+             * Height
+             * @description above ground at the reference height
+             */
+            height_mm: number;
+            /**
+             * Clearance to keep
+             * @description where it may touch the ground
+             */
+            keep_mm?: number | null;
         };
     };
     responses: never;

@@ -35,10 +35,21 @@
 	<div>
 		<span class="label block">Rear comes down by (minus: up)</span>
 		<EntryField
-			entry={brief.rear_drop as Schemas['Length']}
+			entry={(brief.rear_drop as Schemas['Length'] | null) ?? undefined}
 			label="Aim, rear"
+			placeholder="no height wanted"
 			keep="{bench.job.id}.rear_drop"
-			onentry={(entry) => entry && put({ rear_drop: entry })}
+			onentry={(entry) => put({ rear_drop: entry ?? null })}
+		/>
+	</div>
+	<div>
+		<span class="label block">Front comes down by</span>
+		<EntryField
+			entry={(brief.front_drop as Schemas['Length'] | null) ?? undefined}
+			label="Aim, front"
+			placeholder="follows the steering"
+			keep="{bench.job.id}.front_drop"
+			onentry={(entry) => put({ front_drop: entry ?? null })}
 		/>
 	</div>
 	<div>
@@ -149,6 +160,7 @@
 				'owner',
 				'purpose',
 				'rear_drop',
+				'front_drop',
 				'tolerance_mm',
 				'use',
 				'keep_steering',

@@ -15,11 +15,13 @@
 	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
 		<div class="label flex justify-between">
 			<span>Rear drops</span>
-			<span data-testid="aim" class={p.aim_met ? 'text-good' : 'text-fix'}
-				>aim <Length mm={p.aim_mm} signed unit={false} />
-				{p.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">&nbsp;{p.aim_met ? 'met' : 'missed'}</span
-				></span
-			>
+			{#if p.aim_mm === null}<span data-testid="aim">no aim</span>{:else}<span
+					data-testid="aim"
+					class={p.aim_met ? 'text-good' : 'text-fix'}
+					>aim <Length mm={p.aim_mm} signed unit={false} />
+					{p.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">&nbsp;{p.aim_met ? 'met' : 'missed'}</span
+					></span
+				>{/if}
 		</div>
 		<div class="flex items-baseline gap-2">
 			<span class="text-[30px] leading-9 font-bold max-[1150px]:text-[25px]" data-testid="rear-drop"

@@ -28,9 +28,9 @@ export const BIKE: Wing = {
 	within: 'As predicted',
 	proving: 'Same marks, same rider, same kit. Bounce at both ends first; ride a length and measure again.',
 	begin: 'drag a sag bar to where it should be',
-	// The front of a two-wheeler follows the rear: it is wanted where it is.
+	// Where no height is wanted of an end, it is wanted where it is.
 	aim: (job: BikeJob, axle: AxleName) =>
-		axle === 'rear' ? -(job.brief.rear_drop as Schemas['Length']).value : 0,
+		-((job.brief[axle === 'rear' ? 'rear_drop' : 'front_drop'] as Schemas['Length'] | null)?.value ?? 0),
 	rise: (p: BikePrediction, axle: AxleName) => -(axle === 'rear' ? p.rear_drop_mm : p.front_drop_mm),
 	prints: [],
 	vehicle: WholeBench,

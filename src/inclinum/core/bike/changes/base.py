@@ -43,6 +43,10 @@ class BikeChange(Change[Bike]):
         _ = bike
         return None
 
+    def rise_tolerance(self) -> float:
+        """± of the rise it is stated to give, mm."""
+        return 0.0
+
     def mended(self) -> Self | None:
         """The same without what is refused of it; None where nothing is."""
         return None

@@ -66,10 +66,15 @@ class RearPreload(BikeChange):
         default=None, ge=0, le=300, title="Or thread showing", description="past the collar, as it will be measured"
     )
 
+    room_mm: float | None = Field(
+        default=None, gt=20, le=700, title="Or room for the spring",
+        description="from collar to far seat, damper fully out, the washer in",
+    )  # fmt: skip
+
     @model_validator(mode="after")
     def _told_once(self) -> Self:
-        if self.turns is not None and self.threads_mm is not None:
-            raise DomainError("preload is told in turns or by the thread that shows, not both")
+        if sum(told is not None for told in (self.turns, self.threads_mm, self.room_mm)) > 1:
+            raise DomainError("preload is told in turns, by the thread that shows or by the room for the spring: once")
         return self
 
     @classmethod
@@ -85,6 +90,8 @@ class RearPreload(BikeChange):
         """
         if self.turns is not None:
             return self.turns * bike.damper.collar_pitch_mm
+        if self.room_mm is not None:
+            return self._by_room(bike, self.room_mm)
         if self.threads_mm is None:
             return self.preload_mm
         zero = bike.damper.threads_at_zero_mm
@@ -95,6 +102,16 @@ class RearPreload(BikeChange):
                 f"{self.threads_mm:g} mm of thread is less than the {zero:g} mm at zero: the spring is loose."
             )
         return self.threads_mm - zero
+
+    def _by_room(self, bike: Bike, room: float) -> float:
+        """Free length and washer less the room there is; counted from where this machine's zero was found."""
+        long = bike.spring.free_length_mm + bike.spring.seat_washer_mm
+        if room > long:
+            raise DomainError(
+                f"Spring and washer are {long:g} mm long: in {room:g} mm of room they are loose. Collar nearer, or a "
+                "longer spring."
+            )
+        return bike.counted(long - room)
 
     def apply(self, machine: Bike) -> Bike:
         """Counted preload."""
@@ -121,6 +138,8 @@ class RearPreload(BikeChange):
         """As it is told."""
         if self.turns is not None:
             return f"{self.turns:g} turns from zero"
+        if self.room_mm is not None:
+            return f"{self.room_mm:g} mm of room for the spring"
         return (
             f"{self.preload_mm:g} mm of shortening" if self.threads_mm is None else f"{self.threads_mm:g} mm of thread"
         )

@@ -7,7 +7,11 @@ from pydantic import Field
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.rear_preload import HOOK_SPANNER, collar_figure, collar_step, zero_of
 from inclinum.core.bike.machine import Bike, RearSpring
+from inclinum.core.document.errors import DomainError
 from inclinum.core.plan import named
+
+LOOSEST_MM = -20.0
+"""A spring looser than this falls out of its seat: no collar is meant to stand so."""
 
 
 class RearSpringSwap(BikeChange):
@@ -28,9 +32,12 @@ class RearSpringSwap(BikeChange):
     type: Literal["rear_spring"] = "rear_spring"
     spring: RearSpring
     preload_mm: float | None = Field(
-        default=None, ge=0, le=100, title="Preload", description="counted from zero; as before when left empty",
+        default=None, ge=0, le=100, title="Preload", description="counted from zero; left empty, as it keeps",
         json_schema_extra={"unit": "mm"},
     )  # fmt: skip
+    keeps: Literal["preload", "thread"] = Field(
+        default="preload", title="Left empty, keeps", description="the preload as before, or the collar on its thread"
+    )
 
     @classmethod
     def start(cls, bike: Bike) -> Self:
@@ -39,10 +46,17 @@ class RearSpringSwap(BikeChange):
 
     def apply(self, machine: Bike) -> Bike:
         """Spring and, where stated, its preload; a longer one with its washer finds zero further back on the thread."""
-        preload = machine.preload_mm if self.preload_mm is None else self.preload_mm
         was, now, damper = machine.spring, self.spring, machine.damper
+        longer = now.free_length_mm + now.seat_washer_mm - was.free_length_mm - was.seat_washer_mm
+        # With the collar where it was a longer spring is pressed by what it is longer.
+        kept = machine.preload_mm + (longer if self.keeps == "thread" else 0.0)
+        preload = kept if self.preload_mm is None else self.preload_mm
+        if preload < LOOSEST_MM:
+            raise DomainError(
+                f"With the collar on its thread this spring is {-preload:.0f} mm loose when the wheel hangs: set "
+                "a preload."
+            )
         if damper.threads_at_zero_mm is not None:
-            longer = now.free_length_mm + now.seat_washer_mm - was.free_length_mm - was.seat_washer_mm
             damper = damper.model_copy(update={"threads_at_zero_mm": damper.threads_at_zero_mm - longer})
         return machine.model_copy(update={"spring": self.spring, "preload_mm": preload, "damper": damper})
 

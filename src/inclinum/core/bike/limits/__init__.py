@@ -14,6 +14,7 @@ from inclinum.core.bike.limits import (
     rear_travel,
     sag_windows,
     stands,
+    stated,
     steering_kept,
     undone,
 )
@@ -35,6 +36,7 @@ LIMITS: tuple[Callable[[BikeCase], list[BikeFinding]], ...] = (
     reach.check,
     ground.check,
     undone.check,
+    stated.check,
 )
 
 

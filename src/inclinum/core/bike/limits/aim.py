@@ -1,34 +1,55 @@
-"""The rear's drop against what the brief wants, and the rod that gives it."""
+"""Drops of both ends against what the brief wants, and what gives them."""
+
+import math
 
 from inclinum.core.bike.changes.rear_link import FAR_MM, LEAST_STEP_MM, holes
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
+from inclinum.core.bike.machine import End
 
 TRIALS = 5
 """Rods that are tried: an even leverage needs two."""
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
-    """Missed by more than the brief's tolerance."""
-    wanted, tolerance = case.job.brief.rear_drop.value, case.job.brief.tolerance_mm
-    got = case.rear_drop
-    missed = got - wanted
-    if abs(missed) <= tolerance:
-        return []
-    return [
-        BikeFinding(
-            id="aim.rear",
-            axle="rear",
-            severity="fix",
-            what=f"Rear comes out {abs(missed):.0f} mm too {'low' if missed > 0 else 'high'}",
-            value=round(got, 2),
-            limit=wanted,
-            margin=tolerance - abs(missed),
-            unit="mm",
-            why=f"The brief wants {wanted:+.0f} mm of drop within ±{tolerance:g} mm, rider on.",
-            source="the brief",
-            cures=tuple(_rod(case, wanted, got)),
+    """Missed by more than the brief's tolerance, at each end that something is wanted of."""
+    brief, found = case.job.brief, []
+    ends: tuple[End, ...] = ("rear", "front")
+    for end in ends:
+        aim = brief.aim(end)
+        if aim is None:
+            continue
+        wanted, tolerance, got = aim.value, brief.tolerance_mm, -case.rise(end)
+        missed = got - wanted
+        if abs(missed) <= tolerance:
+            continue
+        found.append(
+            BikeFinding(
+                id=f"aim.{end}",
+                axle=end,
+                severity="fix",
+                what=f"{end.capitalize()} comes out {abs(missed):.0f} mm too {'low' if missed > 0 else 'high'}",
+                value=round(got, 2),
+                limit=wanted,
+                margin=tolerance - abs(missed),
+                unit="mm",
+                why=f"The brief wants {wanted:+.0f} mm of drop within ±{tolerance:g} mm, rider on.",
+                source="the brief",
+                cures=tuple(_rod(case, wanted, got) if end == "rear" else _raised(case, missed)),
+            )
         )
-    ]
+    return found
+
+
+def _raised(case: BikeCase, missed: float) -> list[BikeCure]:
+    """The fork higher or lower in its clamps, as far as they allow."""
+    fork = case.bike.fork
+    if fork.crown == "single":
+        return []
+    wanted = fork.raised_mm - missed / math.cos(math.radians(case.before.bike.rake_deg))
+    wanted = round(min(max(wanted, fork.raise_least_mm), fork.most_raise) * 2) / 2
+    if abs(wanted - fork.raised_mm) < LEAST_STEP_MM:
+        return []
+    return case.providing(f"Tubes {wanted:g} mm above the clamp", "front", "fork raise", wanted)
 
 
 def _rod(case: BikeCase, wanted: float, got: float) -> list[BikeCure]:

@@ -3,8 +3,10 @@
 import numpy as np
 
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
+from inclinum.core.bike.stance import Attitude
 from inclinum.core.kinematics import attitude
 from inclinum.core.kinematics.rear_end import chain_slack_change
+from inclinum.core.plan import Severity
 
 KEPT_SHARE = 0.85
 """Our rule: a machine that loses more than this much of its clearance grounds where it did not."""
@@ -15,22 +17,31 @@ def check(case: BikeCase) -> list[BikeFinding]:
     came = case.before
     was, now = came.attitude("laden", came), case.attitude
     found = []
-    for point in came.bike.clearances:
-        before, after = (
-            point.height_mm - float(attitude.drop_at(point.x_mm, a.front_drop, a.rear_drop, came.bike.wheelbase_mm))
-            for a in (was, now)
-        )
-        if after < KEPT_SHARE * before:
+    heights = {p.name: p.height_mm for p in came.bike.clearances}
+    for point in case.bike.clearances:
+
+        def over_ground(height: float, a: Attitude, x: float = point.x_mm) -> float:
+            return height - float(attitude.drop_at(x, a.front_drop, a.rear_drop, came.bike.wheelbase_mm))
+
+        before, after = over_ground(heights[point.name], was), over_ground(point.height_mm, now)
+        least = KEPT_SHARE * before if point.keep_mm is None else point.keep_mm
+        if after < least:
             found.append(
                 BikeFinding(
-                    id=f"ground.{point.name}", axle=None, severity="stops" if after <= 0 else "know",
+                    id=f"ground.{point.name}", axle=None, severity=_severity(after, point.keep_mm),
                     what=f"{point.name.capitalize()} comes close to the ground", value=round(after, 0),
-                    limit=round(KEPT_SHARE * before, 0), margin=round(after - KEPT_SHARE * before, 0), unit="mm",
+                    limit=round(least, 0), margin=round(after - least, 0), unit="mm",
                     why=f"{before:.0f} mm with the rider on before, {after:.0f} mm as planned.",
                     source="the machine as measured",
                 )
             )  # fmt: skip
     return [*found, *_chain(case)]
+
+
+def _severity(after: float, keep: float | None) -> Severity:
+    if after <= 0:
+        return "stops"
+    return "know" if keep is None else "fix"
 
 
 def _chain(case: BikeCase) -> list[BikeFinding]:

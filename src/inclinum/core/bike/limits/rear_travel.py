@@ -7,7 +7,28 @@ from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 
 def check(case: BikeCase) -> list[BikeFinding]:
     """Everything at or near full bump."""
-    return [*_coils(case), *_damper(case), *_gaps(case)]
+    return [*_coils(case), *_on_rubber(case), *_damper(case), *_gaps(case)]
+
+
+def _on_rubber(case: BikeCase) -> list[BikeFinding]:
+    """Riding on the bump rubber: the height is the rubber's, and every bump goes into the frame."""
+    rubber, rear = case.bike.damper.bumper, case.after.rear
+    if rubber is None:
+        return []
+    open_left = case.after.ends["laden"][1].damper_length - (rear.extended - rear.stroke) - rubber.height_mm
+    if open_left >= 0:
+        return []
+    wanted = round(case.bike.counted(case.bike.preload - open_left + 1), 1)
+    return [
+        BikeFinding(
+            id="rear.on_rubber", axle="rear", severity="stops", what="The rear rides on its bump rubber",
+            value=round(open_left, 1), limit=0.0, margin=round(open_left, 1), unit="mm",
+            why=f"Under the rider its rubber is squeezed by {-open_left:.0f} mm before the wheel meets anything: the "
+            "height is the rubber's, not the spring's. More preload, a stiffer spring, or less drop by the damper.",
+            source="damper, rubber and load",
+            cures=tuple(case.providing(f"Preload {wanted:g} mm", "rear", "rear preload", wanted)),
+        )
+    ]  # fmt: skip
 
 
 def _coils(case: BikeCase) -> list[BikeFinding]:

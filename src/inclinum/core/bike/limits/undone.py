@@ -10,7 +10,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
         return []
     return [
         BikeFinding(
-            id=f"undone.{planned.id}", axle=planned.change.end, severity="fix",
+            id=f"undone.{planned.id}", axle=planned.change.where, severity="fix",
             what=f"{planned.change.title} cannot be undone", value=0.0, limit=1.0, margin=-1.0, unit="mm",
             why="The brief wants the machine to go back as it was.", source="the brief",
             cures=(BikeCure(title=f"Leave out: {planned.change.title.lower()}",

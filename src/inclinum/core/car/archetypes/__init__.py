@@ -9,10 +9,9 @@ from inclinum.core.car.archetypes import drawings as d
 from inclinum.core.car.archetypes.outline import outline
 from inclinum.core.car.archetypes.size import NOMINAL_HALF_TRACK, NOMINAL_RADIUS, SIZES, Size
 from inclinum.core.car.archetypes.sprung import Ride, axle_on
-from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.car.vehicle import Axle, Station, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
-from inclinum.core.document.outline import Station
 from inclinum.core.kinematics import AnyLinkage
 from inclinum.core.quantity.constants import GRAVITY
 
