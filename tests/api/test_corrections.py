@@ -5,6 +5,8 @@ from typing import Any
 import pytest
 from fastapi.testclient import TestClient
 
+JOB = "van-2026-washed-out-track"
+
 
 def vehicle_of(client: TestClient, job: dict[str, Any]) -> dict[str, Any]:
     listed = client.get("/api/vehicles").json()["items"]
@@ -86,3 +88,42 @@ def test_a_two_wheelers_bolts_reach_the_job_and_the_machine_as_found(client: Tes
     now = client.get("/api/jobs/whin-2026-lower").json()["job"]
     for where in (now["vehicle"], now["measure"]["machine"]):
         assert where["fasteners"]["rod_bolts"]["torque_nm"] == 61
+
+
+def test_figures_put_right_in_a_job_reach_the_shops_vehicle_and_nothing_else_does(client: TestClient) -> None:
+    """A hose and a gap typed in the job: in its prediction at once, on the vehicle for the next job, in the history."""
+    job = client.get(f"/api/jobs/{JOB}").json()["job"]
+    vehicle = job["vehicle"]
+    hose = {"name": "brake hose", "body": [60, 450, 600], "wheel": [40, 640, 380], "length_mm": 120}
+    vehicle["front"]["lines"] = [hose]
+    vehicle["cg_height_mm"] = 710
+    at = f"/api/jobs/{JOB}/figures"
+    assert client.post(at, json={"vehicle": vehicle}).json() == {"taken": 2}
+    now = client.get(f"/api/jobs/{JOB}").json()
+    assert [line["name"] for line in now["job"]["vehicle"]["front"]["lines"]] == ["brake hose"]
+    found = client.post("/api/predict", json=now["job"]).json()["findings"]
+    assert any(f["id"] == "line.front.0" for f in found)
+    assert now["history"][-1]["what"].startswith("put right on the vehicle: ")
+    # The shop's vehicle has them as well, so that nothing is offered back.
+    assert client.get(f"/api/jobs/{JOB}/corrections").json() == []
+    assert client.post(at, json={"vehicle": now["job"]["vehicle"]}).json() == {"taken": 0}
+    moved = now["job"]["vehicle"]
+    moved["front"]["hub_to_arch_mm"] += 5
+    refused = client.post(at, json={"vehicle": moved})
+    assert refused.status_code == 422
+    assert "Only figures" in refused.json()["sentence"]
+    gone = client.post("/api/jobs/nowhere/figures", json={"vehicle": vehicle})
+    assert gone.status_code == 404
+
+
+def test_a_figure_somebody_else_put_right_on_the_vehicle_stays_theirs(client: TestClient) -> None:
+    job = client.get(f"/api/jobs/{JOB}").json()["job"]
+    shop = vehicle_of(client, job)
+    number = shop["id"]
+    theirs = shop["vehicle"] | {"cg_height_mm": 650}
+    saved = client.put(f"/api/vehicles/{number}", json={"version": shop["version"], "vehicle": theirs})
+    assert saved.status_code == 200
+    mine = job["vehicle"] | {"cg_height_mm": 700}
+    assert client.post(f"/api/jobs/{JOB}/figures", json={"vehicle": mine}).json() == {"taken": 1}
+    assert client.get(f"/api/vehicles/{number}").json()["vehicle"]["cg_height_mm"] == 650
+    assert client.get(f"/api/jobs/{JOB}").json()["job"]["vehicle"]["cg_height_mm"] == 700

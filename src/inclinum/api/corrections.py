@@ -7,6 +7,7 @@ from pydantic import BaseModel, Field
 
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId
+from inclinum.core.machines import AnyMachine
 from inclinum.store import corrections
 from inclinum.store.corrections import Correction
 
@@ -35,3 +36,15 @@ async def offered(job_id: JobId, store: Database) -> list[Correction]:
 async def take_over(job_id: JobId, body: TakeOver, store: Database, by: By) -> TakenOver:
     """Take some of them over into the job."""
     return TakenOver(taken=await store(corrections.take_over, job_id, body.keys, by=by))
+
+
+class OwnFigures(BaseModel):
+    """The job's vehicle with figures that were put right in the job."""
+
+    vehicle: AnyMachine
+
+
+@router.post("/jobs/{job_id}/figures", operation_id="put_figures_right")
+async def put_figures_right(job_id: JobId, body: OwnFigures, store: Database, by: By) -> TakenOver:
+    """Put right what the maker or the shop says of the job's vehicle, in the job and on the shop's vehicle."""
+    return TakenOver(taken=await store(corrections.put_right, job_id, body.vehicle, by=by))

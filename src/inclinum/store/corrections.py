@@ -17,16 +17,18 @@ from inclinum.core.machines import kind_on
 from inclinum.jobfile import LONGEST_LINE
 from inclinum.store.errors import Missing, Refused
 from inclinum.store.models import Event, JobRow, StageRow, VehicleRow
+from inclinum.store.vehicles import AnyVehicle, load_locked
+from inclinum.store.vehicles import save as save_figures
 from inclinum.store.wording import differences, shortened
 
 OF_AXLE = (
     "targets", "adjusters", "fasteners", "joint_limits_deg", "strut_top", "orientation", "anti_roll_n_per_mm",
-    "bush_rate_n_per_mm", "unsprung_kg",
+    "bush_rate_n_per_mm", "unsprung_kg", "half_shaft", "lines", "full_lock", "anti_roll_link", "tyre_gaps",
 )  # fmt: skip
 ENDS = ("front", "rear")
 FIGURES: dict[int, tuple[str, ...]] = {
-    4: ("mass_kg", "stations", "headlamp", "driver_assist", *(f"{end}.{f}" for end in ENDS for f in OF_AXLE)),
-    2: ("fasteners", "orientation", "clearances", "far_ends", "centre_stand"),
+    4: ("mass_kg", "stations", "headlamp", "driver_assist", "cg_height_mm", *(f"{end}.{f}" for end in ENDS for f in
+    OF_AXLE)), 2: ("fasteners", "orientation", "clearances", "far_ends", "centre_stand"),
 }  # fmt: skip
 """Wheels → what the maker or the shop says of a vehicle, as paths; not its points, springs and tape."""
 SINGLY = ("targets", "fasteners", "joint_limits_deg")
@@ -85,6 +87,55 @@ def take_over(session: Session, job_id: str, keys: list[str], by: str) -> int:
     event = shortened("took over from the vehicle: " + "; ".join(offered[k][0] for k in keys), LONGEST_LINE)
     session.add(Event(job_id=job_id, by=by, what=event))
     return len(keys)
+
+
+def put_right(session: Session, job_id: str, vehicle: AnyVehicle, by: str) -> int:
+    """Put figures that the job needed and nobody had given into its vehicle, and onto the shop's; how many.
+
+    The shop's vehicle gets each one that stood there as the job knew it: what somebody else put right meanwhile stays.
+
+    Raises:
+        Missing: no such job, or none on such a machine.
+        Refused: it is signed off, or something else than figures differs.
+    """
+    vehicle_id = session.scalar(select(JobRow.vehicle_id).where(JobRow.id == job_id))
+    if vehicle_id is None:
+        raise Missing(f"There is no job “{job_id}”.")
+    stored = load_locked(session, vehicle_id)
+    session.execute(select(JobRow.id).where(JobRow.id == job_id).with_for_update(key_share=True))
+    row = _row(session, job_id)
+    if row.signed_off is not None:
+        raise Refused("This job is signed off: what was built and proved stays as it is.")
+    kind = kind_on(row.wheels)
+    if not isinstance(vehicle, kind.machine):
+        raise Missing("That is another kind of machine than the job's.")
+    mine = kind.machine.model_validate(row.mine).model_dump(mode="json")
+    new, theirs = vehicle.model_dump(mode="json"), stored.vehicle.model_dump(mode="json")
+    changed = [path for path in FIGURES[row.wheels] if _at(mine, path) != _at(new, path)]
+    put, shop, told = dict(mine), dict(theirs), []
+    for path in changed:
+        value = _at(new, path)
+        told.append(_plain(differences(_at(mine, path), value, path.replace(".", " "))))
+        if _at(theirs, path) == _at(mine, path):
+            _set(shop, path, value)
+        _set(put, path, value)
+    if put != new:
+        raise Refused(
+            "Only figures are put right here: points, springs and readings are changed where they are measured."
+        )
+    if not changed:
+        return 0
+    whole = kind.machine.model_validate(put).model_dump(mode="json")
+    session.execute(
+        update(JobRow).where(JobRow.id == job_id)
+        .values(vehicle_document=whole, outcome=None, outcome_by=None, saved_at=func.now())
+    )  # fmt: skip
+    if shop != theirs:
+        save_figures(session, vehicle_id, kind.machine.model_validate(shop), stored.version, by)
+    session.add(
+        Event(job_id=job_id, by=by, what=shortened("put right on the vehicle: " + "; ".join(told), LONGEST_LINE))
+    )
+    return len(changed)
 
 
 def _into_the_machine(session: Session, job_id: str, values: dict[str, Any]) -> None:

@@ -119,6 +119,12 @@ def load(session: Session, vehicle_id: int) -> Stored:
     return Stored(_of(row), row.owner.name, row.version)
 
 
+def load_locked(session: Session, vehicle_id: int) -> Stored:
+    """The same, held until the transaction ends."""
+    row = _row(session, vehicle_id, lock=True)
+    return Stored(_of(row), row.owner.name, row.version)
+
+
 def raw(session: Session, vehicle_id: int) -> dict[str, Any]:
     """A vehicle as it is stored, not looked at. Raises Missing."""
     return _row(session, vehicle_id).document

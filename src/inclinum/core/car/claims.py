@@ -60,6 +60,7 @@ def _end(
     because = []
     if abs(predicted - advertised) > WORTH_SAYING_MM:
         because = [*_sag(job, before, after, name), *_load(before, name), *_elsewhere(job, before, name)]
+        because = because or ["Nothing that was read of this vehicle explains it: the figure is for another one."]
     return KitEnd(axle=name, advertised_mm=advertised, predicted_mm=predicted, because=tuple(because))
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass, field, replace
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import Fastener
+from inclinum.core.kinematics.kinds import StrutLinkage
 
 
 @dataclass(frozen=True)
@@ -366,4 +367,6 @@ def routine_of(axle: Axle) -> Routine:
     """How an axle comes apart: by what springs it where that decides, else by how its wheels are held."""
     if axle.spring.type == "torsion_bar":
         return TORSION_BAR
+    if isinstance(axle.linkage, StrutLinkage) and axle.linkage.spring_on_arm:
+        return SEMI_TRAILING  # a loose spring on an arm: the arm is held and let down
     return _BY_KIND.get(axle.linkage.kind) or (COIL_AXLE if axle.linkage.coupled else SEMI_TRAILING)

@@ -135,7 +135,7 @@ SHEETS: dict[str, tuple[Place, ...]] = {
         _between("lower_rear", "lower_outer"), _apart("lower_front"), _apart("lower_outer"), _height("strut_top"),
         _apart("strut_top"), _lean("strut_lower", "strut_top"), _between("strut_lower", "strut_top"),
         _forward("strut_top"), _height("tie_inner"), _height("tie_outer"), _between("tie_inner", "tie_outer"),
-        _apart("tie_inner"),
+        _apart("tie_inner"), *_SEAT,
     ),
     "double_wishbone": (*_WISHBONES, *_COILOVER, *_SEAT),
     "five_link": (
@@ -156,6 +156,10 @@ SHEETS: dict[str, tuple[Place, ...]] = {
         _apart("upper_left_axle"), _between("upper_left_body", "upper_left_axle"), *_AXLE_SPRING,
     ),
     "solid_axle_three_link": (*_AXLE_LOWERS, *_UPPER, *_ROD, *_AXLE_SPRING),
+    "solid_axle_parallel_links": (
+        *_AXLE_LOWERS, _height("upper_left_body"), _height("upper_left_axle"), _apart("upper_left_body"),
+        _apart("upper_left_axle"), _between("upper_left_body", "upper_left_axle"), *_ROD, *_AXLE_SPRING,
+    ),
     "solid_axle_radius_arms": (_height("arm_left_body"), _apart("arm_left_body"), _forward("arm_left_body"), *_ROD,
                                *_AXLE_SPRING),
     "solid_axle_watt": (*_AXLE_LOWERS, *_UPPER, _height("watt_pivot"), _between("watt_upper", "watt_upper_body"),

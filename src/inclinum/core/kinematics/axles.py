@@ -12,7 +12,7 @@ from pydantic import BaseModel, Field, model_validator
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Body
-from inclinum.core.kinematics.constraints import Constraint, CrankRods, Link, PlaneOnChassis, turn_to_reach
+from inclinum.core.kinematics.constraints import Constraint, CrankRods, EvenPair, Link, PlaneOnChassis, turn_to_reach
 from inclinum.core.kinematics.corner import Arm, Corner, PointDistance, PointHeight
 from inclinum.core.kinematics.kinds import Independent, Linkage, Member
 from inclinum.core.kinematics.leaf import LeafBody
@@ -59,6 +59,13 @@ class ThreeLinkPoints(AxlePoints):
     lower_right_axle: Point
     upper_body: Point
     upper_axle: Point
+    lateral_rod_body: Point
+    lateral_rod_axle: Point
+
+
+class ParallelLinkPoints(FourLinkPoints):
+    """Two lower and two upper links alongside each other, and a lateral rod."""
+
     lateral_rod_body: Point
     lateral_rod_axle: Point
 
@@ -258,6 +265,20 @@ class ThreeLinkAxle(SolidAxleLinkage):
     trailing = (*_LOWERS, ("upper_axle", "upper_body"), _LATERAL)
 
 
+class ParallelLinkAxle(SolidAxleLinkage):
+    """Four links along the vehicle and a lateral rod: one more than an axle needs, which the bushes take up."""
+
+    title = "Solid axle, parallel links and lateral rod"
+    kind: Literal["solid_axle_parallel_links"] = "solid_axle_parallel_links"
+    points: ParallelLinkPoints
+    trailing = (*_LOWERS, ("upper_left_axle", "upper_left_body"), ("upper_right_axle", "upper_right_body"), _LATERAL)
+
+    def constraints(self) -> list[Constraint]:
+        """Both lower links, the mean of the upper ones, the rod."""
+        uppers = EvenPair("upper_left_axle", "upper_left_body", "upper_right_axle", "upper_right_body")
+        return [*(Link(*ends) for ends in _LOWERS), uppers, Link(*_LATERAL)]
+
+
 class RadiusArmAxle(SolidAxleLinkage):
     """Two radius arms and a lateral rod.
 
@@ -431,5 +452,6 @@ class LeafAxle(Linkage):
 
 
 AnyLinkage = Annotated[
-    Independent | FourLinkAxle | ThreeLinkAxle | RadiusArmAxle | WattAxle | LeafAxle, Field(discriminator="kind")
+    Independent | FourLinkAxle | ThreeLinkAxle | ParallelLinkAxle | RadiusArmAxle | WattAxle | LeafAxle,
+    Field(discriminator="kind"),
 ]

@@ -109,7 +109,31 @@ class CrankRods:
         return f"rods of {self.pivot}"
 
 
-Constraint = Link | PlaneOnChassis | PlaneOnBody | LinkOnArm | CrankRods
+@dataclass(frozen=True)
+class EvenPair:
+    """Two links of which the body needs only one: their bushes give, and the mean of both keeps its length.
+
+    Parallel links at both sides hold an axle twice against turning about its own line. In heave both keep their
+    lengths; in roll one is pulled as much as the other is pushed.
+    """
+
+    first_body: str
+    first_chassis: str
+    second_body: str
+    second_chassis: str
+
+    @property
+    def links(self) -> tuple[Link, Link]:
+        """Both."""
+        return Link(self.first_body, self.first_chassis), Link(self.second_body, self.second_chassis)
+
+    @property
+    def label(self) -> str:
+        """Both of them."""
+        return f"{self.links[0].label} with {self.links[1].label}"
+
+
+Constraint = Link | PlaneOnChassis | PlaneOnBody | LinkOnArm | CrankRods | EvenPair
 
 
 def strut_joint(on_body: str, on_chassis: str, axis: Array) -> list[Constraint]:
@@ -267,6 +291,21 @@ class _Links:
         _write(jacobian, reach, cross(r, reach))
 
 
+class _EvenPairs:
+    """The mean of two links' residuals, and of their Jacobians."""
+
+    def __init__(self, items: Sequence[EvenPair], placed: Placement):
+        self.count = len(items)
+        self.both = _Links([link for pair in items for link in pair.links], placed)
+
+    def rows(self, row: Array | None, centre: Array, turn: Array, residual: Array, jacobian: Array) -> None:
+        single = np.empty((len(residual), 2 * self.count))
+        slopes = np.empty((len(residual), 2 * self.count, 6))
+        self.both.rows(row, centre, turn, single, slopes)
+        residual[:] = (single[:, 0::2] + single[:, 1::2]) / 2
+        jacobian[:] = (slopes[:, 0::2] + slopes[:, 1::2]) / 2
+
+
 class _ChassisPlanes:
     def __init__(self, items: Sequence[PlaneOnChassis], placed: Placement):
         self.count = len(items)
@@ -381,6 +420,7 @@ _GROUPS: dict[type, Callable[..., ConstraintRows]] = {
     PlaneOnBody: _BodyPlanes,
     LinkOnArm: _ArmLinks,
     CrankRods: _CrankPairs,
+    EvenPair: _EvenPairs,
 }
 
 

@@ -209,8 +209,14 @@ class WishboneLinkage(Linkage):
         return tuple(m for m in drawn if m[1] in given and m[2] in given and (has_rocker or "rocker_first" not in m))
 
 
+STRUT_ENDS = ("strut_top", "strut_lower")
+
+
 class StrutPoints(Points):
-    """Points of a strut corner: the damper body is clamped to the upright, its rod ends in the top mount."""
+    """Points of a strut corner: the damper body is clamped to the upright, its rod ends in the top mount.
+
+    The spring stands around it, or by itself on the lower arm.
+    """
 
     wheel_centre: Point
     lower_front: Point
@@ -220,6 +226,8 @@ class StrutPoints(Points):
     strut_lower: Point
     tie_inner: Point
     tie_outer: Point
+    spring_body: Point | None = Field(default=None, description="upper seat of a spring that stands on the arm")
+    spring_arm: Point | None = Field(default=None, description="its seat on the lower arm")
 
 
 class StrutLinkage(Linkage):
@@ -230,6 +238,17 @@ class StrutLinkage(Linkage):
     kind: Literal["macpherson"] = "macpherson"
     points: StrutPoints
     steering: SteeringData | None = None
+
+    @model_validator(mode="after")
+    def _spring_stands(self) -> "StrutLinkage":
+        if (self.points.spring_body is None) != (self.points.spring_arm is None):
+            raise DomainError("a spring on the arm needs both of its seats")
+        return self
+
+    @property
+    def spring_on_arm(self) -> bool:
+        """Whether the spring stands on the lower arm, and not around the strut."""
+        return self.points.spring_arm is not None
 
     def corner(self, tyre_radius: float, camber: float, toe: float) -> Corner:
         """The corner at baseline."""
@@ -245,17 +264,20 @@ class StrutLinkage(Linkage):
             tyre_radius=tyre_radius,
             camber=camber,
             toe=toe,
-            spring=PointDistance("strut_top", "strut_lower"),
-            damper=PointDistance("strut_top", "strut_lower"),
+            spring=PointDistance(*(("spring_body", "spring_arm") if self.spring_on_arm else STRUT_ENDS)),
+            damper=PointDistance(*STRUT_ENDS),
             upright=frozenset({"wheel_centre", "lower_outer", "strut_lower", "tie_outer"}),
+            carriers={"spring_arm": OnArm("lower_front", "lower_rear", "lower_outer")} if self.spring_on_arm else {},
             steering_axis=("lower_outer", "strut_top"),
             arms=(Arm("lower arm", "lower_rear", "lower_front", "lower_outer"),),
             steering=self.steering.steering() if self.steering else None,
         )
 
     def members(self) -> tuple[Member, ...]:
-        """Arm, strut, tie rod, upright."""
+        """Arm, strut, tie rod, upright, spring on the arm."""
+        apart: tuple[Member, ...] = (("spring", "spring_body", "spring_arm"),) if self.spring_on_arm else ()
         return (
+            *apart,
             ("arm", "lower_front", "lower_outer"),
             ("arm", "lower_rear", "lower_outer"),
             ("strut", "strut_top", "strut_lower"),

@@ -12,7 +12,7 @@ import numpy as np
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.axles import CARRIED_STEERING, SolidAxleLinkage
 from inclinum.core.kinematics.body import Body
-from inclinum.core.kinematics.constraints import Adjustment, Link, PlaneOnChassis
+from inclinum.core.kinematics.constraints import Adjustment, EvenPair, Link, PlaneOnChassis
 from inclinum.core.kinematics.corner import Corner
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.kinematics.leaf import LeafBody
@@ -58,9 +58,15 @@ def links(linkage: Linkage) -> dict[str, tuple[str, str]]:
     corner = linkage.corner(RADIUS_MM, 0.0, 0.0)
     if isinstance(corner.body, LeafBody):
         return {}
-    between = [c for c in corner.body.constraints if isinstance(c, Link)]
+    between = _links_of(corner.body)
     outer = [c.on_body for c in between]
     return {c.on_body: (c.on_body, c.on_chassis) for c in between if outer.count(c.on_body) == 1}
+
+
+def _links_of(body: Body) -> list[Link]:
+    """Every link by itself, those of a pair too."""
+    alone = [c for c in body.constraints if isinstance(c, Link)]
+    return alone + [link for c in body.constraints if isinstance(c, EvenPair) for link in c.links]
 
 
 @dataclass(frozen=True)

@@ -196,6 +196,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Figures Right
+         * @description Put right what the maker or the shop says of the job's vehicle, in the job and on the shop's vehicle.
+         */
+        post: operations["put_figures_right"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/vehicles": {
         parameters: {
             query?: never;
@@ -1128,17 +1148,37 @@ export interface components {
          * @description The link between an arm of the anti-roll bar and what moves with the wheel.
          */
         AntiRollLink: {
-            /** Axis of the bar, forward */
+            /**
+             * Axis of the bar, forward
+             * @example 300
+             */
             bar_x_mm: number;
-            /** Axis of the bar, up */
+            /**
+             * Axis of the bar, up
+             * @example 420
+             */
             bar_z_mm: number;
-            /** Link on the bar's arm */
+            /**
+             * Link on the bar's arm: forward, left, up
+             * @example [
+             *       100,
+             *       520,
+             *       400
+             *     ]
+             */
             eye: [
                 number,
                 number,
                 number
             ];
-            /** Link on the wheel's side */
+            /**
+             * Link at the wheel: forward, left, up
+             * @example [
+             *       90,
+             *       580,
+             *       220
+             *     ]
+             */
             foot: [
                 number,
                 number,
@@ -1287,12 +1327,12 @@ export interface components {
          */
         Axle: {
             /** Linkage */
-            linkage: components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"];
+            linkage: components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["ParallelLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"];
             /**
              * Right
              * @description the right wheel's linkage where it is not the mirror image of the left one, drawn as a left one
              */
-            right?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
+            right?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["ParallelLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
             /**
              * Tyre radius
              * @description loaded
@@ -1352,7 +1392,7 @@ export interface components {
              * Prior
              * @description the linkage before the tape readings were fitted
              */
-            prior?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
+            prior?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["ParallelLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
             /**
              * Tape
              * @default []
@@ -1417,7 +1457,7 @@ export interface components {
              * Came
              * @description the linkage as it came, where arms or brackets were changed: joints turn from it
              */
-            came?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
+            came?: (components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["ParallelLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"]) | null;
             /**
              * Turned rad
              * @description turn of the upright or axle by them at the reference height
@@ -3998,19 +4038,36 @@ export interface components {
         FlexLine: {
             /** Name */
             name: string;
-            /** Clip on the body */
+            /**
+             * Clip on the body: forward, left, up
+             * @example [
+             *       60,
+             *       450,
+             *       600
+             *     ]
+             */
             body: [
                 number,
                 number,
                 number
             ];
-            /** Clip on the hub or axle */
+            /**
+             * Clip on hub or axle: forward, left, up
+             * @example [
+             *       40,
+             *       640,
+             *       380
+             *     ]
+             */
             wheel: [
                 number,
                 number,
                 number
             ];
-            /** Free length between the clips */
+            /**
+             * Free length between the clips
+             * @example 400
+             */
             length_mm: number;
             /**
              * To be left
@@ -4445,8 +4502,13 @@ export interface components {
          */
         HalfShaft: {
             /**
-             * Inner
+             * Inner joint: forward, left, up
              * @description middle of the inner joint, on the body
+             * @example [
+             *       0,
+             *       150,
+             *       300
+             *     ]
              */
             inner: [
                 number,
@@ -4454,8 +4516,13 @@ export interface components {
                 number
             ];
             /**
-             * Outer
+             * Outer joint: forward, left, up
              * @description of the outer joint, on the hub; the wheel centre if left out
+             * @example [
+             *       0,
+             *       680,
+             *       315
+             *     ]
              */
             outer?: [
                 number,
@@ -5697,6 +5764,14 @@ export interface components {
              */
             between_mm: number;
         };
+        /**
+         * OwnFigures
+         * @description The job's vehicle with figures that were put right in the job.
+         */
+        OwnFigures: {
+            /** Vehicle */
+            vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Bike"];
+        };
         /** Page[JobSummary] */
         Page_JobSummary_: {
             /** Items */
@@ -5710,6 +5785,159 @@ export interface components {
             items: components["schemas"]["VehicleSummary"][];
             /** Total */
             total: number;
+        };
+        /**
+         * ParallelLinkAxle
+         * @description Four links along the vehicle and a lateral rod: one more than an axle needs, which the bushes take up.
+         */
+        ParallelLinkAxle: {
+            /** Steering */
+            steering?: components["schemas"]["AxleSteering"] | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "solid_axle_parallel_links";
+            /** Points */
+            points: components["schemas"]["ParallelLinkPoints"];
+        };
+        /**
+         * ParallelLinkPoints
+         * @description Two lower and two upper links alongside each other, and a lateral rod.
+         */
+        ParallelLinkPoints: {
+            /**
+             * Wheel centre left
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_left: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Wheel centre right
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            wheel_centre_right: [
+                number,
+                number,
+                number
+            ];
+            /** Spring left body */
+            spring_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Spring left axle */
+            spring_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper left body */
+            damper_left_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /** Damper left axle */
+            damper_left_axle?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Lower left body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_left_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower left axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_left_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower right body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_right_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lower right axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lower_right_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper left body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_left_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper left axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_left_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper right body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_right_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Upper right axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            upper_right_axle: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lateral rod body
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lateral_rod_body: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Lateral rod axle
+             * @description x forward from the wheel centre, y left from the centre line, z up from the ground, mm
+             */
+            lateral_rod_axle: [
+                number,
+                number,
+                number
+            ];
         };
         /**
          * PartMoved
@@ -7677,6 +7905,8 @@ export interface components {
         /**
          * StrutPoints
          * @description Points of a strut corner: the damper body is clamped to the upright, its rod ends in the top mount.
+         *
+         *     The spring stands around it, or by itself on the lower arm.
          */
         StrutPoints: {
             /**
@@ -7751,6 +7981,24 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Spring body
+             * @description upper seat of a spring that stands on the arm
+             */
+            spring_body?: [
+                number,
+                number,
+                number
+            ] | null;
+            /**
+             * Spring arm
+             * @description its seat on the lower arm
+             */
+            spring_arm?: [
+                number,
+                number,
+                number
+            ] | null;
         };
         /**
          * StrutTop
@@ -8383,7 +8631,10 @@ export interface components {
         TyreGap: {
             /** Name */
             name: string;
-            /** Gap as read */
+            /**
+             * Gap as read
+             * @example 150
+             */
             gap_mm: number;
             /**
              * Lies
@@ -10369,6 +10620,126 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["TakeOver"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenOver"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    put_figures_right: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnFigures"];
             };
         };
         responses: {

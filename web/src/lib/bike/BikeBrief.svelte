@@ -47,7 +47,7 @@
 		<EntryField
 			entry={(brief.front_drop as Schemas['Length'] | null) ?? undefined}
 			label="Aim, front"
-			placeholder="follows the steering"
+			placeholder="no own aim"
 			keep="{bench.job.id}.front_drop"
 			onentry={(entry) => put({ front_drop: entry ?? null })}
 		/>

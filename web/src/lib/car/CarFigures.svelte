@@ -3,6 +3,7 @@
 	import { settings } from '../settings.svelte';
 	import Told from '../ui/Told.svelte';
 	import CarKits from './CarKits.svelte';
+	import CarOwnFigures from './CarOwnFigures.svelte';
 	import { theCar } from './carBench.svelte';
 
 	const bench = theCar();
@@ -11,18 +12,19 @@
 {#if bench.prediction}
 	{@const p = bench.prediction}
 	<CarKits />
+	<div class="mt-3"><CarOwnFigures /></div>
 	{#each ['front', 'rear'] as const as name (name)}
 		{#if Math.abs(p[name].recovered_mm) >= 0.5}
 			<p class="mt-3">
-				<span class="font-semibold capitalize">{name}:</span> of the
+				<span class="font-semibold capitalize">{name}:</span>
 				<span class="figure font-bold"
-					>{length(p[name].rise, settings.units, { signed: true })} {settings.units}</span
+					>{length(p[name].recovered_mm, settings.units, { signed: true })} {settings.units}</span
 				>
-				<span class="figure font-bold">{length(p[name].recovered_mm, settings.units, { signed: true })}</span>
-				is the sag of the springs that go out,
+				is sag that goes out with the tired springs,
 				<span class="figure font-bold"
-					>{length(p[name].rise - p[name].recovered_mm, settings.units, { signed: true })}</span
-				> is over the vehicle with healthy springs.
+					>{length(p[name].rise - p[name].recovered_mm, settings.units, { signed: true })}
+					{settings.units}</span
+				> is over the vehicle with healthy ones.
 			</p>
 		{/if}
 	{/each}

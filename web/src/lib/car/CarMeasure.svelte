@@ -3,6 +3,7 @@
 	import EntryField from '../ui/EntryField.svelte';
 	import NumberField from '../ui/NumberField.svelte';
 	import { theCar } from './carBench.svelte';
+	import CarOwnFigures from './CarOwnFigures.svelte';
 	import CarReadings from './CarReadings.svelte';
 
 	const bench = theCar();
@@ -67,6 +68,8 @@
 		</div>
 	{/each}
 </div>
+
+<div class="mt-4"><CarOwnFigures /></div>
 
 {#each bench.prediction?.body.disagreements ?? [] as line, n (n)}
 	<p class="text-fix mt-1 font-semibold">{line}</p>

@@ -7,6 +7,7 @@
 		vehicle,
 		axle,
 		form,
+		steers = true,
 		onaxle,
 		onvehicle
 	}: {
@@ -14,6 +15,8 @@
 		axle: Axle;
 		/** Of a vehicle. */
 		form: Node;
+		/** Whether what steers it is told here too: it is part of the linkage, which a job keeps as it came. */
+		steers?: boolean;
 		onaxle: (axle: Axle) => void;
 		onvehicle: (fields: Partial<Vehicle>) => void;
 	} = $props();
@@ -40,7 +43,13 @@
 		const prior = axle.prior && { ...axle.prior, steering: to };
 		onaxle({ ...axle, linkage: { ...axle.linkage, steering: to }, prior } as Axle);
 	}
-	const vehicleHides = ['front', 'rear', 'outline'];
+	// A name, a plate and a wheelbase are the vehicle's own, and none of its figures.
+	const vehicleHides = $derived([
+		'front',
+		'rear',
+		'outline',
+		...(steers ? [] : ['name', 'description', 'plate', 'wheelbase_mm'])
+	]);
 </script>
 
 <p class="text-quiet mb-2">
@@ -67,7 +76,7 @@
 		</div>
 	{/if}
 {/each}
-{#if steering}
+{#if steering && steers}
 	<div class="border-rule mb-3 border-b pb-3">
 		<h3 class="head mb-1">Steering</h3>
 		{#if (axle.linkage as { steering?: unknown }).steering}

@@ -98,6 +98,8 @@ ARCHETYPES: dict[str, Archetype] = {
     a.key: a
     for a in (
         Archetype("strut_front", "Strut", ("front",), "macpherson", d.STRUT_FRONT, _RACK),
+        Archetype("strut_arm_spring", "Strut, spring on the lower arm", ("front",), "macpherson", d.STRUT_ARM_SPRING,
+                  _RACK),
         Archetype("strut_rear", "Strut with toe link", ("rear",), "macpherson", d.STRUT_REAR),
         Archetype("wishbones", "Double wishbone, coil-over on the lower arm", ("front", "rear"), "double_wishbone",
                   d.WISHBONES, _RACK),
@@ -126,6 +128,8 @@ ARCHETYPES: dict[str, Archetype] = {
                   d.FOUR_LINK, air=True),
         Archetype("three_link_axle", "Solid axle, three links and lateral rod", ("front", "rear"),
                   "solid_axle_three_link", d.THREE_LINK, steered=True),
+        Archetype("parallel_link_axle", "Solid axle, parallel links and lateral rod", ("rear", "front"),
+                  "solid_axle_parallel_links", d.PARALLEL_LINKS, steered=True),
         Archetype("radius_arm_axle", "Solid axle, radius arms and lateral rod", ("front",), "solid_axle_radius_arms",
                   d.RADIUS_ARMS, steered=True),
         Archetype("watt_axle", "Solid axle, Watt linkage", ("rear",), "solid_axle_watt", d.WATT),

@@ -12,6 +12,7 @@ STRUT_FRONT: Points = {
     "lower_outer": (10, 724, 196), "strut_top": (-38, 590, 868), "strut_lower": (-8, 664, 412),
     "tie_inner": (-138, 344, 277), "tie_outer": (-146, 704, 264),
 }  # fmt: skip
+STRUT_ARM_SPRING: Points = STRUT_FRONT | {"spring_body": (-24, 540, 472), "spring_arm": (-20, 556, 214)}
 STRUT_REAR: Points = {
     "wheel_centre": (0, 760, 315), "lower_front": (52, 330, 262), "lower_rear": (-48, 330, 258),
     "lower_outer": (0, 716, 232), "strut_top": (-30, 588, 850), "strut_lower": (-6, 672, 430),
@@ -98,6 +99,9 @@ THREE_LINK: Points = _AXLE | _LOWERS | {
     "upper_body": (380, 60, 508), "upper_axle": (-20, 60, 486), "lateral_rod_body": (-150, -470, 400),
     "lateral_rod_axle": (-146, 500, 382),
 }  # fmt: skip
+PARALLEL_LINKS: Points = _AXLE | _LOWERS | _both(
+    {"upper_left_body": (560, 420, 470), "upper_left_axle": (6, 466, 426)}
+) | {"lateral_rod_body": (-150, -470, 400), "lateral_rod_axle": (-146, 500, 382)}  # fmt: skip
 RADIUS_ARMS: Points = (
     _AXLE
     | _both({"arm_left_body": (-820, 390, 352), "arm_left_axle": (0, 480, 310)})

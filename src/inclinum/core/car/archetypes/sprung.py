@@ -106,7 +106,8 @@ def _spring(linkage: AnyLinkage, corner: Corner, ride: Ride, *, air: bool) -> tu
     if isinstance(corner.spring, PointHeight):
         assert isinstance(linkage, LeafAxle)
         return _leaf(linkage, rate, force), 0.0
-    share = 0.5 if linkage.kind == "macpherson" else 0.55 if length > 330 else 0.97
+    around_strut = linkage.kind == "macpherson" and corner.spring == corner.damper
+    share = 0.5 if around_strut else 0.55 if length > 330 else 0.97
     installed = round(share * length, 1)
     if air:
         return bag(installed, rate, force), length - installed
