@@ -19,7 +19,7 @@ from inclinum.core.car.limits.flex_lines import spans
 from inclinum.core.car.limits.half_shafts import shaft_angles
 from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.stance import Stance
-from inclinum.core.car.vehicle import Axle, Station
+from inclinum.core.car.vehicle import Axle, VehicleStation
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics.rigid import Array
@@ -274,8 +274,10 @@ def test_ground_points_go_with_what_carries_them() -> None:
     job = job_on("trailing", "rear")
     stations = (
         *job.vehicle.stations,
-        Station(name="damper bracket", x_mm=-job.vehicle.wheelbase_mm, height_mm=140, on="rear_axle", keep_mm=150),
-        Station(name="sill", x_mm=-job.vehicle.wheelbase_mm / 2, height_mm=145, keep_mm=150),
+        VehicleStation(
+            name="damper bracket", x_mm=-job.vehicle.wheelbase_mm, height_mm=140, on="rear_axle", keep_mm=150
+        ),
+        VehicleStation(name="sill", x_mm=-job.vehicle.wheelbase_mm / 2, height_mm=145, keep_mm=150),
     )
     job = job.model_copy(update={"vehicle": job.vehicle.model_copy(update={"stations": stations})})
     change = Stated(axle="rear", what="word", rise_mm=30)

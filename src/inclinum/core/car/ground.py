@@ -6,14 +6,14 @@ from dataclasses import dataclass
 from inclinum.core.car.heights import station_after, station_before
 from inclinum.core.car.job import Job
 from inclinum.core.car.stood import Stood
-from inclinum.core.car.vehicle import Station
+from inclinum.core.car.vehicle import VehicleStation
 
 
 @dataclass(frozen=True)
 class GroundPoint:
     """A place that can touch the ground: height before and as planned, mm."""
 
-    station: Station
+    station: VehicleStation
     before: float
     after: float
 

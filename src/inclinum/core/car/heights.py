@@ -2,7 +2,7 @@
 
 from inclinum.core.car.job import Job
 from inclinum.core.car.stood import Stood
-from inclinum.core.car.vehicle import Station
+from inclinum.core.car.vehicle import VehicleStation
 from inclinum.core.document.names import SIDES, AxleName
 from inclinum.core.kinematics.wheel_angles import rise_at
 
@@ -24,7 +24,7 @@ def tyre_to_arch_before(job: Job, before: Stood, name: AxleName) -> float:
     return hub_to_arch_before(before, name) - before.axle(name).axle.tyre_radius_mm if read is None else read
 
 
-def station_before(job: Job, before: Stood, station: Station) -> float:
+def station_before(job: Job, before: Stood, station: VehicleStation) -> float:
     """Height of a station above ground as it was found, mm: the tape's mean, else the vehicle's at this stance."""
     read = [r.value for s in SIDES if (r := job.measure.station(station.name, s))]
     if read:
@@ -35,12 +35,12 @@ def station_before(job: Job, before: Stood, station: Station) -> float:
     return station.height_mm - float(rise_at(station.x_mm, *low, 0.0, before.vehicle.wheelbase_mm))
 
 
-def station_after(job: Job, before: Stood, after: Stood, station: Station) -> float:
+def station_after(job: Job, before: Stood, after: Stood, station: VehicleStation) -> float:
     """The same as planned, mm: the body turns about the two axles, what hangs on an axle goes with its tyres."""
     return station_before(job, before, station) + station_rise(after, station)
 
 
-def station_rise(after: Stood, station: Station) -> float:
+def station_rise(after: Stood, station: VehicleStation) -> float:
     """What a plan raises a station by, mm."""
     if station.on != "body":
         return after.axle("front" if station.on == "front_axle" else "rear").axle.tyre_growth_mm

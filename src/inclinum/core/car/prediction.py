@@ -23,6 +23,7 @@ from inclinum.core.car.limits import Case, Finding, Stood, findings, stand_chang
 from inclinum.core.car.limits.local import lamp_height
 from inclinum.core.car.measured import Question, questions
 from inclinum.core.car.rack import mean_offsets
+from inclinum.core.car.setting_table import SettingTable, setting_tables
 from inclinum.core.car.stance import NoRidePoint, Stance, motion_over_reach
 from inclinum.core.car.vehicle import ANGLES, AngleName, Axle
 from inclinum.core.car.ways import with_ways
@@ -195,6 +196,8 @@ class Prediction(Document):
     """Whether a finding stops the plan and no written override stands."""
     choices: dict[str, dict[str, list[tuple[str, str]]]]
     """Of each change that names a part of the vehicle: parameter → parts it can name, as value and title."""
+    settings: dict[str, SettingTable]
+    """Of each change that has a list of settings: what every one of them would do."""
     drawing: Drawing
     body: BodyPrediction
 
@@ -244,9 +247,10 @@ def predict(job: Job) -> Prediction:
     }
     shares = _shares(before, after, job.plan.changes)
     poses: dict[AxleName, AxlePoses] = {name: _poses(before.axle(name), after.axle(name)) for name in AXLES}
+    front, rear = (_axle(assessed, name, poses[name], spread[name]) for name in AXLES)
     return Prediction(
-        front=_axle(assessed, "front", poses["front"], spread["front"]),
-        rear=_axle(assessed, "rear", poses["rear"], spread["rear"]),
+        front=front,
+        rear=rear,
         heights=_heights(assessed, spread),
         pitch_change_deg=math.degrees(assessed.pitch_change),
         rake_within=not any(f.id == "rake" for f in found),
@@ -259,6 +263,7 @@ def predict(job: Job) -> Prediction:
         questions=[*questions(job.vehicle, job.measure), *weight_questions(before)],
         stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
         choices=choices_of(before.vehicle, job.plan.changes),
+        settings=setting_tables(job.plan.changes, before, after, {"front": front.aim, "rear": rear.aim}),
         drawing=draw(before, after, poses),
         body=whole_body(job, before, after),
     )

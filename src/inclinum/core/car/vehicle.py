@@ -10,8 +10,7 @@ from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import ANGLE_CHANGE_DEG, RATIO_PERCENT, Known
 from inclinum.core.document.names import AxleName, Key, Millimetre, Name, Side, Text
-from inclinum.core.document.outline import Shape
-from inclinum.core.document.outline import Station as AnyStation
+from inclinum.core.document.outline import Shape, Station
 from inclinum.core.kinematics import AnyLinkage, ArmAngle, PointHeight, corner_of
 from inclinum.core.part_sheets.axle import AxleSheet, JointAngle, StaticAngles
 from inclinum.core.quantity import Angle, Entry, Length
@@ -274,7 +273,7 @@ class Axle(Document):
         return self
 
 
-class Station(AnyStation):
+class VehicleStation(Station):
     """A place on the body, or on an axle, that is measured from the ground."""
 
     on: Literal["body", "front_axle", "rear_axle"] = Field(default="body", title="Hangs on")
@@ -299,7 +298,7 @@ class Vehicle(Document):
     wheelbase_mm: float = Field(gt=500, le=8000)
     front: Axle
     rear: Axle
-    stations: tuple[Station, ...] = Field(default=(), max_length=60)
+    stations: tuple[VehicleStation, ...] = Field(default=(), max_length=60)
     headlamp: str | None = Field(
         default=None, max_length=120, description="name of the station that is the lamp centre"
     )
@@ -326,7 +325,7 @@ class Vehicle(Document):
         """A vehicle with some fields of one axle replaced."""
         return self.model_copy(update={name: self.axle(name).model_copy(update=changed)})
 
-    def station(self, name: str) -> Station | None:
+    def station(self, name: str) -> VehicleStation | None:
         """The station of a name."""
         return next((s for s in self.stations if s.name == name), None)
 

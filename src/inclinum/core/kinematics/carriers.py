@@ -11,7 +11,7 @@ from typing import Protocol
 import numpy as np
 
 from inclinum.core.kinematics.constraints import Adjustment, turn_to_reach
-from inclinum.core.kinematics.rigid import Array, about, cross, dot, unit
+from inclinum.core.kinematics.rigid import Array, about, cross, dot, rotation, unit
 
 Moving = tuple[Array, Array]
 """Where a point is and its rate per travel, both shape + (3,)."""
@@ -85,17 +85,25 @@ class OnRocker:
 
     def place(self, name: str, now: Places, neutral: Neutral, adjusted: Adjustment) -> Moving:
         """Turned until the rod has its length; NaN where the rod cannot reach."""
-        first = neutral(self.first)
-        axis = unit(neutral(self.second) - first)
+        (first, _), (second, _) = now(self.first), now(self.second)
         outer, outer_rate = now(self.rod_outer)
-        arm = neutral(self.rod_rocker) - first
+        pivot, line = neutral(self.first), unit(neutral(self.second) - neutral(self.first))
+        axis = unit(second - first)
+        # The rocker keeps its shape on an axis that was hung elsewhere, or leaning.
+        swing = cross(np.broadcast_to(line, axis.shape), axis)
+        size = np.linalg.norm(swing, axis=-1, keepdims=True)
+        leant = rotation(swing / np.maximum(size, 1e-15) * np.arcsin(np.minimum(size, 1.0)))
+
+        def shaped(point: Array) -> Array:
+            return np.einsum("...ij,...j->...i", leant, np.broadcast_to(point - pivot, outer.shape))
+
+        arm = shaped(neutral(self.rod_rocker))
         length = np.linalg.norm(neutral(self.rod_outer) - neutral(self.rod_rocker), axis=-1)
         longer = np.asarray(adjusted.lengthened.get(self.rod_rocker, 0.0), dtype=float)
         length = length + (longer[:, None] if longer.ndim else longer)
-        axis, arm = np.broadcast_to(axis, outer.shape), np.broadcast_to(arm, outer.shape)
         angle = turn_to_reach(axis, arm, outer - first, length)
         end = about(axis, angle, arm)
         rod = first + end - outer
         turning = dot(rod, outer_rate) / dot(rod, cross(axis, end))
-        at = about(axis, angle, np.broadcast_to(neutral(name) - first, outer.shape))
+        at = about(axis, angle, shaped(neutral(name)))
         return first + at, cross(axis, at) * turning[..., None]

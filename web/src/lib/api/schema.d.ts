@@ -2022,7 +2022,7 @@ export interface components {
              * Clearances
              * @default []
              */
-            clearances: components["schemas"]["inclinum__core__document__outline__Station"][];
+            clearances: components["schemas"]["Station"][];
             /**
              * Far ends
              * @default []
@@ -3607,6 +3607,36 @@ export interface components {
             part: string;
         };
         /**
+         * DamperHoles
+         * @description Both dampers of an axle hung in another hole.
+         */
+        DamperHoles: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "damper_holes";
+            /**
+             * Mount
+             * @description at the axle or arm, or the frame
+             * @default axle
+             * @enum {string}
+             */
+            mount: "axle" | "frame";
+            /** Holes */
+            holes: components["schemas"]["Hole"][];
+            /**
+             * Hung in
+             * @default as it is
+             */
+            hole: string;
+        };
+        /**
          * DamperSwap
          * @description Both dampers (or strut inserts) of an axle replaced.
          */
@@ -4678,6 +4708,26 @@ export interface components {
             detail: {
                 [key: string]: unknown;
             }[] | null;
+        };
+        /**
+         * Hole
+         * @description One hole, from where the mount is now, mm.
+         */
+        Hole: {
+            /** Name */
+            name: string;
+            /** Up */
+            up_mm: number;
+            /**
+             * Out
+             * @default 0
+             */
+            out_mm: number;
+            /**
+             * Forward
+             * @default 0
+             */
+            forward_mm: number;
         };
         /**
          * InputShare
@@ -6025,7 +6075,7 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["AntiRollLinks"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["StatedSprings"] | components["schemas"]["Stated"];
+            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["DamperHoles"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["AntiRollLinks"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["StatedSprings"] | components["schemas"]["Stated"];
         };
         /**
          * Prediction
@@ -6065,6 +6115,10 @@ export interface components {
                         string
                     ][];
                 };
+            };
+            /** Settings */
+            settings: {
+                [key: string]: components["schemas"]["SettingTable"];
             };
             drawing: components["schemas"]["Drawing"];
             /** Body */
@@ -7201,6 +7255,18 @@ export interface components {
             extra_part: string;
         };
         /**
+         * SettingTable
+         * @description All settings of one change.
+         */
+        SettingTable: {
+            /** Columns */
+            columns: string[];
+            /** Rows */
+            rows: components["schemas"]["TriedSetting"][];
+            /** Note */
+            note: string;
+        };
+        /**
          * Shackle
          * @description Both shackles of a leaf axle longer or shorter.
          */
@@ -7703,6 +7769,29 @@ export interface components {
              * @default
              */
             part: string;
+        };
+        /**
+         * Station
+         * @description A place on the body that is measured from the ground, or that something hangs on.
+         */
+        Station: {
+            /** Name */
+            name: string;
+            /**
+             * X
+             * @description forward of the front axle positive
+             */
+            x_mm: number;
+            /**
+             * Height
+             * @description above ground at the reference height
+             */
+            height_mm: number;
+            /**
+             * Clearance to keep
+             * @description where it may touch the ground
+             */
+            keep_mm?: number | null;
         };
         /**
          * StationReading
@@ -8598,6 +8687,22 @@ export interface components {
             damper_closed: number | null;
         };
         /**
+         * TriedSetting
+         * @description One row: what it is, what it does, and the change as it would be.
+         */
+        TriedSetting: {
+            /** Name */
+            name: string;
+            /** Cells */
+            cells: string[];
+            /** Change */
+            change: (components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["DamperHoles"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["AntiRollLinks"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["StatedSprings"] | components["schemas"]["Stated"]) | null;
+            /** Best */
+            best: boolean;
+            /** Now */
+            now: boolean;
+        };
+        /**
          * TwistBeamLinkage
          * @description Two trailing arms joined by a beam that twists: each side is its own arm, the beam an anti-roll spring.
          */
@@ -8679,7 +8784,7 @@ export interface components {
              * Stations
              * @default []
              */
-            stations: components["schemas"]["inclinum__core__car__vehicle__Station"][];
+            stations: components["schemas"]["VehicleStation"][];
             /**
              * Headlamp
              * @description name of the station that is the lamp centre
@@ -8705,6 +8810,35 @@ export interface components {
              *     }
              */
             outline: components["schemas"]["Outline"];
+        };
+        /**
+         * VehicleStation
+         * @description A place on the body, or on an axle, that is measured from the ground.
+         */
+        VehicleStation: {
+            /** Name */
+            name: string;
+            /**
+             * X
+             * @description forward of the front axle positive
+             */
+            x_mm: number;
+            /**
+             * Height
+             * @description above ground at the reference height
+             */
+            height_mm: number;
+            /**
+             * Clearance to keep
+             * @description where it may touch the ground
+             */
+            keep_mm?: number | null;
+            /**
+             * Hangs on
+             * @default body
+             * @enum {string}
+             */
+            on: "body" | "front_axle" | "rear_axle";
         };
         /**
          * VehicleSummary
@@ -9292,58 +9426,6 @@ export interface components {
              * @default
              */
             part: string;
-        };
-        /**
-         * Station
-         * @description A place on the body, or on an axle, that is measured from the ground.
-         */
-        inclinum__core__car__vehicle__Station: {
-            /** Name */
-            name: string;
-            /**
-             * X
-             * @description forward of the front axle positive
-             */
-            x_mm: number;
-            /**
-             * Height
-             * @description above ground at the reference height
-             */
-            height_mm: number;
-            /**
-             * Clearance to keep
-             * @description where it may touch the ground
-             */
-            keep_mm?: number | null;
-            /**
-             * Hangs on
-             * @default body
-             * @enum {string}
-             */
-            on: "body" | "front_axle" | "rear_axle";
-        };
-        /**
-         * Station
-         * @description A place on the body that is measured from the ground, or that something hangs on.
-         */
-        inclinum__core__document__outline__Station: {
-            /** Name */
-            name: string;
-            /**
-             * X
-             * @description forward of the front axle positive
-             */
-            x_mm: number;
-            /**
-             * Height
-             * @description above ground at the reference height
-             */
-            height_mm: number;
-            /**
-             * Clearance to keep
-             * @description where it may touch the ground
-             */
-            keep_mm?: number | null;
         };
     };
     responses: never;

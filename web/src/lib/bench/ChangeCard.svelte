@@ -1,5 +1,5 @@
 <script lang="ts" module>
-	import type { AxleName } from '../api/client';
+	import type { AxleName, Schemas } from '../api/client';
 	/** Parameters shown without folding any; and shown of more than that. */
 	const FEW = 6,
 		OPEN = 5;
@@ -21,6 +21,7 @@
 		schema,
 		own,
 		choices = {},
+		settings,
 		stated = false,
 		first,
 		last,
@@ -36,6 +37,8 @@
 		own: number;
 		/** Parameters that name a part, with the parts there are. */
 		choices?: Record<string, [string, string][]>;
+		/** Its settings side by side, where it has a list of them. */
+		settings?: Schemas['SettingTable'];
 		/** Whether what it brings is only stated. */
 		stated?: boolean;
 		first: boolean;
@@ -98,6 +101,37 @@
 	</div>
 	{#if stated}<p class="text-fix px-2.5 text-sm font-semibold">stated, not computed</p>{/if}
 	{@render form(front)}
+	{#if settings}
+		<div class="px-2.5 pb-2">
+			<table class="w-full" data-testid="settings">
+				<thead>
+					<tr class="label text-right"
+						><th class="text-left">Setting</th>{#each settings.columns as c (c)}<th class="pl-2">{c}</th
+							>{/each}</tr
+					>
+				</thead>
+				<tbody>
+					{#each settings.rows as row (row.name)}
+						<tr class="border-rule border-t text-right {row.now ? 'bg-wash' : ''}">
+							<td class="py-0.5 text-left">
+								{#if row.change}
+									<button
+										class="btn min-h-7 px-2 text-xs"
+										aria-pressed={row.now}
+										onclick={() => onchange({ ...planned, change: row.change as Planned['change'] })}
+										>{row.name}</button
+									>
+								{:else}{row.name}{/if}
+								{#if row.best}<span class="text-good font-semibold">★ best</span>{/if}
+							</td>
+							{#each row.cells as cell, n (n)}<td class="figure pl-2">{cell}</td>{/each}
+						</tr>
+					{/each}
+				</tbody>
+			</table>
+			<p class="text-quiet mt-1">{settings.note}</p>
+		</div>
+	{/if}
 	{#if rest.length}
 		<details class="px-2.5 pb-2">
 			<summary class="text-quiet cursor-pointer text-sm"

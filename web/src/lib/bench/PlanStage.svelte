@@ -45,6 +45,9 @@
 		(bench.prediction as { choices?: Record<string, Record<string, [string, string][]>> } | undefined)
 			?.choices ?? {}
 	);
+	const settings = $derived(
+		(bench.prediction as { settings?: Record<string, Schemas['SettingTable']> } | undefined)?.settings ?? {}
+	);
 	const titled = (title: string, axle: AxleName | undefined) => (axle ? `${title}, ${axle}` : title);
 </script>
 
@@ -84,6 +87,7 @@
 				schema={k?.parameters}
 				own={own(planned)}
 				choices={choices[planned.id]}
+				settings={settings[planned.id]}
 				stated={k?.stated}
 				first={i === 0}
 				last={i === stack.length - 1}

@@ -35,7 +35,7 @@
 	const fields = $derived(node.kind === 'object' ? node.fields.filter((f) => !hide.includes(f.name)) : []);
 	const put = (name: string, to: unknown) => onvalue({ ...given, [name]: to });
 	const nameOf = (f: Field) => `${label}: ${f.title}`;
-	const one = (text: string) => text.replace(/s$/, '').toLowerCase();
+	const one = (text: string) => (text.split(',')[0] ?? text).replace(/s$/, '').toLowerCase();
 
 	let fresh = $state('');
 	const free = $derived(node.kind === 'map' ? node.keys.filter((k) => !(k in given)) : []);

@@ -9,7 +9,7 @@ from inclinum.core.car.archetypes import drawings as d
 from inclinum.core.car.archetypes.outline import outline
 from inclinum.core.car.archetypes.size import NOMINAL_HALF_TRACK, NOMINAL_RADIUS, SIZES, Size
 from inclinum.core.car.archetypes.sprung import Ride, axle_on
-from inclinum.core.car.vehicle import Axle, Station, Vehicle
+from inclinum.core.car.vehicle import Axle, Vehicle, VehicleStation
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics import AnyLinkage
@@ -168,10 +168,13 @@ def vehicle_of(front: str, rear: str, size: str, name: str, plate: str = "", des
         wheelbase_mm=base,
         front=axles["front"],
         rear=axles["rear"],
-        stations=(
-            Station(name="front bumper", x_mm=round(0.28 * base), height_mm=round(1.25 * measures.tyre_radius_mm)),
-            Station(name="sill middle", x_mm=round(-base / 2), height_mm=round(0.8 * measures.tyre_radius_mm)),
-            Station(name="rear bumper", x_mm=round(-1.28 * base), height_mm=round(1.3 * measures.tyre_radius_mm)),
+        stations=tuple(
+            VehicleStation(name=name, x_mm=round(along * base), height_mm=round(high * measures.tyre_radius_mm))
+            for name, along, high in (
+                ("front bumper", 0.28, 1.25),
+                ("sill middle", -0.5, 0.8),
+                ("rear bumper", -1.28, 1.3),
+            )
         ),
         outline=outline(measures),
     )

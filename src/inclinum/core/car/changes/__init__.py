@@ -17,6 +17,7 @@ from inclinum.core.car.changes.bump_stop import BumpStopSwap
 from inclinum.core.car.changes.coil_over import CoilOver
 from inclinum.core.car.changes.collar import Collar
 from inclinum.core.car.changes.damper_extension import DamperExtension
+from inclinum.core.car.changes.damper_holes import DamperHoles
 from inclinum.core.car.changes.damper_swap import DamperSwap
 from inclinum.core.car.changes.dual_rate_springs import DualRateSprings
 from inclinum.core.car.changes.helper_leaf import HelperLeaf
@@ -61,6 +62,7 @@ AnyChange = Annotated[
     | LongerStuds
     | DamperSwap
     | DamperExtension
+    | DamperHoles
     | BumpStopSwap
     | StopTrimmed
     | StopRaised
@@ -123,6 +125,7 @@ __all__ = [
     "CoilOver",
     "Collar",
     "DamperExtension",
+    "DamperHoles",
     "DamperSwap",
     "DualRateSprings",
     "HelperLeaf",

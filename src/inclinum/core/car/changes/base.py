@@ -66,6 +66,29 @@ class Change(AnyMachines[Vehicle]):
         _ = side, by
         return None
 
+    def settings(self) -> tuple[Self, ...]:
+        """Itself in every setting of its list, each to be looked at whole; empty where it has no list."""
+        return ()
+
+    def settings_near(self, size: float | None) -> tuple[Self, ...]:
+        """Itself in those of very many settings whose size is nearest, nearest first; empty where it has no such.
+
+        Args:
+            size: as :attr:`size`; None for a few over the whole range.
+        """
+        _ = size
+        return ()
+
+    @property
+    def setting(self) -> str:
+        """What it is set to, in a few words, where it has a list of settings."""
+        return ""
+
+    @property
+    def height_of_setting(self) -> float:
+        """How high a setting lies, where the highest that can be is the best, mm."""
+        return 0.0
+
     def rise_tolerance(self) -> float:
         """± of the rise it is stated to give, mm."""
         return 0.0

@@ -14,6 +14,8 @@ from inclinum.core.plan import Search
 from inclinum.core.springs.fitted import TorsionBarData
 from inclinum.core.springs.torsion import Splines
 
+COARSE = 12
+"""Settings that are looked through first, to find where the wanted height lies."""
 WINDOW_TEETH, WINDOW_DEG = 12, 10.0
 """Settings that are looked through: teeth at each end, and change of the free angle."""
 
@@ -95,6 +97,23 @@ class TorsionReindex(Change):
         """With the teeth whose change of the free angle, degrees, is nearest to a wanted one; of equals the fewest."""
         near = min(self._pairs(), key=lambda p: (round(abs(p[0] - value), 6), abs(p[1]) + abs(p[2])))
         return self.model_copy(update={"inner_by": near[1], "outer_by": near[2]})
+
+    def settings_near(self, size: float | None) -> tuple[Self, ...]:
+        """Pairs of teeth by the free angle they make, degrees, of equal angles the one of fewest teeth."""
+        fewest: dict[float, tuple[int, int]] = {}
+        for angle, i, o in sorted(self._pairs(), key=lambda p: abs(p[1]) + abs(p[2])):
+            fewest.setdefault(round(angle, 6), (i, o))
+        angles = sorted(fewest)
+        if size is None:
+            chosen = angles[:: max(1, len(angles) // COARSE)]
+        else:
+            chosen = sorted(angles, key=lambda a: abs(a - size))
+        return tuple(self.model_copy(update={"inner_by": fewest[a][0], "outer_by": fewest[a][1]}) for a in chosen)
+
+    @property
+    def setting(self) -> str:
+        """Teeth inside and outside."""
+        return f"{self.inner_by:+d} in, {self.outer_by:+d} out"
 
     def search(self, axle: Axle) -> Search | None:
         """The finest step both ends together can make, as far as the arm can hang."""

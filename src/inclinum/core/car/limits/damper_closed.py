@@ -18,7 +18,7 @@ def check(case: Case) -> list[Finding]:
     """One finding per axle whose dampers close before, or with, the solid stop."""
     found = []
     for name, axle, stance in both_axles(case):
-        solid = _length_at_solid_stop(axle, stance)
+        solid = length_at_solid_stop(axle, stance)
         left = solid - axle.damper.closed_mm
         if left >= WANTED_MM:
             continue
@@ -51,7 +51,7 @@ def check(case: Case) -> list[Finding]:
     return found
 
 
-def _length_at_solid_stop(axle: Axle, stance: Stance) -> float:
+def length_at_solid_stop(axle: Axle, stance: Stance) -> float:
     """Damper length when the stop is solid, wherever it sits, mm."""
     stop, room = axle.bump_stop, float(axle.bump_stop.stop().max_compression)
     if stop.contact_mm is not None:
