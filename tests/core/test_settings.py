@@ -12,6 +12,7 @@ from inclinum.core.car.changes.damper_holes import Hole
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import assess, predict
 from inclinum.core.car.setting_table import SettingTable
+from inclinum.core.car.vehicle import VehicleStation
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.quantity import Length
@@ -69,7 +70,7 @@ def test_the_best_hole_is_the_highest_where_the_stop_still_lands_first() -> None
             if stop.contact_mm is not None
             else float(after.ride.damper_at((stop.contact_travel_mm or 0.0) + stop.stop().max_compression))
         )
-        left[row.name] = at_stop - after.axle.damper.closed_mm
+        left[row.name] = float(at_stop) - after.axle.damper.closed_mm
         assert figure(row.cells[0]) == pytest.approx(left[row.name], abs=0.51)
         assert figure(row.cells[1]) == pytest.approx(after.travel - after.full_droop, abs=0.51)
     heights = {"as it is": 0, "one up": 25, "two up": 50, "three up": 75}
@@ -128,3 +129,23 @@ def test_without_an_aim_pairs_are_shown_around_what_is_set() -> None:
     assert "what is set now" in found.note
     assert next(r for r in found.rows if r.best).now
     assert predict(on(job, Stated(axle="front", what="word", rise_mm=3))).settings == {}
+
+
+def test_the_ground_point_on_a_mount_goes_up_with_it() -> None:
+    """A bracket 232 above the ground, hung 25 higher: 257, on the axle still, and the next one is lowest then."""
+    job = job_on("four_link_axle", "rear")
+    base = job.vehicle.wheelbase_mm
+    stations = (
+        VehicleStation(name="damper mount", x_mm=-base, height_mm=232, on="rear_axle", keep_mm=250),
+        VehicleStation(name="guard", x_mm=-base / 2, height_mm=245, keep_mm=200),
+    )
+    job = job.model_copy(update={"vehicle": job.vehicle.model_copy(update={"stations": stations})})
+    hung = DamperHoles(axle="rear", holes=HOLES, hole="one up", ground="damper mount")
+    answer = predict(on(job, hung))
+    assert not [f for f in answer.findings if f.id == "ground.damper mount"]
+    lowest = next(f for f in answer.findings if f.id == "lowest")
+    assert (lowest.value, lowest.limit) == (245, 257)
+    assert [f.value for f in predict(on(job, hung.model_copy(update={"hole": "as it is"}))).findings
+            if f.id == "ground.damper mount"] == [232]  # fmt: skip
+    with pytest.raises(DomainError, match="No station “guard” hangs on the rear axle"):
+        predict(on(job, hung.model_copy(update={"ground": "guard"})))

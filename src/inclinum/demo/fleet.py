@@ -3,8 +3,9 @@
 from functools import cache
 
 from inclinum.core.car.archetypes import vehicle_of
+from inclinum.core.car.attached import FlexLine
 from inclinum.core.car.fitting import fit_axle
-from inclinum.core.car.vehicle import Axle, TapeReading, Vehicle
+from inclinum.core.car.vehicle import Axle, TapeReading, Vehicle, VehicleStation
 from inclinum.core.document.names import AxleName
 from inclinum.core.fitting import places
 from inclinum.core.quantity import Angle, Length
@@ -66,8 +67,25 @@ def demo_fleet() -> tuple[tuple[Vehicle, str], ...]:
         for (taped, end), readings in TAPED.items():
             if taped == plate:
                 vehicle = vehicle.model_copy(update={end: _taped(vehicle.axle(end), readings)})
-        found.append((vehicle, owner))
+        found.append((_with_figures(vehicle) if plate == STONES else vehicle, owner))
     return tuple(found)
+
+
+STONES = "Q-0307"
+"""Whose owner has had its clearances, a hose and its balance measured."""
+
+
+def _with_figures(vehicle: Vehicle) -> Vehicle:
+    """Places that may touch the ground, a brake hose, a centre of gravity."""
+    base = vehicle.wheelbase_mm
+    stations = (
+        *vehicle.stations,
+        VehicleStation(name="rear damper mount", x_mm=-base, height_mm=232, on="rear_axle", keep_mm=250),
+        VehicleStation(name="gearbox guard", x_mm=round(-0.45 * base), height_mm=268, keep_mm=240),
+    )
+    hose = FlexLine(name="brake hose", body=(120, 300, 760), wheel=(30, 420, 470), length_mm=430)
+    rear = vehicle.rear.model_copy(update={"lines": (hose,)})
+    return vehicle.model_copy(update={"stations": stations, "rear": rear, "cg_height_mm": 720})
 
 
 def _taped(axle: Axle, offsets: dict[str, float]) -> Axle:

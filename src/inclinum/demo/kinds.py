@@ -14,6 +14,7 @@ from inclinum.core.car.changes import (
     CoilOver,
     Collar,
     DamperExtension,
+    DamperHoles,
     JointMoved,
     LeafPacks,
     LimitStrap,
@@ -23,6 +24,7 @@ from inclinum.core.car.changes import (
     Shackle,
     SpringSwap,
     Stated,
+    StatedSprings,
     StopTrimmed,
     SubframeLowered,
     TorsionReindex,
@@ -31,10 +33,11 @@ from inclinum.core.car.changes import (
     WheelOffset,
     begin,
 )  # fmt: skip
-from inclinum.core.car.job import AxleAim, Brief, CornerReading, Job, Measurements, Plan
+from inclinum.core.car.changes.damper_holes import Hole
+from inclinum.core.car.job import AxleAim, Brief, CornerReading, Job, Kit, Measurements, Plan
 from inclinum.core.car.vehicle import LinkAdjuster, Vehicle
 from inclinum.core.document.names import AXLES, SIDES, AxleName
-from inclinum.core.quantity import Length
+from inclinum.core.quantity import Angle, Length
 from inclinum.core.springs.fitted import LeafPackData
 from inclinum.demo.fleet import demo_fleet
 from inclinum.demo.shop import LOCAL_LIMITS
@@ -212,7 +215,75 @@ def demo_kind_jobs() -> tuple[Job, ...]:
             "The trustees bought a kit on a market: what does it do?", ("0", "-15"),
             [Stated(axle="rear", what="transverse helper out, as its seller says", rise_mm=-15, tolerance_mm=8)],
         ),
+        _promised(),
+        _leaning(),
+        _brackets(),
     )  # fmt: skip
+
+
+def _promised() -> Job:
+    """A kit that lifts more than its box says, because the springs that go out had sagged."""
+    job = _job(
+        "dairy-2027-promised", "Q-0430", "Dairy van: a kit promised 30 and gives more",
+        "The seller says 30 mm; last time somebody got twice that.", ("0", "0"),
+        [
+            StatedSprings(axle="front", lift_mm=30, tolerance_mm=8, part="PQ-30F"),
+            StatedSprings(axle="rear", lift_mm=30, tolerance_mm=8, part="PQ-30R"),
+        ],
+        lower=(21.0, 8.0), due=21,
+    )  # fmt: skip
+    new = {f"{end}_as_new": Length.model_validate(f"{job.vehicle.axle(end).hub_to_arch_mm:.0f} ± 5") for end in AXLES}
+    kit = Kit(name="PQ lift kit", changes=("c1", "c2"), front_mm=30, rear_mm=30)
+    level = AxleAim(by="rake", rake=Angle.model_validate("0.3"), tolerance_mm=8)
+    front = AxleAim(by="arch_to_ground", height=Length.model_validate(_arch(job, "front", 30)), tolerance_mm=8)
+    return job.model_copy(
+        update={
+            "measure": job.measure.model_copy(update=new),
+            "plan": job.plan.model_copy(update={"kits": (kit,)}),
+            "brief": job.brief.model_copy(update={"front": front, "rear": level}),
+        }
+    )
+
+
+def _arch(job: Job, end: AxleName, above: float) -> str:
+    """Height of an arch above the ground so much over its data, as typed."""
+    axle = job.vehicle.axle(end)
+    return f"{axle.hub_to_arch_mm + axle.tyre_radius_mm + above:.0f}"
+
+
+def _leaning() -> Job:
+    """A car that leans, levelled by a ring on its low side."""
+    job = _job(
+        "saloon-2027-leaning", "Q-0088", "Doctor's saloon: it leans to the driver's side",
+        "Straight again; nothing is bent.", ("0", "0"),
+        [SeatSpacer(axle="front", thickness_mm=8, right_mm=0, part="NR-8")], due=22,
+    )  # fmt: skip
+    corners = tuple(
+        c.model_copy(update={"reading": Length.model_validate(f"{c.reading.value - 13:.0f} ± 2")})
+        if (c.axle, c.side) == ("front", "left")
+        else c
+        for c in job.measure.corners
+    )
+    nothing = AxleAim(by="none")
+    return job.model_copy(
+        update={
+            "measure": job.measure.model_copy(update={"corners": corners}),
+            "brief": job.brief.model_copy(update={"front": nothing, "rear": nothing}),
+        }
+    )
+
+
+def _brackets() -> Job:
+    """Damper mounts of a solid axle that drag over stones, on a bracket with three holes."""
+    holes = tuple(Hole(name=n, up_mm=up) for n, up in (("lower hole", 20), ("middle hole", 35), ("upper hole", 50)))
+    job = _job(
+        "off-roader-2027-mounts", "Q-0307", "Lighthouse off-roader: damper mounts out of the stones",
+        "The rear damper mounts hang lowest and catch: as high as the dampers allow.", ("0", "0"),
+        [DamperHoles(axle="rear", holes=holes, hole="lower hole", ground="rear damper mount")],
+        due=23, reversible=False,
+    )  # fmt: skip
+    nothing = AxleAim(by="none")
+    return job.model_copy(update={"brief": job.brief.model_copy(update={"front": nothing, "rear": nothing})})
 
 
 def _raised(plate: str, end: AxleName, longer: float) -> Change:

@@ -21,7 +21,9 @@ class GroundPoint:
 def ground_points(job: Job, before: Stood, after: Stood) -> list[GroundPoint]:
     """All places a clearance is wanted at, lowest as planned first."""
     found = [
-        GroundPoint(s, station_before(job, before, s), station_after(job, before, after, s))
+        GroundPoint(
+            s, station_before(job, before, before.vehicle.station(s.name) or s), station_after(job, before, after, s)
+        )
         for s in after.vehicle.stations
         if s.keep_mm is not None
     ]

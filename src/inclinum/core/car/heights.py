@@ -37,7 +37,9 @@ def station_before(job: Job, before: Stood, station: VehicleStation) -> float:
 
 def station_after(job: Job, before: Stood, after: Stood, station: VehicleStation) -> float:
     """The same as planned, mm: the body turns about the two axles, what hangs on an axle goes with its tyres."""
-    return station_before(job, before, station) + station_rise(after, station)
+    came = before.vehicle.station(station.name) or station
+    moved = station.height_mm - came.height_mm
+    return station_before(job, before, came) + moved + station_rise(after, station)
 
 
 def station_rise(after: Stood, station: VehicleStation) -> float:

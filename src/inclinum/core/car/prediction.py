@@ -481,7 +481,8 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
                     )
                 )
     for station in vehicle.stations:
-        change = station_rise(assessed.after, station)
+        came = assessed.before.vehicle.station(station.name) or station
+        change = station_rise(assessed.after, station) + station.height_mm - came.height_mm
         at = -station.x_mm / vehicle.wheelbase_mm
         for side in SIDES:
             reading = job.measure.station(station.name, side)
@@ -512,7 +513,7 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
 def _ground(assessed: Assessed) -> Ground:
     job, before, after = assessed.job, assessed.before, assessed.after
     stations = after.vehicle.stations
-    was = ground_angles({s.name: station_before(job, before, s) for s in stations}, before)
+    was = ground_angles({s.name: station_before(job, before, s) for s in before.vehicle.stations}, before)
     now = ground_angles({s.name: station_after(job, before, after, s) for s in stations}, after)
     return Ground(
         approach_before=was.approach, approach=now.approach, departure_before=was.departure, departure=now.departure,

@@ -3635,6 +3635,12 @@ export interface components {
              * @default as it is
              */
             hole: string;
+            /**
+             * Ground point that goes with it
+             * @description a station on this axle
+             * @default
+             */
+            ground: string;
         };
         /**
          * DamperSwap

@@ -103,7 +103,11 @@
 			>
 		</Scrub>
 		<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1fr)_minmax(0,1.5fr)] gap-2">
-			<div class="panel grid min-h-0 content-start gap-2 overflow-y-auto p-2.5" aria-label="Both ends">
+			<div
+				role="group"
+				class="panel grid min-h-0 content-start gap-2 overflow-y-auto p-2.5"
+				aria-label="Both ends"
+			>
 				{#if view}
 					{#each [['Rear', view.rear], ['Front', view.front]] as const as [name, end] (name)}
 						<div class="grid grid-cols-[1fr_1fr] gap-x-3">

@@ -19,13 +19,13 @@
 	}
 	type Said = Schemas['AxleAim']['by'];
 	const SAID: Record<NonNullable<Said>, string> = {
-		rise: 'rises by (− drops)',
+		rise: 'rises by',
 		hub_to_arch: 'hub to arch is',
 		arch_to_ground: 'arch to ground is',
 		tyre_to_arch: 'tyre to arch is',
-		station: 'a station stands at',
-		rake: 'rake, arch to arch',
-		none: 'no height aim'
+		station: 'station is at',
+		rake: 'rake of arches',
+		none: 'no aim'
 	};
 	const other = (axle: AxleName): AxleName => (axle === 'front' ? 'rear' : 'front');
 	const aim = (axle: AxleName, part: Partial<Schemas['AxleAim']>) =>
@@ -64,7 +64,7 @@
 </script>
 
 <fieldset class="grid gap-2">
-	<legend class="head mb-1">Aim</legend>
+	<legend class="head mb-1">Aim (minus: drops)</legend>
 	<div class="grid grid-cols-[46px_1.35fr_1fr_92px] items-start gap-2">
 		{#each AXLES as axle (axle)}
 			<span class="pt-1.5 font-semibold capitalize">{axle}</span>

@@ -41,6 +41,10 @@ class DamperHoles(Change):
     holes: tuple[Hole, ...] = Field(min_length=1, max_length=8, title="Holes")
     hole: str = Field(default=AS_IT_IS, max_length=120, title="Hung in")
 
+    ground: str = Field(
+        default="", max_length=120, title="Ground point that goes with it", description="a station on this axle"
+    )
+
     @model_validator(mode="after")
     def _each_named(self) -> Self:
         names = [AS_IT_IS, *(h.name for h in self.holes)]
@@ -56,6 +60,27 @@ class DamperHoles(Change):
         _mount(name, axle, "axle")
         return cls(axle=name, holes=(Hole(name="one up", up_mm=30), Hole(name="two up", up_mm=60)))
 
+    def apply(self, machine: Vehicle) -> Vehicle:
+        """The mount, and the ground point that hangs on it.
+
+        Raises:
+            DomainError: no such station hangs on this axle.
+        """
+        done = super().apply(machine)
+        if not self.ground:
+            return done
+        if self.ground not in _hanging(self.axle, machine):
+            raise DomainError(
+                f"No station “{self.ground}” hangs on the {self.axle} axle: enter it with the vehicle's figures, "
+                "or leave "
+                "the ground point of the damper mount out."
+            )
+        stations = tuple(
+            s.model_copy(update={"height_mm": s.height_mm + self.height_of_setting}) if s.name == self.ground else s
+            for s in done.stations
+        )
+        return done.model_copy(update={"stations": stations})
+
     def changed(self, axle: Axle) -> dict[str, object]:
         """The mount's point.
 
@@ -68,8 +93,8 @@ class DamperHoles(Change):
 
     def choices(self, machine: Vehicle) -> dict[str, list[tuple[str, str]]]:
         """The holes of the list."""
-        _ = machine
-        return {"hole": [(n, n) for n in (AS_IT_IS, *(h.name for h in self.holes))]}
+        points = [("", "none")] + [(n, n) for n in _hanging(self.axle, machine)]
+        return {"hole": [(n, n) for n in (AS_IT_IS, *(h.name for h in self.holes))], "ground": points}
 
     def settings(self) -> tuple[Self, ...]:
         """Every hole."""
@@ -107,6 +132,10 @@ class DamperHoles(Change):
             f"Dampers into “{self.hole}” at the {self.mount}, both sides alike; turn the axle over its travel by hand: "
             "the stop lands before the damper closes. What is welded on is a qualified welder's."
         ]
+
+
+def _hanging(name: AxleName, vehicle: Vehicle) -> list[str]:
+    return [s.name for s in vehicle.stations if s.on == f"{name}_axle"]
 
 
 def _mount(name: AxleName, axle: Axle, mount: str) -> str:
