@@ -37,6 +37,10 @@ FLEET: tuple[tuple[str, str, str, str, str, str, str], ...] = (
      "Three links and a rod in front, leaves behind."),
     ("Veddic Churn, dairy van", "Q-0430", "High Pasture Dairy", "van", "strut_front", "semi_trailing",
      "Twin of the post van, with a cold box."),
+    ("Tarn Ferrule, small estate", "Q-0151", "Island Library", "car", "strut_arm_spring", "twist_beam",
+     "Springs on the lower arms in front, dampers by themselves."),
+    ("Skerry Drover, pick-up", "Q-0338", "Kelp Works", "off_roader", "three_link_axle", "parallel_link_axle",
+     "Four links alongside each other and a rod behind."),
 )  # fmt: skip
 """Name, plate, owner, size, front and rear archetype, and a word about it."""
 

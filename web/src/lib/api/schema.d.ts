@@ -2613,25 +2613,14 @@ export interface components {
         };
         /**
          * BikeStated
-         * @description What a seller or a shop states of one end, taken as stated: marked so wherever its number shows.
+         * @description What somebody states of one end.
          */
         BikeStated: {
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            type: "bike_stated";
-            /**
-             * End
-             * @default rear
-             * @enum {string}
-             */
-            axle: "front" | "rear";
             /** What */
             what: string;
             /**
              * Rise stated
-             * @description of the body at that axle; negative for a drop
+             * @description of the body at this axle; negative for a drop
              */
             rise_mm: number;
             /**
@@ -2644,6 +2633,17 @@ export interface components {
              * @default true
              */
             goes_back: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "bike_stated";
+            /**
+             * End
+             * @default rear
+             * @enum {string}
+             */
+            axle: "front" | "rear";
         };
         /**
          * BikeWay
@@ -7706,7 +7706,7 @@ export interface components {
         };
         /**
          * Stated
-         * @description What a seller or a shop states, taken as stated: marked so wherever its number shows.
+         * @description What somebody states of one axle.
          */
         Stated: {
             /**
@@ -7714,11 +7714,6 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
-            /**
-             * @description discriminator enum property added by openapi-typescript
-             * @enum {string}
-             */
-            type: "stated";
             /** What */
             what: string;
             /**
@@ -7736,6 +7731,11 @@ export interface components {
              * @default true
              */
             goes_back: boolean;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "stated";
         };
         /**
          * StatedSprings

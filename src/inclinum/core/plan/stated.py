@@ -1,0 +1,61 @@
+"""A change that nothing here computes, with the rise somebody states for it; of any machine."""
+
+from typing import ClassVar, TypeVar
+
+from pydantic import Field
+
+from inclinum.core.document import Document
+from inclinum.core.plan.change import Change
+
+MachineT = TypeVar("MachineT", bound=Document)
+
+
+class StatedRise(Change[MachineT]):
+    """What a seller or a shop states of one end, taken as stated: marked so wherever its number shows.
+
+    A subclass says where it is done and puts the rise into its machine.
+    """
+
+    title: ClassVar[str] = "Stated change"
+    place: ClassVar[str] = "Stated"
+    known_as: ClassVar[tuple[str, ...]] = ("other", "body lift", "kit figure", "maker's claim")
+    costs: ClassVar[str] = "its height is taken as stated; springs, loads and stops stay as they were"
+    stated: ClassVar[bool] = True
+    equation: ClassVar[str] = "Δz as stated"
+    source: ClassVar[str] = "whoever states it"
+
+    what: str = Field(min_length=1, max_length=80, title="What")
+    rise_mm: float = Field(
+        ge=-200,
+        le=200,
+        title="Rise stated",
+        description="of the body at this axle; negative for a drop",
+        json_schema_extra={"unit": "mm", "step": 1, "slider": [-60, 80]},
+    )
+    tolerance_mm: float = Field(default=5, ge=0, le=100, title="Stated to ±", json_schema_extra={"unit": "mm"})
+    goes_back: bool = Field(default=True, title="Can be put back")
+
+    @property
+    def stays(self) -> bool:
+        """Whether the machine cannot be put back as it came."""
+        return not self.goes_back
+
+    def rise_tolerance(self) -> float:
+        """As stated, mm."""
+        return self.tolerance_mm
+
+    def summary(self) -> str:
+        """What, marked."""
+        return f"{self.what}: {self.rise_mm:+g} ± {self.tolerance_mm:g} mm, stated, not computed"
+
+    def parts(self, machine: MachineT) -> list[str]:
+        """By its name."""
+        _ = machine
+        return [f"{self.what} ({self.where})"]
+
+    def steps(self, machine: MachineT) -> list[str]:
+        """By its maker's sheet."""
+        _ = machine
+        return [
+            f"{self.what}: as its maker's sheet says. Its {self.rise_mm:+g} mm is stated, not computed: read it after."
+        ]
