@@ -159,3 +159,20 @@ def test_the_same_spring_bought_anew_carries_by_its_data_and_not_by_the_scales()
     renewed = predict(heavy.model_copy(update={"plan": Plan(changes=(same,))}))
     assert renewed.front.rise < -5
     assert predict(heavy).front.rise == pytest.approx(0, abs=1e-6)
+
+
+def test_a_healthy_height_above_the_data_is_the_load_of_that_height() -> None:
+    """Healthy 25 mm above its data's height: less load than the data there, in prediction, spread and samples alike."""
+    job = job_on("wishbones", "front")
+    data = job.vehicle.front.hub_to_arch_mm
+    read = tuple(
+        CornerReading(axle="front", side=s, quantity="hub_to_arch", reading=mm(data + 3, " ± 1")) for s in SIDES
+    )
+    measure = Measurements(corners=read, front_as_new=mm(data + 25, " ± 2"))
+    job = on(job.model_copy(update={"measure": measure}), StatedSprings(axle="front", lift_mm=0, tolerance_mm=1))
+    ride = assess(job_on("wishbones", "front")).before.front.ride
+    assert assess(job).before.front.load == pytest.approx(float(ride.wheel_force(-25.0)), rel=1e-6)
+    answer = predict(job)
+    told = next(h for h in answer.heights if h.kind == "hub_to_arch" and h.axle == "front" and h.side == "left")
+    drawn = next(w for w in sample_vehicle(job, 3000, seed=5) if w.axle == "front" and w.side == "left").height
+    assert drawn.mean() == pytest.approx(told.after, abs=0.5)
