@@ -304,6 +304,16 @@ def test_approach_departure_and_breakover_by_their_tangents() -> None:
     distance = abs(math.sin(slope) * ahead - math.cos(slope) * (height - radius))
     assert distance == pytest.approx(radius)
     job = job_on("trailing", "rear")
+    v, ground = job.vehicle, predict(job).ground
+    rear, sill = v.station("rear bumper"), v.station("sill middle")
+    assert rear is not None
+    assert sill is not None
+    behind = -v.wheelbase_mm - rear.x_mm
+    assert ground.departure == pytest.approx(tangent_deg(behind, rear.height_mm, v.rear.tyre_radius_mm))
+    assert behind == pytest.approx(0.28 * v.wheelbase_mm, abs=1)
+    both = tangent_deg(-sill.x_mm, sill.height_mm, v.front.tyre_radius_mm)
+    both += tangent_deg(v.wheelbase_mm + sill.x_mm, sill.height_mm, v.rear.tyre_radius_mm)
+    assert ground.breakover == pytest.approx(both)
     plain, up = predict(job).ground, predict(on(job, Stated(axle="front", what="word", rise_mm=30))).ground
     assert up.approach_before == plain.approach
     assert up.approach is not None

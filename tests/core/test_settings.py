@@ -79,6 +79,16 @@ def test_the_best_hole_is_the_highest_where_the_stop_still_lands_first() -> None
     assert [r.name for r in rows if r.best] == ([best] if best else [])
 
 
+def test_of_several_good_holes_the_highest_is_marked() -> None:
+    """A damper that closes 60 mm later keeps its stroke in every hole: the top one is best."""
+    job = job_on("four_link_axle", "rear")
+    damper = job.vehicle.rear.damper
+    shorter = damper.model_copy(update={"closed_mm": damper.closed_mm - 60})
+    job = job.model_copy(update={"vehicle": job.vehicle.with_axle("rear", damper=shorter)})
+    low = (Hole(name="two up", up_mm=20), Hole(name="one up", up_mm=10), Hole(name="down", up_mm=-10))
+    assert [r.name for r in table(on(job, DamperHoles(axle="rear", holes=low))).rows if r.best] == ["two up"]
+
+
 @pytest.mark.parametrize(("key", "end"), AT)
 def test_holes_go_on_every_damper_that_does_not_hold_its_wheel(key: str, end: AxleName) -> None:
     job = job_on(key, end)
