@@ -8,6 +8,7 @@ from pydantic import ValidationError
 from inclinum.core.car.changes import SeatSpacer, Stated, Tyres
 from inclinum.core.car.job import AxleAim, Brief, CornerReading, Job, Measurements, StationReading
 from inclinum.core.car.prediction import predict
+from inclinum.core.car.vehicle import VehicleStation
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, SIDES
 from inclinum.core.quantity import Angle, Length
@@ -140,3 +141,42 @@ def test_two_rakes_have_nothing_to_stand_on() -> None:
 def test_a_station_that_is_not_there_or_over_the_other_axle_is_refused(station: str, said: str) -> None:
     with pytest.raises(DomainError, match=said):
         predict(wanting(AxleAim(by="station", station=station, height=mm(400))))
+
+
+def test_it_fits_under_a_height_by_its_highest_place_and_lower_is_as_good() -> None:
+    """A roof box at 1,650 mm, 40 % of the wheelbase back: a front end 20 lower takes 12 off it."""
+    low = wanting(AxleAim(by="fits_under", height=mm(1638), tolerance_mm=1))
+    box = VehicleStation(name="roof box", x_mm=-0.4 * BASE, height_mm=1650)
+    job = low.model_copy(update={"vehicle": low.vehicle.model_copy(update={"stations": (*low.vehicle.stations, box)})})
+    read = tuple(StationReading(station="roof box", side=s, reading=mm(1650)) for s in SIDES)
+    job = job.model_copy(update={"measure": job.measure.model_copy(update={"stations": read})})
+    answer = predict(job)
+    assert answer.front.aim == pytest.approx(-12 / 0.6, abs=0.01)
+    assert answer.front.aim_met is False
+    finding = next(f for f in answer.findings if f.id == "aim.front")
+    assert "fit under 1638 mm (“roof box” is its highest place)" in finding.why
+    lowered = predict(on(job, Stated(axle="front", what="Cut", rise_mm=-60)))
+    assert lowered.front.aim_met is True
+    # With the rear 30 lower it is 12 lower already.
+    rear = predict(on(job, Stated(axle="rear", what="Cut", rise_mm=-30)))
+    assert rear.front.aim == pytest.approx(0, abs=0.01)
+    nowhere = low.model_copy(update={"vehicle": low.vehicle.model_copy(update={"stations": (), "headlamp": None})})
+    with pytest.raises(DomainError, match="Nothing says how high"):
+        predict(nowhere)
+
+
+def test_each_corner_can_have_its_own_height() -> None:
+    """Both read at 400: 410 left and 420 right want 15 at the middle, and 10 between the sides."""
+    job = wanting(AxleAim(by="hub_to_arch", height=mm(410), right=mm(420)))
+    assert predict(job).front.aim == pytest.approx(15)
+    finding = next(f for f in predict(job).findings if f.id == "sides.front")
+    assert finding.what == "Front stands 10 mm lower on the right than the brief wants"
+    assert finding.severity == "fix"
+    cured = [predict(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": c.changes})})) for c in
+             finding.cures]  # fmt: skip
+    assert cured
+    assert all("sides.front" not in {f.id for f in c.findings} for c in cured)
+    alike = predict(wanting(AxleAim(by="hub_to_arch", height=mm(410), right=mm(410))))
+    assert "sides.front" not in {f.id for f in alike.findings}
+    with pytest.raises(ValidationError, match="otherwise on the right"):
+        AxleAim(by="fits_under", height=mm(1700), right=mm(1690))

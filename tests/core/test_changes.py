@@ -54,8 +54,13 @@ def test_every_kind_begins_on_every_axle_or_says_why_not(kind: str, axle: AxleNa
         # What the strut and the semi-trailing arm of the van have no place for; every archetype: test_every_change.
         assert f" {axle} axle" in why
         leaf = {"leaf_packs", "leaves_changed", "re_arched", "helper_leaf", "block", "shackle", "over_axle", "wedge"}
-        other = {"torsion_bars", "torsion_reindex", "torsion_adjuster", "air_height", "anti_roll_links"}
-        apart = {"strut_top_spacer", "longer_studs", "coil_over", "arm_length"} if axle == "rear" else {"damper_holes"}
+        other = {"torsion_bars", "torsion_reindex", "torsion_adjuster", "air_height", "anti_roll_links", "prop_shaft"}
+        other |= {"crossover_ring"}
+        apart = (
+            {"strut_top_spacer", "top_plate", "longer_studs", "coil_over", "arm_length"}
+            if axle == "rear"
+            else {"damper_holes"}
+        )
         assert kind in leaf | other | apart
         return
     assert new.change.axle == axle

@@ -246,7 +246,7 @@ def test_hardpoints_known_better_give_angles_known_better() -> None:
 
 def test_a_spring_has_to_fit_its_suspension(in_hand: Job) -> None:
     assert set(SPRINGS) == {
-        "coil_spring", "progressive_coil", "dual_rate_stack", "leaf_pack", "torsion_bar", "air_spring",
+        "coil_spring", "progressive_coil", "dual_rate_stack", "spring_table", "leaf_pack", "torsion_bar", "air_spring",
     }  # fmt: skip
     leaf = next(v for v, _ in demo_fleet() if v.plate == "Q-0233").rear
     with pytest.raises(ValueError, match="two seats for a spring, but a leaf pack is fitted"):

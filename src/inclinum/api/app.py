@@ -14,13 +14,26 @@ from starlette.staticfiles import StaticFiles
 from starlette.types import Scope
 
 from inclinum import __version__
-from inclinum.api import align, build, corrections, errors, jobs, kinds, measure, plan, prove, shop, vehicles
+from inclinum.api import (
+    align,
+    build,
+    corrections,
+    errors,
+    jobs,
+    kinds,
+    measure,
+    part_bench,
+    plan,
+    prove,
+    shop,
+    vehicles,
+)
 from inclinum.api.computing import Computer, Inline
 from inclinum.api.database import Store
 from inclinum.api.guard import OUR_NAMES, Guard, content_policy
 from inclinum.store.database import session_maker
 
-MODULES = (shop, kinds, jobs, corrections, vehicles, measure, plan, align, build, prove)
+MODULES = (shop, kinds, jobs, corrections, vehicles, measure, plan, align, build, prove, part_bench)
 DOCS = """<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>Inclinum API</title>
 <link rel="stylesheet" href="/docs/swagger-ui.css"></head>

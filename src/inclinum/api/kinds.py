@@ -47,6 +47,8 @@ class ChangeKind(BaseModel):
     reversible: bool
     stated: bool
     """Whether its number is somebody's word and not worked out."""
+    brings_spring: bool
+    """Whether other springs go in: their force is drawn on its card."""
     parameters: dict[str, Any]
 
 
@@ -118,5 +120,6 @@ def _change(kind: type[Change[Any]]) -> ChangeKind:
         costs=kind.costs,
         reversible=kind.reversible,
         stated=kind.stated,
+        brings_spring=kind.renews_springs,
         parameters=kind.model_json_schema(),
     )

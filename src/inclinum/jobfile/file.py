@@ -18,8 +18,8 @@ from inclinum.core.part_sheets.axle import AxleSheet
 from inclinum.jobfile.sentences import Complaint, complaints
 
 FORMAT = "inclinum-job"
-VERSION = 5
-BIKE_VERSION = 4
+VERSION = 6
+BIKE_VERSION = 5
 LARGEST_BYTES = 8_000_000
 """Larger files are refused before they are parsed. An export keeps below it."""
 LARGEST_SECTION = 300_000
@@ -44,7 +44,7 @@ class JobFile(Document):
     """A job with its history."""
 
     format: Literal["inclinum-job"] = FORMAT
-    version: Literal[5] = VERSION
+    version: Literal[6] = VERSION
     job: Job
     history: History = ()
     created_at: Moment | None = Field(default=None, description="when the job was opened")
@@ -55,7 +55,7 @@ class BikeFile(Document):
     """A job on a two-wheeler with its history."""
 
     format: Literal["inclinum-bike-job"] = "inclinum-bike-job"
-    version: Literal[4] = BIKE_VERSION
+    version: Literal[5] = BIKE_VERSION
     job: BikeJob
     history: History = ()
     created_at: Moment | None = Field(default=None, description="when the job was opened")
@@ -117,8 +117,8 @@ def _newer(version: int) -> Callable[[dict[str, Any]], dict[str, Any]]:
 
 
 UPGRADES: dict[type[Document], dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
-    JobFile: {1: _from_1, 2: _newer(3), 3: _newer(4), 4: _newer(5)},
-    BikeFile: {1: _newer(2), 2: _newer(3), 3: _newer(4)},
+    JobFile: {1: _from_1, 2: _newer(3), 3: _newer(4), 4: _newer(5), 5: _newer(6)},
+    BikeFile: {1: _newer(2), 2: _newer(3), 3: _newer(4), 4: _newer(5)},
 }
 """Format → version → function from its parsed JSON to the next version's."""
 

@@ -40,6 +40,14 @@ export const shopQuery = () =>
 		queryFn: () => whole<Schemas['ShopView']>(api.GET('/api/shop'))
 	}));
 
+export const partsQuery = () =>
+	createQuery(() => ({
+		...COMES_BACK,
+		queryKey: ['parts'],
+		staleTime: Infinity,
+		queryFn: () => whole<Schemas['BenchPart'][]>(api.GET('/api/part-bench'))
+	}));
+
 const PAGE = 50;
 const next = (_: unknown, pages: { items: unknown[]; total: number }[]) => {
 	const shown = pages.reduce((sum, page) => sum + page.items.length, 0);

@@ -51,6 +51,9 @@ class ShelfSpring(Document):
     count: int = Field(default=1, ge=0, le=99)
 
 
+RearBy = Literal["drop", "seat", "both_feet", "one_foot"]
+
+
 class BikeBrief(Wanted):
     """What the owner wants."""
 
@@ -58,6 +61,11 @@ class BikeBrief(Wanted):
         default=None,
         description="how far the rear is to come down; negative to go up; left out where no height is wanted",
     )
+    rear_by: RearBy = Field(
+        default="drop",
+        description="how the rear aim is said: a drop, a seat height, or feet that reach",
+    )
+    seat_wanted: Length | None = Field(default=None, description="seat height above ground under the rider, where so")
     front_drop: Length | None = Field(
         default=None, description="the same of the front; left out where it follows the steering"
     )
@@ -74,6 +82,16 @@ class BikeBrief(Wanted):
     slope_deg: float = Field(default=3, ge=-10, le=10, description="of the shop's yard, falling to the stand's side")
     windows: tuple[SagWindow, ...] = Field(default=(), max_length=28, description="the shop's own, before ours")
     shelf: tuple[ShelfSpring, ...] = Field(default=(), max_length=200)
+
+    @model_validator(mode="after")
+    def _said(self) -> "BikeBrief":
+        if self.rear_by == "seat" and self.seat_wanted is None:
+            raise DomainError("an aim by the seat needs its height above ground")
+        if self.rear_by != "seat" and self.seat_wanted is not None:
+            raise DomainError("a seat height is wanted: say the rear aim by the seat, or leave that height out")
+        if self.rear_by in ("both_feet", "one_foot") and self.inseam_mm is None:
+            raise DomainError("feet that are to reach need the rider's inseam")
+        return self
 
     def aim(self, end: End) -> Length | None:
         """Drop wanted of an end; None where no height is."""

@@ -10,6 +10,7 @@ from typing import Literal
 
 import numpy as np
 
+from inclinum.core.bike.aims import aimed
 from inclinum.core.bike.changes import apply_all
 from inclinum.core.bike.drawing import BikeDrawing, draw
 from inclinum.core.bike.fit import BikeFit, Fitted, fitted
@@ -107,6 +108,8 @@ class BikePrediction(Document):
     aim_mm: float | None
     """Drop of the rear that the brief wants; None where it wants no height."""
     aim_met: bool | None
+    aim_said: str
+    """The rear aim in words; empty where there is none."""
     front_aim_mm: float | None
     front_aim_met: bool | None
     full_extension_rise_mm: float
@@ -195,7 +198,7 @@ def predict_bike(job: BikeJob) -> BikePrediction:
     bare = (s.attitude("unladen", before) for s in (before, after))
     bare_was, bare_now = bare
     drop = case.rear_drop
-    aims, missed = {e: job.brief.aim(e) for e in ENDS}, {f.id for f in found}
+    aims, missed = {e: aimed(case, e) for e in ENDS}, {f.id for f in found}
     loads = after.loads
     refused = any(f.id in REFUSED for f in found)
     return BikePrediction(
@@ -205,9 +208,10 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         front_drop_mm=now.front_drop - was.front_drop,
         rear_drop_unladen_mm=bare_now.rear_drop - bare_was.rear_drop,
         plus_minus_mm=_plus_minus(assessed),
-        aim_mm=aims["rear"] and aims["rear"].value,
+        aim_mm=aims["rear"] and aims["rear"].drop,
         aim_met=aims["rear"] and "aim.rear" not in missed,
-        front_aim_mm=aims["front"] and aims["front"].value,
+        aim_said=aims["rear"].said if aims["rear"] else "",
+        front_aim_mm=aims["front"] and aims["front"].drop,
         front_aim_met=aims["front"] and "aim.front" not in missed,
         full_extension_rise_mm=after.rear.extended_height - before.rear.extended_height,
         front_load_n=(loads.front_unladen, loads.front_laden),

@@ -3,7 +3,13 @@
 import math
 from dataclasses import dataclass
 
-from inclinum.core.car.heights import arch_to_ground_before, hub_to_arch_before, station_before, tyre_to_arch_before
+from inclinum.core.car.heights import (
+    arch_to_ground_before,
+    hub_to_arch_before,
+    station_after,
+    station_before,
+    tyre_to_arch_before,
+)
 from inclinum.core.car.job import Job
 from inclinum.core.car.stood import Stood
 from inclinum.core.document.errors import DomainError
@@ -21,10 +27,17 @@ class Aimed:
         rise: of the body against the measured baseline that meets it, mm; where it hangs on the other end, on that
             as it is planned.
         said: the aim in words, for a sentence that begins with “The brief wants”.
+        at_most: whether lower is as good.
     """
 
     rise: float
     said: str
+    at_most: bool = False
+
+    def missed(self, rise: float) -> float:
+        """How much too high a rise is, negative too low, mm; 0 where lower is as good."""
+        over = rise - self.rise
+        return max(over, 0.0) if self.at_most else over
 
 
 def aimed(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed | None:
@@ -44,8 +57,10 @@ def aimed(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed | None
     if aim.by == "rake":
         assert aim.rake is not None, "an aim by a rake has its angle"
         return _raked(before, after, name, aim.rake.value, growth)
-    assert aim.height is not None, "an aim by a height has that height"
-    wanted = aim.height.value
+    wanted = aim.mean_height
+    assert wanted is not None, "an aim by a height has that height"
+    if aim.by == "fits_under":
+        return _under(job, before, after, name, wanted, growth)
     if aim.by == "hub_to_arch":
         return Aimed(wanted - hub_to_arch_before(before, name), f"{wanted:.0f} mm from hub to arch")
     if aim.by == "arch_to_ground":
@@ -66,6 +81,29 @@ def _raked(before: Stood, after: Stood, name: AxleName, rake_deg: float, growth:
     return Aimed(wanted - arch_to_ground_before(before, name) - growth, f"it {which} from arch to arch")
 
 
+def _under(job: Job, before: Stood, after: Stood, name: AxleName, wanted: float, growth: float) -> Aimed:
+    """The highest station of the body that moves with this end, at most so high; lower is as good."""
+    there = [
+        (station_after(job, before, after, s), s)
+        for s in after.vehicle.stations
+        if s.on == "body" and _part(before, name, s.x_mm) >= LEAST_PART
+    ]
+    if not there:
+        raise DomainError(
+            f"Nothing says how high this vehicle is at its {name}: enter its highest place as a station, with its "
+            "height, or aim at something else."
+        )
+    _, highest = max(there, key=lambda t: t[0])
+    found = _at_station(job, before, after, name, highest.name, wanted, growth)
+    return Aimed(found.rise, f"it to fit under {wanted:.0f} mm (“{highest.name}” is its highest place)", at_most=True)
+
+
+def _part(before: Stood, name: AxleName, x_mm: float) -> float:
+    """Of what an axle does, the part that a place moves by."""
+    behind = -x_mm / before.vehicle.wheelbase_mm
+    return 1 - behind if name == "front" else behind
+
+
 def _at_station(
     job: Job, before: Stood, after: Stood, name: AxleName, station: str, wanted: float, growth: float
 ) -> Aimed:
@@ -74,8 +112,7 @@ def _at_station(
         raise DomainError(
             f"The brief wants a height at “{station}”, which is none of this vehicle's stations: choose another there."
         )
-    behind = -place.x_mm / before.vehicle.wheelbase_mm
-    part = 1 - behind if name == "front" else behind
+    part = _part(before, name, place.x_mm)
     if part < LEAST_PART:
         raise DomainError(
             f"“{station}” moves by {100 * part:.0f} % of what the {name} axle does: give its height as an aim of the "

@@ -1,4 +1,4 @@
-"""What hangs between body and wheel beside the suspension: shafts, hoses and wires, anti-roll links, tyre gaps.
+"""What hangs between body and wheel beside the suspension: shafts, hoses, anti-roll links, tyre gaps, seats, bolts.
 
 Places are of the left wheel at the reference height, x forward of the wheel centre, y left of the centre line, z up
 from the ground, mm; the right side is their mirror image.
@@ -74,3 +74,61 @@ class TyreGap(Document):
     keep_mm: float = Field(
         default=10, ge=0, le=200, title="To be kept", description="chains included, where they go on"
     )
+    at: Place | None = Field(
+        default=None, title="Nearest place of it: forward, left, up", examples=[(150.0, 560.0, 420.0)],
+        description="with it, it is worked out at full bump and at both locks; needs the tyre's width",
+    )  # fmt: skip
+
+
+class SpringSeats(Document):
+    """What a coil centres on at both ends, and the thickest thing that stands inside it."""
+
+    lower_mm: float | None = Field(
+        default=None, gt=10, le=400, title="Lower seat centres on", description="diameter that the coil goes over"
+    )
+    upper_mm: float | None = Field(default=None, gt=10, le=400, title="Upper seat centres on")
+    inside_mm: float | None = Field(
+        default=None, gt=5, le=380, title="Thickest thing inside it", description="damper body, collar or stop cup"
+    )
+
+
+class UBolts(Document):
+    """What the U-bolts of a leaf axle go round, and their thread."""
+
+    tube_mm: float = Field(
+        gt=10, le=400, title="Axle tube", examples=[70.0], description="its whole height, or half of it, as seated"
+    )
+    seat_mm: float = Field(default=0, ge=0, le=200, title="Spring seat on it")
+    plate_mm: float = Field(ge=0, le=100, title="Plate", examples=[12.0])
+    washer_mm: float = Field(default=3, ge=0, le=20, title="Washer")
+    nut_mm: float = Field(gt=2, le=60, title="Nut", examples=[12.0])
+    pitch_mm: float = Field(default=1.5, gt=0.2, le=6, title="Thread pitch")
+    leg_mm: float | None = Field(
+        default=None, gt=10, le=1000, title="Leg", description="of those that are on, from inside the bend"
+    )
+
+
+class PropShaft(Document):
+    """A propeller shaft from the gearbox, or its last centre bearing, to the pinion of a solid axle."""
+
+    gearbox_joint: Place = Field(
+        title="Joint at the gearbox: forward, left, up", examples=[(1400.0, 0.0, 480.0)], description="on the body"
+    )
+    pinion_joint: Place = Field(
+        title="Joint at the pinion: forward, left, up", examples=[(220.0, 0.0, 360.0)], description="on the axle"
+    )
+    gearbox_down_deg: float = Field(
+        default=3, ge=-30, le=30, title="Gearbox points down by", description="towards the axle"
+    )
+    pinion_up_deg: float = Field(
+        default=3, ge=-30, le=30, title="Pinion points up by", description="towards the gearbox"
+    )
+    most_deg: float | None = Field(
+        default=None, gt=0, le=60, title="A joint may bend to", description="as its maker says"
+    )
+    mismatch_deg: float = Field(
+        default=1, ge=0, le=30, title="Joints may differ by", description="at ride height: beyond, it shakes"
+    )
+    plunge_in_mm: float | None = Field(default=None, ge=0, le=200, title="Can shorten by")
+    plunge_out_mm: float | None = Field(default=None, ge=0, le=200, title="Can lengthen by")
+    longer_mm: float = Field(default=0, ge=-300, le=300, title="Spacer on its flange")

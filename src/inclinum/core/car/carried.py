@@ -1,5 +1,6 @@
 """Where what hangs on a wheel or an arm goes as it moves, on whatever linkage the axle has by now."""
 
+import math
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -84,3 +85,29 @@ def at_ends(stance: Stance) -> dict[str, float]:
 def carried_at(stance: Stance, travels: Array) -> Carried:
     """A wheel at linkage travels, body level, straight ahead."""
     return Carried(stance, stance.corner.sweep(travels).poses)
+
+
+SETTLED = 3
+"""Times the travel at full lock is corrected: the wheel moves by millimetres, the rest is far below one."""
+
+
+def carried_at_locks(stance: Stance, travels: Array) -> Carried:
+    """A wheel at linkage travels, straight ahead first, then at both locks: poses (L, N); one row where nothing steers.
+
+    Args:
+        stance: of its axle, as one wheel sees it.
+        travels: (N,), mm.
+
+    Source: derived here: steered, the wheel rises or falls on its axis; what it hangs on is as long as straight ahead.
+    """
+    corner, lock = stance.corner, stance.axle.full_lock
+    if corner.steering is None or not lock:
+        return Carried(stance, corner.sweep(travels[None, :]).poses)
+    most = math.radians(lock) if corner.steering.kind == "box" else lock
+    adjusted = corner.steered(np.array([0.0, most, -most]))
+    at = np.repeat(travels[None, :], 3, axis=0)
+    for _ in range(SETTLED):
+        motion = corner.sweep(at, adjusted=adjusted)
+        assert motion.damper_length is not None, "an axle has a damper"
+        at = at + (motion.damper_length - motion.damper_length[:1]) / motion.damper_ratio
+    return Carried(stance, corner.sweep(at, adjusted=adjusted).poses, adjusted)

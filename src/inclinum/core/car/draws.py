@@ -82,13 +82,13 @@ def _axle(
         at, shift = before.baseline, 0.0
         read_on = _spring_curve(before, moved, at - 30, at + 30, at)
     rate, longer = (
-        rng.normal(1.0, before.axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),
+        rng.normal(1.0, before.axle.spring.rate_spread / COVERAGE, samples),
         rng.normal(0.0, before.axle.spring.free_length_tolerance / COVERAGE, samples),
     )
     swapped = not keeps_springs(before.axle, axle)
     new_rate, new_longer = (
         (
-            rng.normal(1.0, axle.spring.rate_tolerance_percent / 100 / COVERAGE, samples),
+            rng.normal(1.0, axle.spring.rate_spread / COVERAGE, samples),
             rng.normal(0.0, axle.spring.free_length_tolerance / COVERAGE, samples),
         )
         if swapped

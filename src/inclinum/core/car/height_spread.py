@@ -25,6 +25,22 @@ class InputShare(Document):
     share: float
     plus_minus: float
     """What this input alone spreads the height by, mm."""
+    better: str
+    """How it is known better, in a sentence; empty where the shop says so itself."""
+
+
+FITTED_RATE, NEW_RATE = "rate of the fitted springs", "rate of the new springs"
+BETTER = {
+    "tape": "Read it twice, from the middle of the hub to the edge of the arch, level floor, car rolled and settled.",
+    "free length of the fitted springs": "Stand one on a flat plate when it is out, and measure it.",
+    "free length of the new springs": "Stand one on a flat plate and measure it before it goes in.",
+    "spacer thickness": "Read it with a calliper at three places.",
+    "installation ratio": "Measure the points the spring stands on, on the vehicle's bench.",
+    "scale": "Weigh it again with the scales levelled, brakes off, suspension settled.",
+    "height with healthy springs": "Measure another one of its kind with the same load on board.",
+    "what is stated": "Ask who states it for which vehicle and load; the tape settles it after.",
+}
+"""By the first words of an input's label."""
 
 
 @dataclass(frozen=True)
@@ -50,9 +66,9 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
     inputs: list[tuple[str, float, float]] = [
         ("tape, hub to arch left", 0.0, tape[0]),
         ("tape, hub to arch right", 0.0, tape[1]),
-        ("rate of the fitted springs", 1.0, old.rate_tolerance_percent / 100),
+        (FITTED_RATE, 1.0, old.rate_spread),
         ("free length of the fitted springs", 0.0, old.free_length_tolerance),
-        ("rate of the new springs", 1.0, new.rate_tolerance_percent / 100 if swapped else 0.0),
+        (NEW_RATE, 1.0, new.rate_spread if swapped else 0.0),
         ("free length of the new springs", 0.0, new.free_length_tolerance if swapped else 0.0),
         ("spacer thickness", 0.0, spacer_tolerance(job, name)),
         ("installation ratio", 1.0, before.axle.ratio_tolerance_percent / 100),
@@ -60,6 +76,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
         *as_new_of(job, name),
         ("what is stated", 0.0, stated_tolerance(job, name)),
     ]
+    better = {FITTED_RATE: old.better, NEW_RATE: new.better}
     added = (after.axle.carried_kg - before.axle.carried_kg) * GRAVITY
     base, fitted = ride_corner(before.axle), ride_corner(after.axle)
     weighed = [n for n, (label, _, _) in enumerate(inputs) if label.startswith("scale")]
@@ -96,6 +113,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
                 label=inputs[i][0],
                 share=float(spread.share[1, i]),
                 plus_minus=float(COVERAGE * spread.contribution[1, i]),
+                better=better[inputs[i][0]] if inputs[i][0] in better else BETTER.get(inputs[i][0].split(",")[0], ""),
             )
             for i in order
             if spread.share[1, i] > 1e-6

@@ -13,9 +13,11 @@ from inclinum.core.document.known import TAPE_MM
 from inclinum.core.document.names import SIDES, AxleName, ChangeId, Key, Name, Side, Text
 from inclinum.core.plan.job import Titled, Wanted, each_once
 from inclinum.core.quantity import Angle, Length, Mass
+from inclinum.core.springs.fitted import SpringData
 
-AimedBy = Literal["rise", "hub_to_arch", "arch_to_ground", "tyre_to_arch", "station", "rake", "none"]
-HEIGHTS: tuple[AimedBy, ...] = ("hub_to_arch", "arch_to_ground", "tyre_to_arch", "station")
+AimedBy = Literal["rise", "hub_to_arch", "arch_to_ground", "tyre_to_arch", "station", "fits_under", "rake", "none"]
+HEIGHTS: tuple[AimedBy, ...] = ("hub_to_arch", "arch_to_ground", "tyre_to_arch", "station", "fits_under")
+SIDED: tuple[AimedBy, ...] = ("hub_to_arch", "arch_to_ground", "tyre_to_arch")
 
 
 class AxleAim(Document):
@@ -24,16 +26,33 @@ class AxleAim(Document):
     by: AimedBy = Field(default="rise", description="how it is said")
     rise: Length = Field(default_factory=lambda: Length.model_validate("0"), description="of the body; negative: drop")
     height: Length | None = Field(default=None, description="wanted at the reference, where it is said by a height")
+    right: Length | None = Field(
+        default=None, description="wanted on the right, where it is another height than on the left"
+    )
     station: str = Field(default="", max_length=120, description="the one whose height above ground is wanted")
     rake: Angle | None = Field(
         default=None, description="wanted from arch to arch above the ground, nose-down positive; 0 is level"
     )
     tolerance_mm: float = Field(default=5, gt=0, le=100, description="how near counts as met")
 
+    @property
+    def mean_height(self) -> float | None:
+        """Of both sides, mm."""
+        if self.height is None:
+            return None
+        return self.height.value if self.right is None else (self.height.value + self.right.value) / 2
+
+    @property
+    def left_higher(self) -> float:
+        """How much higher the left side is wanted than the right one, mm."""
+        return 0.0 if self.height is None or self.right is None else self.height.value - self.right.value
+
     @model_validator(mode="after")
     def _said(self) -> "AxleAim":
         if self.by in HEIGHTS and self.height is None:
             raise DomainError("an aim by a height needs that height")
+        if self.right is not None and self.by not in SIDED:
+            raise DomainError("only a height at the arches can be wanted otherwise on the right")
         if self.by == "station" and not self.station:
             raise DomainError("an aim at a station needs the name of the station")
         if self.by == "rake" and self.rake is None:
@@ -58,6 +77,13 @@ class Cargo(Document):
     left_mm: float = Field(default=0, ge=-2000, le=2000, description="left of the centre line")
 
 
+class SpringOnShelf(Document):
+    """Springs the shop has or can get, of any kind."""
+
+    spring: SpringData
+    pairs: int = Field(default=1, ge=0, le=99, description="on the shelf")
+
+
 class Brief(Wanted):
     """What the owner wants."""
 
@@ -67,6 +93,9 @@ class Brief(Wanted):
     reference: Name = "hub to arch"
     load: Text = Field(default="", description="what is on board when heights are taken")
     local_limits: tuple[LocalLimit, ...] = Field(default=(), max_length=20)
+    shelf: tuple[SpringOnShelf, ...] = Field(
+        default=(), max_length=100, description="compared on the card of a spring change, one press from being planned"
+    )
     cargo: tuple[Cargo, ...] = Field(default=(), max_length=20, description="looked at on top of the planned stance")
 
     @model_validator(mode="after")

@@ -15,6 +15,7 @@ from inclinum.core.car.changes import PlannedChange, apply_all
 from inclinum.core.car.claims import KitPrediction, kits, recovered
 from inclinum.core.car.corner_weights import BodyPrediction, by_its_side, weight_questions, whole_body
 from inclinum.core.car.drawing import AxlePoses, Drawing, draw
+from inclinum.core.car.driveline import anti_squat_percent, roll_steer, shaft_bends
 from inclinum.core.car.ground import ground_angles
 from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.car.heights import station_after, station_before, station_rise
@@ -25,7 +26,7 @@ from inclinum.core.car.measured import Question, questions
 from inclinum.core.car.rack import mean_offsets
 from inclinum.core.car.setting_table import SettingTable, setting_tables
 from inclinum.core.car.stance import NoRidePoint, Stance, motion_over_reach
-from inclinum.core.car.vehicle import ANGLES, AngleName, Axle
+from inclinum.core.car.vehicle import ANGLES, AngleName, Axle, Vehicle
 from inclinum.core.car.ways import with_ways
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
@@ -33,6 +34,8 @@ from inclinum.core.equilibrium import swap_estimate
 from inclinum.core.fitting.consequence import LIFT_MM
 from inclinum.core.kinematics import Motion, Poses
 from inclinum.core.kinematics.axles import AxleSteering
+from inclinum.core.kinematics.corner import axle_motion
+from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.steered import straight_drag_link
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 from inclinum.core.plan import Share, choices_of
@@ -112,6 +115,28 @@ class ForceCurve(Document):
     ride_force: float
 
 
+class ShaftJoints(Document):
+    """Joints of a propeller shaft at ride height, degrees, as it came and planned."""
+
+    gearbox_before: float
+    pinion_before: float
+    gearbox: float
+    pinion: float
+    longer_mm: float
+    """Than it came, at ride height, less what a spacer gives it."""
+
+
+class SteppedRate(Document):
+    """Where the springs of an axle become stiffer at a stroke."""
+
+    what: str
+    past_ride_mm: float
+    """Wheel travel from the ride point; negative where it rides beyond it."""
+    before_bump_mm: float
+    wheel_rate_below: float
+    wheel_rate_above: float
+
+
 class CoupledAxle(Document):
     """What the plan does to a solid axle as a whole, against how it came."""
 
@@ -123,6 +148,16 @@ class CoupledAxle(Document):
     """By how much the drag link is too short to leave the steering wheel where it was; None without one."""
     steering_wheel_deg: float | None
     """Turn of the steering wheel off its straight ahead, until that is set; None where the box is not known."""
+    steer_left_deg: float
+    """Turn of the axle under the body, seen from above: its left wheel then toes out by so much, its right one in."""
+    roll_steer_before: float
+    roll_steer: float
+    """Turn into a bend per degree that the body leans out of it."""
+    shaft: ShaftJoints | None
+    """None where the propeller shaft is not known."""
+    anti_squat_before: float | None
+    anti_squat: float | None
+    """What its links carry of squat under drive (at the front: of lift), %; None without the centre of gravity."""
 
 
 class Ground(Document):
@@ -164,6 +199,10 @@ class AxlePrediction(Document):
     """Those a rack can read of such a wheel: caster needs something it steers about."""
     curves: AngleCurves
     springs: list[ForceCurve]
+    rate_steps: list[SteppedRate]
+    """Where tender, groups or helper change the rate within the travel; empty where none does."""
+    bump_force_n: float
+    """Force of the spring at full bump."""
     wind_up_deg: dict[str, float]
     """Per arm: what its bushes would store if tightened at full droop."""
     inputs: list[InputShare]
@@ -263,7 +302,9 @@ def predict(job: Job) -> Prediction:
         questions=[*questions(job.vehicle, job.measure), *weight_questions(before)],
         stopped=any(f.severity == "stops" for f in found) and not job.plan.override.strip(),
         choices=choices_of(before.vehicle, job.plan.changes),
-        settings=setting_tables(job.plan.changes, before, after, {"front": front.aim, "rear": rear.aim}),
+        settings=setting_tables(
+            job.plan.changes, before, after, {"front": front.aim, "rear": rear.aim}, job.brief.shelf
+        ),
         drawing=draw(before, after, poses),
         body=whole_body(job, before, after),
     )
@@ -273,11 +314,56 @@ CURVE_MARGIN_MM = 10.0
 """How far the curves go on beyond the window of travel."""
 
 
-def _coupled(before: Stance, after: Stance, poses: AxlePoses) -> CoupledAxle | None:
+def rate_steps(stance: Stance) -> list[SteppedRate]:
+    """Where the springs of an axle change their rate within its travel, as wheel travel from where it rides.
+
+    Args:
+        stance: planned.
+
+    Source: derived here: the travel at which the spring has the length its coils meet at.
+    """
+    found, ride = [], stance.ride
+    for step in stance.axle.spring.rate_steps():
+        travel = ride.travel_of_spring(step.length)
+        if travel is None or not stance.full_droop <= travel <= stance.bump_end:
+            continue
+        below, above = (float(ride.wheel_rate(travel + by)) for by in (-STEP_MM, STEP_MM))
+        found.append(
+            SteppedRate(
+                what=step.what, past_ride_mm=travel - stance.travel, before_bump_mm=stance.bump_end - travel,
+                wheel_rate_below=below, wheel_rate_above=above,
+            )
+        )  # fmt: skip
+    return found
+
+
+STEP_MM = 0.5
+
+
+def _shaft(before: Stance, after: Stance) -> ShaftJoints | None:
+    if before.axle.prop_shaft is None or after.axle.prop_shaft is None:
+        return None
+    was, now = (shaft_bends(s, before, np.array([s.travel])) for s in (before, after))
+    return ShaftJoints(
+        gearbox_before=float(was.gearbox[0]), pinion_before=float(was.pinion[0]), gearbox=float(now.gearbox[0]),
+        pinion=float(now.pinion[0]), longer_mm=float(now.longer[0]) - after.axle.prop_shaft.longer_mm,
+    )  # fmt: skip
+
+
+def _carried_by_links(stance: Stance, vehicle: Vehicle, rise: float) -> float | None:
+    """Anti-squat of an axle on links; None on leaves, which bend, and without the centre of gravity."""
+    if vehicle.cg_height_mm is None or isinstance(stance.corner.body, LeafBody):
+        return None
+    return anti_squat_percent(stance, vehicle.wheelbase_mm, vehicle.cg_height_mm + rise)
+
+
+def _coupled(assessed: Assessed, name: AxleName, poses: AxlePoses) -> CoupledAxle | None:
+    before, after = assessed.before.axle(name), assessed.after.axle(name)
     if not after.axle.linkage.coupled:
         return None
     turns = [math.asin(p.direction(np.array([1.0, 0.0, 0.0]))[0, 2]) for p in (poses.before, poses.after)]
     by_parts = after.axle.nose_up_deg - before.axle.nose_up_deg
+    steers = [axle_motion(s.corner, p).steer[0] for s, p in ((before, poses.before), (after, poses.after))]
     short = wheel = None
     steering = getattr(after.axle.linkage, "steering", None)
     if isinstance(steering, AxleSteering):
@@ -291,6 +377,10 @@ def _coupled(before: Stance, after: Stance, poses: AxlePoses) -> CoupledAxle | N
     return CoupledAxle(
         shift_left_mm=float(poses.after.centre[0, 1] - poses.before.centre[0, 1]),
         nose_up_deg=math.degrees(turns[1] - turns[0]) + by_parts, drag_link_short_mm=short, steering_wheel_deg=wheel,
+        steer_left_deg=math.degrees(float(steers[1] - steers[0])), roll_steer_before=roll_steer(before),
+        roll_steer=roll_steer(after), shaft=_shaft(before, after),
+        anti_squat_before=_carried_by_links(before, assessed.before.vehicle, 0.0),
+        anti_squat=_carried_by_links(after, assessed.after.vehicle, sum(assessed.ground_rises) / 2),
     )  # fmt: skip
 
 
@@ -321,7 +411,7 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
         rise=after.rise,
         plus_minus=spread.rise_plus_minus,
         aim=aim and aim.rise,
-        aim_met=aim and abs(after.rise - aim.rise) <= tolerance,
+        aim_met=aim and abs(aim.missed(after.rise)) <= tolerance,
         aim_said=aim.said if aim else "",
         load_n=after.load,
         sprung_mass_kg=2 * after.load / GRAVITY,
@@ -341,10 +431,12 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
         ),
         curves=_curves(after, offsets),
         springs=_springs(before, after),
+        rate_steps=rate_steps(after),
+        bump_force_n=float(after.ride.spring_force(after.bump_end)),
         angles_read=[name for name in ANGLES if getattr(now, name) is not None],
         wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses.after).items()},
         inputs=list(spread.inputs),
-        coupled=_coupled(before, after, poses),
+        coupled=_coupled(assessed, name, poses),
         recovered_mm=recovered(assessed.before, assessed.after, assessed.job, name),
         springs_lost=None if assessed.job.measure.as_new(name) is None else _lost(before.axle),
     )

@@ -4,7 +4,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
 
-from inclinum.core.car.attached import AntiRollLink, FlexLine, HalfShaft, TyreGap
+from inclinum.core.car.attached import AntiRollLink, FlexLine, HalfShaft, PropShaft, SpringSeats, TyreGap, UBolts
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
@@ -27,7 +27,7 @@ class StrutTop(Document):
     stud_diameter_mm: float = Field(gt=3, le=30)
     nut_height_mm: float = Field(gt=1, le=40)
     washer_mm: float = Field(default=0, ge=0, le=20)
-    bonnet_gap_mm: float | None = Field(default=None, ge=0, le=300, description="from the stud tips to the bonnet")
+    bonnet_gap_mm: float | None = Field(default=None, ge=-200, le=300, description="from the stud tips to the bonnet")
 
 
 class SlotAdjuster(Document):
@@ -193,6 +193,13 @@ class Axle(Document):
     )
     anti_roll_link: AntiRollLink | None = None
     tyre_gaps: tuple[TyreGap, ...] = Field(default=(), max_length=8)
+    tyre_width_mm: float | None = Field(
+        default=None, gt=20, le=600, title="Tyre width", description="of the tyres its gaps were read on"
+    )
+    seats: SpringSeats | None = Field(default=None, title="Spring seats")
+    u_bolts: UBolts | None = Field(default=None, title="U-bolts")
+    blocks_mm: float = Field(default=0, ge=-300, le=400, description="of blocks between pack and axle, put in since")
+    prop_shaft: PropShaft | None = Field(default=None, title="Propeller shaft")
     tyre_wider_mm: float = Field(default=0, ge=-200, le=300, description="than the tyres its gaps were read on")
     wheel_out_mm: float = Field(default=0, ge=-200, le=200, description="further out than its gaps were read at")
     ratio_tolerance_percent: float = Field(default=RATIO_PERCENT, ge=0, le=50)
@@ -219,7 +226,10 @@ class Axle(Document):
         own: dict[str, object] = {}
         sign = 1 if side == "left" else -1
         if self.uneven_mm:
-            own |= {"seat_spacer_mm": self.seat_spacer_mm + sign * self.uneven_mm, "uneven_mm": 0.0}
+            own |= {
+                "seat_spacer_mm": self.seat_spacer_mm + sign * self.uneven_mm, "uneven_mm": 0.0,
+                "spring": self.spring.collar_up(sign * self.uneven_mm),
+            }  # fmt: skip
         if self.uneven_deg and isinstance(self.spring, TorsionBarData):
             turned = self.spring.free_angle_deg + sign * self.uneven_deg
             own |= {"spring": self.spring.model_copy(update={"free_angle_deg": turned}), "uneven_deg": 0.0}
@@ -268,6 +278,12 @@ class Axle(Document):
                 raise DomainError("the right wheel's linkage has to be of the left one's kind, with the same points")
         if self.half_shaft is not None and self.linkage.coupled:
             raise DomainError("the shafts of a solid axle are inside it: half-shafts belong to wheels with their own")
+        if self.prop_shaft is not None and not self.linkage.coupled:
+            raise DomainError("a propeller shaft ends at a solid axle's pinion; one on the body is none of the wheels'")
+        if self.u_bolts is not None and self.spring.type != "leaf_pack":
+            raise DomainError("U-bolts hold leaf packs, and this axle has none")
+        if self.tyre_width_mm is None and any(gap.at for gap in self.tyre_gaps):
+            raise DomainError("a tyre gap with a place of its own needs the width of the tyre")
         if "caster" in self.targets and corner.steering_axis is None:
             raise DomainError("a caster target needs a steering axis, which this suspension does not have")
         return self

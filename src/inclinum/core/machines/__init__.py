@@ -52,10 +52,11 @@ def _ways_of_car(job: Job, axle: AxleName, rise: float) -> list[Way]:
 
 
 def _brief_of_car(owner: str, machine: Vehicle, last: Brief | None) -> Brief:
-    """No change yet; the shop's limits come along."""
+    """No change yet; the shop's limits and its shelf come along."""
     _ = machine
     level = AxleAim(rise=Length.model_validate("0"))
-    return Brief(owner=owner, front=level, rear=level, local_limits=last.local_limits if last else ())
+    limits, shelf = (last.local_limits, last.shelf) if last else ((), ())
+    return Brief(owner=owner, front=level, rear=level, local_limits=limits, shelf=shelf)
 
 
 def _title(axle: Axle) -> str:

@@ -57,6 +57,8 @@ class Change(Document, Generic[MachineT]):
     """Whether its number is somebody's word and not worked out; it is marked so wherever it shows."""
     offered: ClassVar[bool] = True
     """Whether it is a way to a height where nobody has put it on the plan: it needs no part that may not be there."""
+    renews_springs: ClassVar[bool] = False
+    """Whether other springs go in: what the old ones had lost goes out with them."""
     adds: ClassVar[bool] = False
     """Whether it comes on top of what is there, and does not replace it."""
 

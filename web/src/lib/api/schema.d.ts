@@ -771,10 +771,111 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/part-bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Part Bench
+         * @description Every kind of part, with what it is told by and one to begin with.
+         */
+        get: operations["get_part_bench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/part-bench/answer": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Work Part Out
+         * @description Everything that follows from it.
+         */
+        post: operations["work_part_out"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/part-bench/planned": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Plan Part
+         * @description The part as a change, to put on that job's stack.
+         */
+        post: operations["plan_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * AddedLoad
+         * @description A mass somewhere in the vehicle.
+         */
+        AddedLoad: {
+            /** Mass */
+            mass_kg: number;
+            /** X */
+            x_mm: number;
+            /** Y */
+            y_mm: number;
+        };
+        /**
+         * AdjusterData
+         * @description A bar whose anchor arm is turned by a bolt.
+         */
+        AdjusterData: {
+            bar: components["schemas"]["Bar"];
+            /** Sprung load at wheel n */
+            sprung_load_at_wheel_N: number;
+            /** Arm length */
+            arm_length_mm: number;
+            /** Free angle */
+            free_angle_deg: number;
+            /** Bolt pitch */
+            bolt_pitch_mm: number;
+            /** Adjuster arm */
+            adjuster_arm_mm: number;
+            /**
+             * Stated turns
+             * @default []
+             */
+            stated_turns: number[];
+            /** Target height change */
+            target_height_change_mm: number;
+            /** Range turns */
+            range_turns: [
+                number,
+                number
+            ];
+        };
         /**
          * AdjusterFitted
          * @description One more way to set a wheel angle, at both wheels of an axle.
@@ -868,6 +969,79 @@ export interface components {
             part: string;
         };
         /**
+         * AirLevelling
+         * @description A bag on a constant installation ratio.
+         *
+         *     Source: polytropic change of a trapped gas (textbooks of thermodynamics) and virtual work on the ratio, F_wheel
+         *     = F·MR, rate = k·MR²; what the sensor holds: the link's length between two circles, derived here. Valid while
+         *     the ratio hardly changes.
+         */
+        AirLevelling: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "air-levelling";
+            /**
+             * Atmosphere n per
+             * @default 0.101325
+             */
+            atmosphere_N_per_mm2: number;
+            /** Installation ratio */
+            installation_ratio: number;
+            /** Sprung load at wheel n */
+            sprung_load_at_wheel_N: number;
+            /**
+             * Added load at wheel n
+             * @description negative for one taken off
+             * @default 0
+             */
+            added_load_at_wheel_N: number;
+            /**
+             * Quick exponent
+             * @default 1.3
+             */
+            quick_exponent: number;
+            bag: components["schemas"]["Bag"];
+            /**
+             * Quick travels
+             * @default []
+             */
+            quick_travels_mm: number[];
+            /**
+             * Search travel from
+             * @default -80
+             */
+            search_travel_from_mm: number;
+            /**
+             * Search travel to
+             * @default 120
+             */
+            search_travel_to_mm: number;
+            /** Sensor */
+            sensor?: components["schemas"]["Sensor"] | null;
+        };
+        /**
+         * AirPerLeg
+         * @description Trapped air of one leg at full extension.
+         */
+        AirPerLeg: {
+            /** Area */
+            area_mm2: number;
+            /** V0 */
+            V0_mm3: number;
+            /** P0 absolute n per */
+            p0_absolute_N_per_mm2: number;
+            /** Exponent */
+            exponent: number;
+        };
+        /**
          * AirSpringData
          * @description An air bag at the height its levelling system holds.
          */
@@ -879,9 +1053,9 @@ export interface components {
             part: string;
             /**
              * Rate ±
-             * @default 4
+             * @description left empty: as its dimensions are read, or usual
              */
-            rate_tolerance_percent: number;
+            rate_tolerance_percent?: number | null;
             /**
              * Free length ±
              * @default 3
@@ -963,6 +1137,46 @@ export interface components {
             not_judged: string[];
             /** Left over */
             left_over: string[];
+        };
+        /**
+         * AlignmentSheet
+         * @description Bounded least squares on the corner, body level.
+         *
+         *     Source: weighted bounded least squares on the solved corner, W·(targets − angles(settings)), by
+         *     ``kinematics.adjusting``; angles as ISO 8855. Valid where the linkage has a pose.
+         */
+        AlignmentSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "alignment";
+            /** Corner */
+            corner: components["schemas"]["AxleSheet"];
+            /**
+             * Planned travel
+             * @default 0
+             */
+            planned_travel_mm: number;
+            /** Adjusters */
+            adjusters: (components["schemas"]["EccentricBolt"] | components["schemas"]["SlotBolt"] | components["schemas"]["LengthChange"])[];
+            /** Targets */
+            targets: {
+                [key: string]: number;
+            };
+            /**
+             * Weights
+             * @default {}
+             */
+            weights: {
+                [key: string]: number;
+            };
         };
         /**
          * Angle
@@ -1259,6 +1473,19 @@ export interface components {
              */
             pitch_mm?: number | null;
             /**
+             * Thread engaged now
+             * @description of the end that is screwed
+             */
+            thread_in_mm?: number | null;
+            /** Thread diameter */
+            thread_diameter_mm?: number | null;
+            /**
+             * Left and right thread
+             * @description a turn lengthens it twice, half at each end
+             * @default false
+             */
+            both_ends: boolean;
+            /**
              * Part number
              * @default
              */
@@ -1351,7 +1578,7 @@ export interface components {
              */
             hub_to_arch_mm: number;
             /** Spring */
-            spring: components["schemas"]["Coil"] | components["schemas"]["ProgressiveCoilData"] | components["schemas"]["StackData"] | components["schemas"]["LeafPackData"] | components["schemas"]["TorsionBarData"] | components["schemas"]["AirSpringData"];
+            spring: components["schemas"]["Coil"] | components["schemas"]["ProgressiveCoilData"] | components["schemas"]["StackData"] | components["schemas"]["SpringTable"] | components["schemas"]["LeafPackData"] | components["schemas"]["TorsionBarData"] | components["schemas"]["AirSpringData"];
             /**
              * Spring offset
              * @description distance of the spring's points less its seat-to-seat length
@@ -1544,6 +1771,23 @@ export interface components {
              */
             tyre_gaps: components["schemas"]["TyreGap"][];
             /**
+             * Tyre width
+             * @description of the tyres its gaps were read on
+             */
+            tyre_width_mm?: number | null;
+            /** Spring seats */
+            seats?: components["schemas"]["SpringSeats"] | null;
+            /** U-bolts */
+            u_bolts?: components["schemas"]["UBolts"] | null;
+            /**
+             * Blocks
+             * @description of blocks between pack and axle, put in since
+             * @default 0
+             */
+            blocks_mm: number;
+            /** Propeller shaft */
+            prop_shaft?: components["schemas"]["PropShaft"] | null;
+            /**
              * Tyre wider
              * @description than the tyres its gaps were read on
              * @default 0
@@ -1590,7 +1834,7 @@ export interface components {
              * @default rise
              * @enum {string}
              */
-            by: "rise" | "hub_to_arch" | "arch_to_ground" | "tyre_to_arch" | "station" | "rake" | "none";
+            by: "rise" | "hub_to_arch" | "arch_to_ground" | "tyre_to_arch" | "station" | "fits_under" | "rake" | "none";
             /**
              * Rise
              * @description of the body; negative: drop
@@ -1601,6 +1845,11 @@ export interface components {
              * @description wanted at the reference, where it is said by a height
              */
             height?: components["schemas"]["Length"] | null;
+            /**
+             * Right
+             * @description wanted on the right, where it is another height than on the left
+             */
+            right?: components["schemas"]["Length"] | null;
             /**
              * Station
              * @description the one whose height above ground is wanted
@@ -1782,6 +2031,10 @@ export interface components {
             curves: components["schemas"]["AngleCurves"];
             /** Springs */
             springs: components["schemas"]["ForceCurve"][];
+            /** Rate steps */
+            rate_steps: components["schemas"]["SteppedRate"][];
+            /** Bump force n */
+            bump_force_n: number;
             /** Wind up */
             wind_up_deg: {
                 [key: string]: number;
@@ -1794,6 +2047,71 @@ export interface components {
             recovered_mm: number;
             /** Springs lost */
             springs_lost: number | null;
+        };
+        /**
+         * AxleRates
+         * @description Springs of one axle, and its bar as force at the wheel per mm of travel difference.
+         */
+        AxleRates: {
+            /** Spring rate n per */
+            spring_rate_N_per_mm: number;
+            /** Installation ratio */
+            installation_ratio: number;
+            /**
+             * Anti roll bar rate at wheel n per
+             * @default 0
+             */
+            anti_roll_bar_rate_at_wheel_N_per_mm: number;
+        };
+        /**
+         * AxleSheet
+         * @description A suspension with its tyre, its static angles and, where known, what springs it.
+         *
+         *     Points of a right wheel (its wheel centre at negative y) are taken as the mirror image of a left one.
+         */
+        AxleSheet: {
+            /** Linkage */
+            linkage: components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["ParallelLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"];
+            /**
+             * Side
+             * @description which wheel the points are given for
+             * @default left
+             * @enum {string}
+             */
+            side: "left" | "right" | "both";
+            /**
+             * Tyre radius
+             * @description loaded
+             */
+            tyre_radius_mm: number;
+            /**
+             * Static
+             * @default {
+             *       "camber_deg": 0,
+             *       "toe_deg": 0
+             *     }
+             */
+            static: components["schemas"]["StaticAngles"];
+            /** Spring */
+            spring?: (components["schemas"]["Coil"] | components["schemas"]["ProgressiveCoilData"] | components["schemas"]["StackData"] | components["schemas"]["SpringTable"] | components["schemas"]["LeafPackData"] | components["schemas"]["TorsionBarData"] | components["schemas"]["AirSpringData"]) | null;
+            /**
+             * Spring offset
+             * @default 0
+             */
+            spring_offset_mm: number;
+            /**
+             * Joint limits
+             * @description point → how far its joint may turn from the reference height
+             * @default {}
+             */
+            joint_limits_deg: {
+                [key: string]: number;
+            };
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * AxleSteering
@@ -1866,6 +2184,35 @@ export interface components {
             box_ratio?: number | null;
         };
         /**
+         * Bag
+         * @description Height, area and volume at baseline.
+         */
+        Bag: {
+            /** Height at baseline */
+            height_at_baseline_mm: number;
+            /** Area at baseline */
+            area_at_baseline_mm2: number;
+            /** Area slope */
+            area_slope_mm2_per_mm: number;
+            /** Volume at baseline */
+            volume_at_baseline_mm3: number;
+        };
+        /**
+         * Bar
+         * @description A round bar.
+         */
+        Bar: {
+            /**
+             * G n per
+             * @default 79300
+             */
+            G_N_per_mm2: number;
+            /** Diameter */
+            diameter_mm: number;
+            /** Active length */
+            active_length_mm: number;
+        };
+        /**
          * Begin
          * @description A kind of change wanted.
          */
@@ -1876,6 +2223,18 @@ export interface components {
             type: string;
             /** Axle */
             axle?: ("front" | "rear") | null;
+        };
+        /**
+         * BenchAnswer
+         * @description Everything that follows from a part.
+         */
+        BenchAnswer: {
+            /** Main */
+            main: components["schemas"]["Told"][];
+            /** Results */
+            results: components["schemas"]["Told"][];
+            /** Tables */
+            tables: components["schemas"]["ToldTable"][];
         };
         /**
          * BenchEnd
@@ -1906,6 +2265,30 @@ export interface components {
             end: string;
             /** Slope */
             slope_deg: number | null;
+        };
+        /**
+         * BenchPart
+         * @description A kind of part the bench works out.
+         */
+        BenchPart: {
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /** About */
+            about: string;
+            /** Machine */
+            machine: string;
+            /** Ends */
+            ends: ("front" | "rear")[];
+            /** Parameters */
+            parameters: {
+                [key: string]: unknown;
+            };
+            /** Example */
+            example: {
+                [key: string]: unknown;
+            };
         };
         /**
          * BenchPoint
@@ -2128,6 +2511,18 @@ export interface components {
              * @description how far the rear is to come down; negative to go up; left out where no height is wanted
              */
             rear_drop?: components["schemas"]["Length"] | null;
+            /**
+             * Rear by
+             * @description how the rear aim is said: a drop, a seat height, or feet that reach
+             * @default drop
+             * @enum {string}
+             */
+            rear_by: "drop" | "seat" | "both_feet" | "one_foot";
+            /**
+             * Seat wanted
+             * @description seat height above ground under the rider, where so
+             */
+            seat_wanted?: components["schemas"]["Length"] | null;
             /**
              * Front drop
              * @description the same of the front; left out where it follows the steering
@@ -2476,6 +2871,8 @@ export interface components {
             aim_mm: number | null;
             /** Aim met */
             aim_met: boolean | null;
+            /** Aim said */
+            aim_said: string;
             /** Front aim */
             front_aim_mm: number | null;
             /** Front aim met */
@@ -2674,6 +3071,11 @@ export interface components {
              */
             axle: "front" | "rear";
             /**
+             * Leg of the new U-bolts
+             * @description from inside the bend; left empty: ordered as long as they have to be
+             */
+            u_bolt_leg_mm?: number | null;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2693,6 +3095,28 @@ export interface components {
              * @default
              */
             part: string;
+        };
+        /**
+         * BodyAttitude
+         * @description Travel is minus the rise at each axle, pitch the line through both rises; tyres are left out.
+         */
+        BodyAttitude: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "body-attitude";
+            corners: components["schemas"]["Corners"];
+            /** Wheelbase */
+            wheelbase_mm: number;
+            /** Rise */
+            rise_mm: components["schemas"]["Rises"];
         };
         /**
          * BodyPrediction
@@ -2807,6 +3231,12 @@ export interface components {
              * @default []
              */
             local_limits: components["schemas"]["LocalLimit"][];
+            /**
+             * Shelf
+             * @description compared on the card of a spring change, one press from being planned
+             * @default []
+             */
+            shelf: components["schemas"]["SpringOnShelf"][];
             /**
              * Cargo
              * @description looked at on top of the planned stance
@@ -3008,6 +3438,8 @@ export interface components {
             reversible: boolean;
             /** Stated */
             stated: boolean;
+            /** Brings Spring */
+            brings_spring: boolean;
             /** Parameters */
             parameters: {
                 [key: string]: unknown;
@@ -3069,6 +3501,20 @@ export interface components {
             extra_part: string;
         };
         /**
+         * Clamps
+         * @description How the tubes sit in the clamps.
+         */
+        Clamps: {
+            /** Fork raised */
+            fork_raised_mm: number;
+            /** Tube step limit */
+            tube_step_limit_mm: number;
+            /** Bottomed clearance */
+            bottomed_clearance_mm: number;
+            /** Required bottomed clearance */
+            required_bottomed_clearance_mm: number;
+        };
+        /**
          * Clevis
          * @description A clevis or eye screwed on the damper rod, with its lock nut.
          */
@@ -3111,14 +3557,19 @@ export interface components {
             part: string;
             /**
              * Rate ±
-             * @default 4
+             * @description left empty: as its dimensions are read, or usual
              */
-            rate_tolerance_percent: number;
+            rate_tolerance_percent?: number | null;
             /**
              * Free length ±
              * @default 3
              */
             free_length_tolerance_mm: number;
+            /**
+             * Inside diameter
+             * @description at its ends: held against the seats
+             */
+            inside_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3137,6 +3588,20 @@ export interface components {
              * @description of a coil without a stamp; held against the stamp of one with
              */
             wire?: components["schemas"]["CoilWire"] | null;
+        };
+        /**
+         * CoilBySheet
+         * @description A coil by rate and free length.
+         */
+        CoilBySheet: {
+            /** Rate n per */
+            rate_N_per_mm: number;
+            /** Free length */
+            free_length_mm: number;
+            /** Solid length */
+            solid_length_mm?: number | null;
+            /** Active coils */
+            active_coils?: number | null;
         };
         /**
          * CoilForkSprings
@@ -3205,6 +3670,19 @@ export interface components {
              */
             axle: "front" | "rear";
             /**
+             * Bore, upper eye
+             * @description held against the bolt it goes on
+             */
+            upper_bore_mm?: number | null;
+            /** Bore, lower eye */
+            lower_bore_mm?: number | null;
+            /**
+             * Sleeves ordered
+             * @description from bore to bolt, where the eye is wider
+             * @default false
+             */
+            sleeves: boolean;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -3255,6 +3733,49 @@ export interface components {
             total_coils: number;
         };
         /**
+         * CoilWireSheet
+         * @description A coil without a stamp: its rate, where it binds, and what it carries.
+         *
+         *     Source: torsion of a round wire wound to a helix, k = G·d⁴/(8·D³·n), textbooks of machine elements, EN 13906-1;
+         *     solid length: a pile of its turns.
+         */
+        CoilWireSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coil-wire";
+            /**
+             * G n per
+             * @default 79300
+             */
+            G_N_per_mm2: number;
+            /** Wire diameter */
+            wire_diameter_mm: number;
+            /** Coil mean diameter */
+            coil_mean_diameter_mm?: number | null;
+            /** Coil outside diameter */
+            coil_outside_diameter_mm?: number | null;
+            /** Active coils */
+            active_coils: number;
+            /** Total coils */
+            total_coils: number;
+            /** Free length */
+            free_length_mm: number;
+            /** Spring length at baseline */
+            spring_length_at_baseline_mm: number;
+            /** Installation ratio */
+            installation_ratio: number;
+            /** Full bump travel */
+            full_bump_travel_mm: number;
+        };
+        /**
          * Collar
          * @description Collars of an axle turned, alike or each for itself: the perch of the spring alone, or the unit's body.
          */
@@ -3301,6 +3822,16 @@ export interface components {
              * @default 40
              */
             down_left_mm: number;
+            /**
+             * Thread in the foot
+             * @description of a body that is turned, as it is now
+             */
+            in_foot_mm?: number | null;
+            /**
+             * Least in the foot
+             * @description as its maker says
+             */
+            least_in_foot_mm?: number | null;
         };
         /**
          * Complaint
@@ -3509,6 +4040,16 @@ export interface components {
             reading: components["schemas"]["Length"];
         };
         /**
+         * Corners
+         * @description The suspension of both ends.
+         */
+        Corners: {
+            /** Front */
+            front: components["schemas"]["AxleSheet"];
+            /** Rear */
+            rear: components["schemas"]["AxleSheet"];
+        };
+        /**
          * Correction
          * @description One figure that stands otherwise on the vehicle than in the job.
          */
@@ -3531,6 +4072,18 @@ export interface components {
             drag_link_short_mm: number | null;
             /** Steering wheel */
             steering_wheel_deg: number | null;
+            /** Steer left */
+            steer_left_deg: number;
+            /** Roll steer before */
+            roll_steer_before: number;
+            /** Roll steer */
+            roll_steer: number;
+            /** Shaft */
+            shaft: components["schemas"]["ShaftJoints"] | null;
+            /** Anti squat before */
+            anti_squat_before: number | null;
+            /** Anti squat */
+            anti_squat: number | null;
         };
         /**
          * Created
@@ -3539,6 +4092,27 @@ export interface components {
         Created: {
             /** Id */
             id: string;
+        };
+        /**
+         * CrossoverRing
+         * @description Rings of tender and main springs set elsewhere on the body, both sides.
+         */
+        CrossoverRing: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "crossover_ring";
+            /**
+             * Divider to ring
+             * @description at the stack's zero, with the preload on
+             */
+            gap_mm: number;
         };
         /**
          * Cure
@@ -3565,6 +4139,57 @@ export interface components {
             at_baseline: number | null;
         };
         /**
+         * DamperBrackets
+         * @description A damper between a hole on the frame and a mount that moves straight up with the axle.
+         *
+         *     Source: plane geometry, the distance between hole and mount over travel. Valid while the axle moves straight up.
+         */
+        DamperBrackets: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "damper-brackets";
+            /** Damper */
+            damper: components["schemas"]["DamperLengths"];
+            /** Lower mount at baseline xz */
+            lower_mount_at_baseline_xz_mm: [
+                number,
+                number
+            ];
+            /** Ride travel */
+            ride_travel_mm: number;
+            /** Bump stop gap at baseline */
+            bump_stop_gap_at_baseline_mm: number;
+            /**
+             * Bump stop spacer
+             * @default 0
+             */
+            bump_stop_spacer_mm: number;
+            /** Bump stop full compression */
+            bump_stop_full_compression_mm: number;
+            /** Strap limit travel */
+            strap_limit_travel_mm?: number | null;
+            /**
+             * Required reserve
+             * @default 12
+             */
+            required_reserve_mm: number;
+            /**
+             * Required droop travel
+             * @default 25
+             */
+            required_droop_travel_mm: number;
+            /** Upper holes */
+            upper_holes: components["schemas"]["inclinum__core__part_sheets__damper_brackets__Hole"][];
+        };
+        /**
          * DamperData
          * @description A damper's lengths, between the two points the linkage names.
          */
@@ -3579,6 +4204,26 @@ export interface components {
              * @default 0
              */
             rod_hidden_mm: number;
+            /**
+             * Upper bolt
+             * @description what its upper eye or pin goes on, diameter
+             */
+            upper_bolt_mm?: number | null;
+            /**
+             * Lower bolt
+             * @description the same below
+             */
+            lower_bolt_mm?: number | null;
+            /**
+             * Upper eye
+             * @description its bore
+             */
+            upper_bore_mm?: number | null;
+            /**
+             * Lower eye
+             * @description its bore
+             */
+            lower_bore_mm?: number | null;
         };
         /**
          * DamperExtension
@@ -3629,7 +4274,7 @@ export interface components {
              */
             mount: "axle" | "frame";
             /** Holes */
-            holes: components["schemas"]["Hole"][];
+            holes: components["schemas"]["Hole-Output"][];
             /**
              * Hung in
              * @default as it is
@@ -3643,6 +4288,16 @@ export interface components {
             ground: string;
         };
         /**
+         * DamperLengths
+         * @description Eye to eye.
+         */
+        DamperLengths: {
+            /** Extended length */
+            extended_length_mm: number;
+            /** Closed length */
+            closed_length_mm: number;
+        };
+        /**
          * DamperSwap
          * @description Both dampers (or strut inserts) of an axle replaced.
          */
@@ -3652,6 +4307,19 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
+            /**
+             * Bore, upper eye
+             * @description held against the bolt it goes on
+             */
+            upper_bore_mm?: number | null;
+            /** Bore, lower eye */
+            lower_bore_mm?: number | null;
+            /**
+             * Sleeves ordered
+             * @description from bore to bolt, where the eye is wider
+             * @default false
+             */
+            sleeves: boolean;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3764,6 +4432,107 @@ export interface components {
             type: "dual_rate_springs";
             /** Spring */
             spring: components["schemas"]["StackData"];
+        };
+        /**
+         * DualRateStackSheet
+         * @description A stack on a constant installation ratio.
+         *
+         *     Source: derived here: springs in series carry one force, 1/k = 1/k₁ + 1/k₂, until the tender is held by its stop
+         *     or goes solid; from there on the main coil works alone. Virtual work on the ratio.
+         */
+        DualRateStackSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "dual-rate-stack";
+            /** Tender */
+            tender: components["schemas"]["SpringData"];
+            /** Main */
+            main: components["schemas"]["SpringData"];
+            /**
+             * Order
+             * @default tender_at_collar
+             * @enum {string}
+             */
+            order: "tender_at_collar" | "tender_at_far_end";
+            /** Preload turns */
+            preload_turns: number;
+            /** Collar pitch */
+            collar_pitch_mm: number;
+            /** Gap divider to stop at full extension */
+            gap_divider_to_stop_at_full_extension_mm: number;
+            /** Installation ratio */
+            installation_ratio: number;
+            /** Sprung load at wheel n */
+            sprung_load_at_wheel_N: number;
+            /** Damper stroke */
+            damper_stroke_mm: number;
+            /**
+             * Spring travels
+             * @default []
+             */
+            spring_travels_mm: number[];
+            /**
+             * Extra preload turns
+             * @default 0
+             */
+            extra_preload_turns: number;
+            /**
+             * Crossover turns away from divider
+             * @default 0
+             */
+            crossover_turns_away_from_divider: number;
+            /**
+             * Crossover pitch
+             * @default 1
+             */
+            crossover_pitch_mm: number;
+        };
+        /**
+         * EccentricBolt
+         * @description A pivot that moves e·sin(value) along its slot; value in degrees.
+         */
+        EccentricBolt: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "eccentric_bolt";
+            /** Name */
+            name: string;
+            /** Point */
+            point: string;
+            /** Eccentricity */
+            eccentricity_mm: number;
+            /** Slot direction */
+            slot_direction: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Min
+             * @default -90
+             */
+            min: number;
+            /**
+             * Max
+             * @default 90
+             */
+            max: number;
+            /**
+             * Unit
+             * @default deg
+             * @constant
+             */
+            unit: "deg";
         };
         /**
          * FarEnd
@@ -4234,6 +5003,57 @@ export interface components {
             raised_mm: number;
         };
         /**
+         * ForkSheet
+         * @description Spring pair with spacers and air.
+         *
+         *     Source: Hooke's law for the springs, polytropic change for the air, load along the leg W/cos(rake). Static, no
+         *     friction.
+         */
+        ForkSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "fork";
+            /**
+             * Gravity m per s2
+             * @default 9.80665
+             */
+            gravity_m_per_s2: number;
+            /** Rake */
+            rake_deg: number;
+            /** Spring rate per leg n per */
+            spring_rate_per_leg_N_per_mm: number;
+            /** Spring free length */
+            spring_free_length_mm: number;
+            /** Spacer length */
+            spacer_length_mm: number;
+            /** Available length at full extension */
+            available_length_at_full_extension_mm: number;
+            /** Air per leg */
+            air_per_leg?: components["schemas"]["AirPerLeg"] | null;
+            /** Stroke */
+            stroke_mm: number;
+            /**
+             * Slider travels
+             * @default []
+             */
+            slider_travels_mm: number[];
+            /** Sprung mass on front axle without rider */
+            sprung_mass_on_front_axle_without_rider_kg: number;
+            /** Rider mass on front axle */
+            rider_mass_on_front_axle_kg: number;
+            /** Target laden sag along fork */
+            target_laden_sag_along_fork_mm: number;
+            clamps: components["schemas"]["Clamps"];
+        };
+        /**
          * ForkSpacer
          * @description Spacers of both legs.
          */
@@ -4281,6 +5101,18 @@ export interface components {
              * @default true
              */
             bottom_out_parts: boolean;
+        };
+        /**
+         * Forward
+         * @description What both axles do, and where it is asked for.
+         */
+        Forward: {
+            /** Front axle change */
+            front_axle_change_mm: number;
+            /** Rear axle change */
+            rear_axle_change_mm: number;
+            /** Stations */
+            stations: components["schemas"]["Place"][];
         };
         /**
          * FourBarRear
@@ -4345,6 +5177,28 @@ export interface components {
              * @enum {string}
              */
             damper_second_on: "frame" | "chain stay" | "seat stay" | "rocker";
+        };
+        /**
+         * FourCorners
+         * @description Where the wheels are and what they carry.
+         */
+        FourCorners: {
+            /** Front axle x */
+            front_axle_x_mm: number;
+            /** Rear axle x */
+            rear_axle_x_mm: number;
+            /** Front track */
+            front_track_mm: number;
+            /** Rear track */
+            rear_track_mm: number;
+            /** Corner sprung load n */
+            corner_sprung_load_N: {
+                [key: string]: number;
+            };
+            /** Front */
+            front: components["schemas"]["AxleRates"];
+            /** Rear */
+            rear: components["schemas"]["AxleRates"];
         };
         /**
          * FourLinkAxle
@@ -4533,6 +5387,20 @@ export interface components {
             breakover: number | null;
         };
         /**
+         * Group
+         * @description Coils of one diameter and one clearance.
+         */
+        Group: {
+            /** Label */
+            label: string;
+            /** Mean diameter */
+            mean_diameter_mm: number;
+            /** Active coils */
+            active_coils: number;
+            /** Clearance per coil */
+            clearance_per_coil_mm: number;
+        };
+        /**
          * HalfShaft
          * @description A shaft from the differential to the hub, with a joint at each end.
          */
@@ -4652,6 +5520,27 @@ export interface components {
             within: boolean;
         };
         /**
+         * Helper
+         * @description Leaves that join after the main pack has bent so far.
+         */
+        Helper: {
+            /** Leaves */
+            leaves: number;
+            /** Width */
+            width_mm: number;
+            /** Thickness */
+            thickness_mm: number;
+            /** Length */
+            length_mm: number;
+            /** Contact deflection */
+            contact_deflection_mm: number;
+            /**
+             * Liner
+             * @default 0
+             */
+            liner_mm: number;
+        };
+        /**
          * HelperLeaf
          * @description Helper leaves on both packs of an axle.
          */
@@ -4673,6 +5562,12 @@ export interface components {
              * @description deflection of the main pack from its free arch
              */
             contact_mm: number;
+            /**
+             * Thickness together
+             * @description under the U-bolts: they have to be as much longer
+             * @default 0
+             */
+            thickness_mm: number;
             /**
              * Part number
              * @default
@@ -4719,7 +5614,7 @@ export interface components {
          * Hole
          * @description One hole, from where the mount is now, mm.
          */
-        Hole: {
+        "Hole-Output": {
             /** Name */
             name: string;
             /** Up */
@@ -4746,6 +5641,36 @@ export interface components {
             share: number;
             /** Plus minus */
             plus_minus: number;
+            /** Better */
+            better: string;
+        };
+        /**
+         * IntoJob
+         * @description A part that goes into a job.
+         */
+        IntoJob: {
+            /** Sheet */
+            sheet: components["schemas"]["CoilWireSheet"] | components["schemas"]["SpringSwapSheet"] | components["schemas"]["SpacersSheet"] | components["schemas"]["Stations"] | components["schemas"]["Uncertainty"] | components["schemas"]["Reconcile"] | components["schemas"]["ProgressiveCoilSheet"] | components["schemas"]["DualRateStackSheet"] | components["schemas"]["LeafPackSheet"] | components["schemas"]["TorsionBarSheet"] | components["schemas"]["AirLevelling"] | components["schemas"]["DamperBrackets"] | components["schemas"]["WholeVehicle"] | components["schemas"]["BodyAttitude"] | components["schemas"]["AlignmentSheet"] | components["schemas"]["RearLinkage"] | components["schemas"]["ForkSheet"] | components["schemas"]["RakeTrailStand"];
+            /** Job */
+            job: components["schemas"]["Job"] | components["schemas"]["BikeJob"];
+            /** Axle */
+            axle?: ("front" | "rear") | null;
+        };
+        /**
+         * Inverse
+         * @description Two readings, each with the same standard deviation.
+         */
+        Inverse: {
+            /** Readings */
+            readings: [
+                components["schemas"]["Read"],
+                components["schemas"]["Read"]
+            ];
+            /**
+             * Reading sigma
+             * @default 0
+             */
+            reading_sigma_mm: number;
         };
         /**
          * Job
@@ -5043,6 +5968,12 @@ export interface components {
              * @example 60
              */
             contact_deflection_mm: number;
+            /**
+             * Thickness together
+             * @description of the helper leaves: for the U-bolts' leg
+             * @default 0
+             */
+            thickness_mm: number;
         };
         /**
          * LeafPackData
@@ -5056,9 +5987,9 @@ export interface components {
             part: string;
             /**
              * Rate ±
-             * @default 4
+             * @description left empty: as its dimensions are read, or usual
              */
-            rate_tolerance_percent: number;
+            rate_tolerance_percent?: number | null;
             /**
              * Free length ±
              * @default 3
@@ -5084,8 +6015,68 @@ export interface components {
              * @description from the line of the eyes to the seat
              */
             arch_mm: number;
+            /**
+             * Liners
+             * @description between two leaves, each: for the U-bolts' leg
+             * @default 0
+             */
+            liner_mm: number;
             /** Helper leaves */
             helper?: components["schemas"]["LeafHelper"] | null;
+        };
+        /**
+         * LeafPackSheet
+         * @description Old pack against new at one load.
+         *
+         *     Source: beam of uniform strength (textbooks of strength of materials) where leaves are given; arch at ride =
+         *     free arch − deflection; U-bolts and block: sums of lengths, derived here.
+         */
+        LeafPackSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "leaf-pack";
+            /**
+             * E n per
+             * @default 206000
+             */
+            E_N_per_mm2: number;
+            /** Sprung load per pack n */
+            sprung_load_per_pack_N: number;
+            /**
+             * Spring position
+             * @default over axle
+             * @enum {string}
+             */
+            spring_position: "over axle" | "under axle";
+            /** Old pack */
+            old_pack: components["schemas"]["Pack"];
+            /** New pack */
+            new_pack: components["schemas"]["Pack"];
+            /**
+             * Block thickness
+             * @description negative for a block taken out
+             * @default 0
+             */
+            block_thickness_mm: number;
+            /**
+             * Shackle length change
+             * @default 0
+             */
+            shackle_length_change_mm: number;
+            /** Fixed eye to axle */
+            fixed_eye_to_axle_mm: number;
+            /** Eye to eye */
+            eye_to_eye_mm: number;
+            /** U bolt */
+            u_bolt?: components["schemas"]["UBolt"] | null;
         };
         /**
          * LeafPacks
@@ -5097,6 +6088,11 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
+            /**
+             * Leg of the new U-bolts
+             * @description from inside the bend; left empty: ordered as long as they have to be
+             */
+            u_bolt_leg_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5178,6 +6174,11 @@ export interface components {
              * @enum {string}
              */
             axle: "front" | "rear";
+            /**
+             * Leg of the new U-bolts
+             * @description from inside the bend; left empty: ordered as long as they have to be
+             */
+            u_bolt_leg_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5267,6 +6268,70 @@ export interface components {
             unit: string;
         };
         /**
+         * LengthChange
+         * @description A link made longer or shorter; value in mm.
+         */
+        LengthChange: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "link_length";
+            /** Name */
+            name: string;
+            /**
+             * Link
+             * @description chassis-side and wheel-side point
+             */
+            link: [
+                string,
+                string
+            ];
+            /** Min */
+            min: number;
+            /** Max */
+            max: number;
+            /**
+             * Unit
+             * @default mm
+             * @constant
+             */
+            unit: "mm";
+        };
+        /**
+         * LengthOverTravel
+         * @description L(z) = Lb − a·z − b·z², or a table; where both are given they have to agree.
+         */
+        LengthOverTravel: {
+            /**
+             * Formula
+             * @description a free note
+             * @default
+             */
+            formula: string;
+            /** Lb */
+            Lb_mm?: number | null;
+            /** A ratio */
+            a_ratio?: number | null;
+            /**
+             * B per
+             * @default 0
+             */
+            b_per_mm: number;
+            /** Table */
+            table?: components["schemas"]["LengthTable"] | null;
+        };
+        /**
+         * LengthTable
+         * @description A length as it was measured over travel.
+         */
+        LengthTable: {
+            /** Travel */
+            travel_mm: number[];
+            /** Length */
+            length_mm: number[];
+        };
+        /**
          * LeverageCurve
          * @description Over wheel travel from full extension.
          */
@@ -5342,6 +6407,16 @@ export interface components {
             ];
         };
         /**
+         * Link
+         * @description The rod hole of the rocker and the rod.
+         */
+        Link: {
+            /** Rocker rod hole radius */
+            rocker_rod_hole_radius_mm: number;
+            /** Rod length */
+            rod_length_mm: number;
+        };
+        /**
          * LinkAdjuster
          * @description A link that is screwed longer or shorter.
          */
@@ -5377,6 +6452,55 @@ export interface components {
             extra_part: string;
         };
         /**
+         * LinkageFrame
+         * @description Everything but the link: the swing arm, the rocker's pivot and damper hole, the damper.
+         */
+        LinkageFrame: {
+            /** Arm pivot xz */
+            arm_pivot_xz_mm: [
+                number,
+                number
+            ];
+            /** Arm length */
+            arm_length_mm: number;
+            /** Rod point along arm */
+            rod_point_along_arm_mm: number;
+            /** Rod point above arm */
+            rod_point_above_arm_mm: number;
+            /** Rocker pivot xz */
+            rocker_pivot_xz_mm: [
+                number,
+                number
+            ];
+            /** Rocker damper hole radius */
+            rocker_damper_hole_radius_mm: number;
+            /** Rocker angle r1 to r2 */
+            rocker_angle_R1_to_R2_deg: number;
+            /**
+             * Rocker branch sign
+             * @default 1
+             * @enum {integer}
+             */
+            rocker_branch_sign: 1 | -1;
+            /** Damper top xz */
+            damper_top_xz_mm: [
+                number,
+                number
+            ];
+            /** Damper extended */
+            damper_extended_mm: number;
+            /** Damper stroke */
+            damper_stroke_mm: number;
+            /**
+             * Search arm angle
+             * @description arm angle below horizontal looked through
+             */
+            search_arm_angle_deg: [
+                number,
+                number
+            ];
+        };
+        /**
          * Load
          * @description Weight put on or taken off for good, at its place along the vehicle.
          */
@@ -5407,6 +6531,23 @@ export interface components {
              * @default
              */
             what: string;
+        };
+        /**
+         * LoadAboard
+         * @description A mass at a place that the prediction did not have; negative for one that is missing.
+         */
+        LoadAboard: {
+            /** Label */
+            label: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "load";
+            /** X */
+            x_mm: number;
+            /** Y */
+            y_mm: number;
         };
         /**
          * LocalLimit
@@ -5641,9 +6782,9 @@ export interface components {
              */
             arms: components["schemas"]["MultiArm"][];
             /** Spring */
-            spring?: components["schemas"]["Stand"] | null;
+            spring?: components["schemas"]["Stand-Output"] | null;
             /** Damper */
-            damper?: components["schemas"]["Stand"] | null;
+            damper?: components["schemas"]["Stand-Output"] | null;
             /** Reference line */
             reference_line?: components["schemas"]["ReferenceLine"] | null;
         };
@@ -5700,6 +6841,14 @@ export interface components {
             axle: ("front" | "rear") | null;
             /** Refused */
             refused: string;
+        };
+        /**
+         * OnPartBench
+         * @description A part as it stands on the screen.
+         */
+        OnPartBench: {
+            /** Sheet */
+            sheet: components["schemas"]["CoilWireSheet"] | components["schemas"]["SpringSwapSheet"] | components["schemas"]["SpacersSheet"] | components["schemas"]["Stations"] | components["schemas"]["Uncertainty"] | components["schemas"]["Reconcile"] | components["schemas"]["ProgressiveCoilSheet"] | components["schemas"]["DualRateStackSheet"] | components["schemas"]["LeafPackSheet"] | components["schemas"]["TorsionBarSheet"] | components["schemas"]["AirLevelling"] | components["schemas"]["DamperBrackets"] | components["schemas"]["WholeVehicle"] | components["schemas"]["BodyAttitude"] | components["schemas"]["AlignmentSheet"] | components["schemas"]["RearLinkage"] | components["schemas"]["ForkSheet"] | components["schemas"]["RakeTrailStand"];
         };
         /**
          * OneCause
@@ -5810,6 +6959,11 @@ export interface components {
              */
             axle: "front" | "rear";
             /**
+             * Leg of the new U-bolts
+             * @description from inside the bend; left empty: ordered as long as they have to be
+             */
+            u_bolt_leg_mm?: number | null;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -5827,6 +6981,29 @@ export interface components {
         OwnFigures: {
             /** Vehicle */
             vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Bike"];
+        };
+        /**
+         * Pack
+         * @description Main leaves alike.
+         */
+        Pack: {
+            /** Leaves */
+            leaves: number;
+            /** Width */
+            width_mm: number;
+            /** Thickness */
+            thickness_mm: number;
+            /** Length */
+            length_mm: number;
+            /** Free arch */
+            free_arch_mm: number;
+            /**
+             * Liner
+             * @default 0
+             */
+            liner_mm: number;
+            /** Helper */
+            helper?: components["schemas"]["Helper"] | null;
         };
         /** Page[JobSummary] */
         Page_JobSummary_: {
@@ -6031,6 +7208,19 @@ export interface components {
             text: string;
         };
         /**
+         * Place
+         * @description A station of the body.
+         */
+        Place: {
+            /** Label */
+            label: string;
+            /**
+             * X
+             * @description forward positive
+             */
+            x_mm: number;
+        };
+        /**
          * Plan
          * @description The stack of changes, in order, and a written override when something stops it.
          */
@@ -6081,7 +7271,25 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["DamperHoles"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["AntiRollLinks"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["StatedSprings"] | components["schemas"]["Stated"];
+            change: components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["TableSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["CrossoverRing"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["TopPlate"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["DamperHoles"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["AntiRollLinks"] | components["schemas"]["PropShaftSet"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["StatedSprings"] | components["schemas"]["Stated"];
+        };
+        /**
+         * PlateSpacer
+         * @description A washer or spacer of the stack.
+         */
+        PlateSpacer: {
+            /**
+             * Thickness
+             * @example 5
+             */
+            thickness_mm: number;
+            /**
+             * Lies
+             * @description between tower and plate it takes the unit down; under the nut it only takes thread
+             * @default tower_to_plate
+             * @enum {string}
+             */
+            lies: "tower_to_plate" | "plate_to_nut";
         };
         /**
          * Prediction
@@ -6145,6 +7353,23 @@ export interface components {
             consumables: string[];
         };
         /**
+         * PreloadedSpring
+         * @description Spring, its shortening at full extension, and the damper's gas.
+         */
+        PreloadedSpring: {
+            /** Rate n per */
+            rate_N_per_mm: number;
+            /** Preload shortening */
+            preload_shortening_mm: number;
+            /** Collar pitch */
+            collar_pitch_mm: number;
+            /**
+             * Damper gas force n
+             * @default 0
+             */
+            damper_gas_force_N: number;
+        };
+        /**
          * ProgressiveCoilData
          * @description A coil whose groups close in turn, from callipers.
          */
@@ -6156,14 +7381,19 @@ export interface components {
             part: string;
             /**
              * Rate ±
-             * @default 4
+             * @description left empty: as its dimensions are read, or usual
              */
-            rate_tolerance_percent: number;
+            rate_tolerance_percent?: number | null;
             /**
              * Free length ±
              * @default 3
              */
             free_length_tolerance_mm: number;
+            /**
+             * Inside diameter
+             * @description at its ends: held against the seats
+             */
+            inside_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -6175,6 +7405,40 @@ export interface components {
             groups: components["schemas"]["CoilGroupData"][];
             /** Free length */
             free_length_mm: number;
+        };
+        /**
+         * ProgressiveCoilSheet
+         * @description Groups of coils of one wire.
+         *
+         *     Source: torsion of a round wire for each group (EN 13906-1); groups in series, 1/k = Σ 1/kᵢ over those still
+         *     open, each closing at its own travel.
+         */
+        ProgressiveCoilSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "progressive-coil";
+            /**
+             * G n per
+             * @default 79300
+             */
+            G_N_per_mm2: number;
+            /** Wire diameter */
+            wire_diameter_mm: number;
+            /** Groups */
+            groups: components["schemas"]["Group"][];
+            /**
+             * Spring shortening
+             * @default []
+             */
+            spring_shortening_mm: number[];
         };
         /**
          * ProgressiveSpring
@@ -6214,6 +7478,110 @@ export interface components {
             verdict: "nothing measured" | "within" | "outside";
             /** Causes */
             causes: components["schemas"]["OneCause"][];
+        };
+        /**
+         * PropShaft
+         * @description A propeller shaft from the gearbox, or its last centre bearing, to the pinion of a solid axle.
+         */
+        PropShaft: {
+            /**
+             * Joint at the gearbox: forward, left, up
+             * @description on the body
+             * @example [
+             *       1400,
+             *       0,
+             *       480
+             *     ]
+             */
+            gearbox_joint: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Joint at the pinion: forward, left, up
+             * @description on the axle
+             * @example [
+             *       220,
+             *       0,
+             *       360
+             *     ]
+             */
+            pinion_joint: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Gearbox points down by
+             * @description towards the axle
+             * @default 3
+             */
+            gearbox_down_deg: number;
+            /**
+             * Pinion points up by
+             * @description towards the gearbox
+             * @default 3
+             */
+            pinion_up_deg: number;
+            /**
+             * A joint may bend to
+             * @description as its maker says
+             */
+            most_deg?: number | null;
+            /**
+             * Joints may differ by
+             * @description at ride height: beyond, it shakes
+             * @default 1
+             */
+            mismatch_deg: number;
+            /** Can shorten by */
+            plunge_in_mm?: number | null;
+            /** Can lengthen by */
+            plunge_out_mm?: number | null;
+            /**
+             * Spacer on its flange
+             * @default 0
+             */
+            longer_mm: number;
+        };
+        /**
+         * PropShaftSet
+         * @description The body's end of the propeller shaft of an axle moved, tipped, or lengthened by a spacer.
+         */
+        PropShaftSet: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "prop_shaft";
+            /**
+             * Gearbox end lower by
+             * @default 0
+             */
+            down_mm: number;
+            /**
+             * Points down by
+             * @description more than it did, towards the axle
+             * @default 0
+             */
+            tipped_deg: number;
+            /**
+             * Spacer on a flange
+             * @description negative for one taken out
+             * @default 0
+             */
+            spacer_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
         /**
          * Prove
@@ -6366,6 +7734,63 @@ export interface components {
             ];
         };
         /**
+         * RakeTrailStand
+         * @description One machine, drops at both axle stations; x forward from the rear axle.
+         *
+         *     Source: derived here: the frame turns by the difference of the drops over the wheelbase; trail (R·sin ε −
+         *     offset)/cos ε. Plane, exact.
+         */
+        RakeTrailStand: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rake-trail-stand";
+            /** Rake */
+            rake_deg: number;
+            /** Front tyre radius */
+            front_tyre_radius_mm: number;
+            /** Fork offset */
+            fork_offset_mm: number;
+            /** Wheelbase */
+            wheelbase_mm: number;
+            /** Front axle x */
+            front_axle_x_mm: number;
+            /** Fork raised */
+            fork_raised_mm: number;
+            /** Rear drop */
+            rear_drop_mm: number;
+            /** Target trail */
+            target_trail_mm: number;
+            /** Seat x */
+            seat_x_mm: number;
+            stand: components["schemas"]["inclinum__core__part_sheets__rake_trail_stand__Stand"];
+        };
+        /**
+         * RateOff
+         * @description Both springs of an axle off by one factor.
+         */
+        RateOff: {
+            /** Label */
+            label: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rate";
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+        };
+        /**
          * ReArched
          * @description Both packs of an axle arched anew, or flattened.
          */
@@ -6400,6 +7825,16 @@ export interface components {
             axle: "front" | "rear";
             /** Rise */
             rise: number;
+        };
+        /**
+         * Read
+         * @description A change of height read at a place.
+         */
+        Read: {
+            /** X */
+            x_mm: number;
+            /** Height change */
+            height_change_mm: number;
         };
         /**
          * RearDamper
@@ -6489,6 +7924,50 @@ export interface components {
              * @default
              */
             part: string;
+        };
+        /**
+         * RearLinkage
+         * @description Two links of one rear end.
+         *
+         *     Source: plane four-bar closed by circles, exact; virtual work on the damper's leverage for the load at the axle.
+         *     No friction.
+         */
+        RearLinkage: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rear-linkage";
+            /**
+             * Gravity m per s2
+             * @default 9.80665
+             */
+            gravity_m_per_s2: number;
+            /** Frame */
+            frame: components["schemas"]["LinkageFrame"];
+            /** Original link */
+            original_link: components["schemas"]["Link"];
+            /** Lowering link */
+            lowering_link: components["schemas"]["Link"];
+            /** Spring */
+            spring: components["schemas"]["PreloadedSpring"];
+            /** Sprung mass on rear axle without rider */
+            sprung_mass_on_rear_axle_without_rider_kg: number;
+            /** Rider mass on rear axle */
+            rider_mass_on_rear_axle_kg: number;
+            /** Target laden sag */
+            target_laden_sag_mm: number;
+            /**
+             * Travel table
+             * @default []
+             */
+            travel_table_mm: number[];
         };
         /**
          * RearPoint
@@ -6661,6 +8140,43 @@ export interface components {
             part: string;
         };
         /**
+         * Reconcile
+         * @description The plan, what was predicted and measured, and what may be off.
+         *
+         *     Source: least squares of each single cause on the four residuals, by the body on four corners; ranked by what is
+         *     left over.
+         */
+        Reconcile: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "reconcile";
+            /**
+             * Gravity m per s2
+             * @default 9.80665
+             */
+            gravity_m_per_s2: number;
+            /** Vehicle as planned */
+            vehicle_as_planned: components["schemas"]["FourCorners"];
+            /** Predicted height */
+            predicted_height_mm: {
+                [key: string]: number;
+            };
+            /** Measured height */
+            measured_height_mm: {
+                [key: string]: number;
+            };
+            /** Hypotheses */
+            hypotheses: (components["schemas"]["RateOff"] | components["schemas"]["LoadAboard"] | components["schemas"]["Unseated"])[];
+        };
+        /**
          * ReferenceLine
          * @description The line on the upright that stands for a steering axis where there is none.
          */
@@ -6726,6 +8242,16 @@ export interface components {
              * @default true
              */
             aboard: boolean;
+        };
+        /**
+         * Rises
+         * @description Body rise at each axle, mm.
+         */
+        Rises: {
+            /** Front */
+            front: number;
+            /** Rear */
+            rear: number;
         };
         /**
          * RockerOnArm
@@ -7209,6 +8735,24 @@ export interface components {
              */
             right_mm?: number | null;
             /**
+             * Lies
+             * @description below the spring or above it
+             * @default below
+             * @enum {string}
+             */
+            lies: "below" | "above";
+            /**
+             * Centres the spring on
+             * @description of an adapter or reducing ring
+             */
+            centres_on_mm?: number | null;
+            /**
+             * Kept by
+             * @description bolt, tab or register that keeps it in its place
+             * @default
+             */
+            kept_by: string;
+            /**
              * Thickness ±
              * @default 0.5
              */
@@ -7231,6 +8775,46 @@ export interface components {
              * @enum {string}
              */
             kind: "semi_trailing_arm";
+        };
+        /**
+         * Sensor
+         * @description The planar sensor linkage at baseline.
+         */
+        Sensor: {
+            /** Pivot xz */
+            pivot_xz_mm: [
+                number,
+                number
+            ];
+            /** Arm length */
+            arm_length_mm: number;
+            /** Held angle */
+            held_angle_deg: number;
+            /** Suspension pivot xz */
+            suspension_pivot_xz_mm: [
+                number,
+                number
+            ];
+            /** Link point on suspension arm xz */
+            link_point_on_suspension_arm_xz_mm: [
+                number,
+                number
+            ];
+            /** Wheel centre xz */
+            wheel_centre_xz_mm: [
+                number,
+                number
+            ];
+            /**
+             * Search arm rotation
+             * @default 14
+             */
+            search_arm_rotation_deg: number;
+            /**
+             * Link length changes
+             * @default []
+             */
+            link_length_changes_mm: number[];
         };
         /**
          * Setting
@@ -7297,6 +8881,22 @@ export interface components {
              * @default
              */
             part: string;
+        };
+        /**
+         * ShaftJoints
+         * @description Joints of a propeller shaft at ride height, degrees, as it came and planned.
+         */
+        ShaftJoints: {
+            /** Gearbox before */
+            gearbox_before: number;
+            /** Pinion before */
+            pinion_before: number;
+            /** Gearbox */
+            gearbox: number;
+            /** Pinion */
+            pinion: number;
+            /** Longer */
+            longer_mm: number;
         };
         /**
          * Share
@@ -7475,6 +9075,141 @@ export interface components {
             extra_part: string;
         };
         /**
+         * SlotBolt
+         * @description A point that slides along a slot; value in mm.
+         */
+        SlotBolt: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "slot";
+            /** Name */
+            name: string;
+            /** Point */
+            point: string;
+            /** Slot direction */
+            slot_direction: [
+                number,
+                number,
+                number
+            ];
+            /** Min */
+            min: number;
+            /** Max */
+            max: number;
+            /**
+             * Unit
+             * @default mm
+             * @constant
+             */
+            unit: "mm";
+        };
+        /**
+         * SoftCorner
+         * @description One spring whose rate is off.
+         */
+        SoftCorner: {
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "FL" | "FR" | "RL" | "RR";
+            /** Rate factor */
+            rate_factor: number;
+        };
+        /**
+         * SpacersSheet
+         * @description One thickness at the spring seat and at the strut top; negative where a spacer is taken out.
+         *
+         *     Source: derived here: at the seat the spring has t less room and the damper keeps its length; on the strut top
+         *     both have t less, so that the window moves too. Equilibrium as for a swap.
+         */
+        SpacersSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spacers";
+            /** Spring length */
+            spring_length: components["schemas"]["LengthOverTravel"];
+            /** Damper length */
+            damper_length: components["schemas"]["LengthOverTravel"];
+            /** Spring rate n per */
+            spring_rate_N_per_mm: number;
+            /** Spring free length */
+            spring_free_length_mm: number;
+            /** Damper */
+            damper: components["schemas"]["StoppedDamper"];
+            /** Spacer thickness change */
+            spacer_thickness_change_mm: number;
+            /**
+             * Search travel from
+             * @default -130
+             */
+            search_travel_from_mm: number;
+            /**
+             * Search travel to
+             * @default 140
+             */
+            search_travel_to_mm: number;
+        };
+        /**
+         * SplineData
+         * @description Teeth, what their signs are on this side of the vehicle, and what is looked for.
+         */
+        SplineData: {
+            /** Inner teeth */
+            inner_teeth: number;
+            /** Outer teeth */
+            outer_teeth: number;
+            /**
+             * Inner sign
+             * @default 1
+             * @enum {integer}
+             */
+            inner_sign: -1 | 1;
+            /**
+             * Outer sign
+             * @default -1
+             * @enum {integer}
+             */
+            outer_sign: -1 | 1;
+            /**
+             * Window teeth
+             * @default 8
+             */
+            window_teeth: number;
+            /** Target height change */
+            target_height_change_mm: number;
+            /**
+             * Window free angle change
+             * @default 12
+             */
+            window_free_angle_change_deg: number;
+        };
+        /**
+         * SpringChange
+         * @description Other springs on both sides of an axle.
+         */
+        SpringChange: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** New rate n per */
+            new_rate_N_per_mm: number;
+            /** Free length change */
+            free_length_change_mm: number;
+        };
+        /**
          * SpringChoice
          * @description A spring on the shelf with the preload it would need and what it leaves.
          */
@@ -7497,6 +9232,18 @@ export interface components {
             on_shelf: number;
             /** Spring */
             spring: components["schemas"]["RearSpring"];
+        };
+        /**
+         * SpringData
+         * @description A coil by rate and lengths.
+         */
+        SpringData: {
+            /** Rate n per */
+            rate_N_per_mm: number;
+            /** Free length */
+            free_length_mm: number;
+            /** Solid length */
+            solid_length_mm: number;
         };
         /**
          * SpringKind
@@ -7523,6 +9270,38 @@ export interface components {
             fraction: number;
         };
         /**
+         * SpringOnShelf
+         * @description Springs the shop has or can get, of any kind.
+         */
+        SpringOnShelf: {
+            /** Spring */
+            spring: components["schemas"]["Coil"] | components["schemas"]["ProgressiveCoilData"] | components["schemas"]["StackData"] | components["schemas"]["SpringTable"] | components["schemas"]["LeafPackData"] | components["schemas"]["TorsionBarData"] | components["schemas"]["AirSpringData"];
+            /**
+             * Pairs
+             * @description on the shelf
+             * @default 1
+             */
+            pairs: number;
+        };
+        /**
+         * SpringSeats
+         * @description What a coil centres on at both ends, and the thickest thing that stands inside it.
+         */
+        SpringSeats: {
+            /**
+             * Lower seat centres on
+             * @description diameter that the coil goes over
+             */
+            lower_mm?: number | null;
+            /** Upper seat centres on */
+            upper_mm?: number | null;
+            /**
+             * Thickest thing inside it
+             * @description damper body, collar or stop cup
+             */
+            inside_mm?: number | null;
+        };
+        /**
          * SpringSwap
          * @description Both coils of an axle replaced.
          */
@@ -7538,6 +9317,95 @@ export interface components {
              */
             type: "spring_swap";
             coil: components["schemas"]["Coil"];
+        };
+        /**
+         * SpringSwapSheet
+         * @description Another spring at the load the old one shows, or at one that was weighed.
+         *
+         *     Source: derived here: the load is what the old spring carries at the measured length, F·MR; the new ride point
+         *     is where the new one carries the same. No friction, one corner alone.
+         */
+        SpringSwapSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "spring-swap";
+            /**
+             * Gravity m per s2
+             * @default 9.80665
+             */
+            gravity_m_per_s2: number;
+            /** Spring length */
+            spring_length: components["schemas"]["LengthOverTravel"];
+            /** Old spring */
+            old_spring: components["schemas"]["CoilBySheet"];
+            /** New spring */
+            new_spring: components["schemas"]["CoilBySheet"];
+            /**
+             * Sprung load at wheel n
+             * @description by scales
+             */
+            sprung_load_at_wheel_N?: number | null;
+            /** Full droop travel */
+            full_droop_travel_mm: number;
+            /** Full bump travel */
+            full_bump_travel_mm: number;
+        };
+        /**
+         * SpringTable
+         * @description A coil known by what a press read: forces at lengths.
+         */
+        SpringTable: {
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+            /**
+             * Rate ±
+             * @description left empty: as its dimensions are read, or usual
+             */
+            rate_tolerance_percent?: number | null;
+            /**
+             * Free length ±
+             * @default 3
+             */
+            free_length_tolerance_mm: number;
+            /**
+             * Inside diameter
+             * @description at its ends: held against the seats
+             */
+            inside_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "spring_table";
+            /** Free length */
+            free_length_mm: number;
+            /** Solid length */
+            solid_length_mm: number;
+            /**
+             * Rows of length in mm and force in N
+             * @description from the longest to the shortest
+             * @example [
+             *       [
+             *         250,
+             *         2500
+             *       ]
+             *     ]
+             */
+            rows: [
+                number,
+                number
+            ][];
         };
         /**
          * StackCoil
@@ -7563,14 +9431,19 @@ export interface components {
             part: string;
             /**
              * Rate ±
-             * @default 4
+             * @description left empty: as its dimensions are read, or usual
              */
-            rate_tolerance_percent: number;
+            rate_tolerance_percent?: number | null;
             /**
              * Free length ±
              * @default 3
              */
             free_length_tolerance_mm: number;
+            /**
+             * Inside diameter
+             * @description at its ends: held against the seats
+             */
+            inside_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7586,15 +9459,24 @@ export interface components {
              * @enum {string}
              */
             order: "tender_at_collar" | "tender_at_far_end";
-            /** Preload */
+            /**
+             * Preload
+             * @description negative where it hangs loose, fully extended
+             */
             preload_mm: number;
             /** Divider to stop, fully extended */
             gap_mm: number;
             /**
              * Stack at full extension
-             * @description between its seats
+             * @description between its seats, with the damper forced right out
              */
             length_extended_mm: number;
+            /**
+             * Hidden by a negative spring
+             * @description preload and gap were set with the damper only hanging: how much further it can be forced out
+             * @default 0
+             */
+            hidden_mm: number;
         };
         /**
          * Stance
@@ -7655,7 +9537,7 @@ export interface components {
          * Stand
          * @description A spring or damper: its body end, its moving end and what carries that.
          */
-        Stand: {
+        "Stand-Output": {
             /** Body */
             body: string;
             /** Moving */
@@ -7777,6 +9659,22 @@ export interface components {
             part: string;
         };
         /**
+         * StaticAngles
+         * @description Angles of one wheel at travel 0.
+         */
+        StaticAngles: {
+            /**
+             * Camber
+             * @default 0
+             */
+            camber_deg: number;
+            /**
+             * Toe
+             * @default 0
+             */
+            toe_deg: number;
+        };
+        /**
          * Station
          * @description A place on the body that is measured from the ground, or that something hangs on.
          */
@@ -7813,6 +9711,34 @@ export interface components {
             side: "left" | "right";
             /** Reading */
             reading: components["schemas"]["Length"];
+        };
+        /**
+         * Stations
+         * @description The body as a straight line through both axles.
+         *
+         *     Source: derived here: a rigid body, Δh(x) linear between the axles; readings' spread by the inverse's squares.
+         *     Small pitch.
+         */
+        Stations: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "stations";
+            /** Front axle x */
+            front_axle_x_mm: number;
+            /** Wheelbase */
+            wheelbase_mm: number;
+            /** Forward */
+            forward?: components["schemas"]["Forward"] | null;
+            /** Inverse */
+            inverse?: components["schemas"]["Inverse"] | null;
         };
         /**
          * Steering
@@ -7939,6 +9865,22 @@ export interface components {
             by: string;
         };
         /**
+         * SteppedRate
+         * @description Where the springs of an axle become stiffer at a stroke.
+         */
+        SteppedRate: {
+            /** What */
+            what: string;
+            /** Past ride */
+            past_ride_mm: number;
+            /** Before bump */
+            before_bump_mm: number;
+            /** Wheel rate below */
+            wheel_rate_below: number;
+            /** Wheel rate above */
+            wheel_rate_above: number;
+        };
+        /**
          * StopRaised
          * @description Both bump stops of an axle set nearer to what they meet.
          */
@@ -7981,6 +9923,22 @@ export interface components {
             type: "stop_trimmed";
             /** Cut off */
             by_mm: number;
+        };
+        /**
+         * StoppedDamper
+         * @description A damper with a stop on its rod.
+         */
+        StoppedDamper: {
+            /** Extended length */
+            extended_length_mm: number;
+            /** Stop contact length */
+            stop_contact_length_mm: number;
+            /** Stop max compression */
+            stop_max_compression_mm: number;
+            /** Stop coefficient n per mm power */
+            stop_coefficient_N_per_mm_power: number;
+            /** Stop power */
+            stop_power: number;
         };
         /**
          * StrutLinkage
@@ -8189,6 +10147,17 @@ export interface components {
              */
             carries_steering: boolean;
             /**
+             * Differential sits on it
+             * @description half-shafts start lower
+             * @default false
+             */
+            carries_differential: boolean;
+            /**
+             * Anti-roll bar sits on it
+             * @default false
+             */
+            carries_anti_roll_bar: boolean;
+            /**
              * Part number
              * @default
              */
@@ -8206,6 +10175,24 @@ export interface components {
              * @enum {string}
              */
             kind: "swing_arm";
+        };
+        /**
+         * TableSprings
+         * @description Both springs of an axle replaced by ones that were pressed.
+         */
+        TableSprings: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "table_springs";
+            /** Spring */
+            spring: components["schemas"]["SpringTable"];
         };
         /**
          * TakeOver
@@ -8417,6 +10404,30 @@ export interface components {
             torque: components["schemas"]["Torque"];
         };
         /**
+         * Told
+         * @description One result.
+         */
+        Told: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number | boolean | string | null;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * ToldTable
+         * @description Results side by side.
+         */
+        ToldTable: {
+            /** Name */
+            name: string;
+            /** Columns */
+            columns: string[];
+            /** Rows */
+            rows: (number | boolean | string | null)[][];
+        };
+        /**
          * TopOutData
          * @description A top-out spring inside the damper.
          */
@@ -8432,6 +10443,82 @@ export interface components {
              * @example 400
              */
             contact_mm: number;
+        };
+        /**
+         * TopPlate
+         * @description Both top mounts of an axle replaced by slotted plates.
+         */
+        TopPlate: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "top_plate";
+            /**
+             * Set in by
+             * @description towards the middle: more negative camber
+             * @default 0
+             */
+            in_mm: number;
+            /**
+             * Slot goes in
+             * @default 10
+             */
+            most_in_mm: number;
+            /**
+             * Slot goes out
+             * @default 10
+             */
+            most_out_mm: number;
+            /**
+             * Set back by
+             * @description more caster
+             * @default 0
+             */
+            back_mm: number;
+            /**
+             * Slot goes back and forward
+             * @description 0: it has no slot along the car
+             * @default 0
+             */
+            most_back_mm: number;
+            /**
+             * Finest setting
+             * @default 1
+             */
+            step_mm: number;
+            /**
+             * Unit lower by
+             * @description in this plate than in the old mount, no spacers
+             * @default 0
+             */
+            lower_mm: number;
+            /**
+             * Spacers, from below
+             * @default []
+             */
+            stack: components["schemas"]["PlateSpacer"][];
+            /**
+             * Studs above the bare tower
+             * @description of the plate, if its own
+             */
+            stud_length_mm?: number | null;
+            /**
+             * Stands above the studs
+             * @description plate or unit, to the bonnet
+             * @default 0
+             */
+            stands_up_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
         };
         /**
          * Torque
@@ -8550,9 +10637,9 @@ export interface components {
             part: string;
             /**
              * Rate ±
-             * @default 4
+             * @description left empty: as its dimensions are read, or usual
              */
-            rate_tolerance_percent: number;
+            rate_tolerance_percent?: number | null;
             /**
              * Free length ±
              * @default 3
@@ -8579,6 +10666,37 @@ export interface components {
              * @default 79300
              */
             shear_modulus_n_per_mm2: number;
+        };
+        /**
+         * TorsionBarSheet
+         * @description A trailing arm on a bar, angles below horizontal.
+         *
+         *     Source: torsion of a round bar (textbooks of strength of materials), moments about the bar, a tooth is 2π/n;
+         *     derived in ``springs.torsion``. Plane trailing arm.
+         */
+        TorsionBarSheet: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "torsion-bar";
+            bar: components["schemas"]["Bar"];
+            /** Sprung load at wheel n */
+            sprung_load_at_wheel_N: number;
+            /** Arm length */
+            arm_length_mm: number;
+            /** Free angle */
+            free_angle_deg: number;
+            /** Splines */
+            splines?: components["schemas"]["SplineData"] | null;
+            /** Adjuster */
+            adjuster?: components["schemas"]["AdjusterData"] | null;
         };
         /**
          * TorsionBars
@@ -8702,7 +10820,7 @@ export interface components {
             /** Cells */
             cells: string[];
             /** Change */
-            change: (components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["DamperHoles"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["AntiRollLinks"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["StatedSprings"] | components["schemas"]["Stated"]) | null;
+            change: (components["schemas"]["SpringSwap"] | components["schemas"]["SeatSpacer"] | components["schemas"]["ProgressiveSpring"] | components["schemas"]["DualRateSprings"] | components["schemas"]["TableSprings"] | components["schemas"]["CoilOver"] | components["schemas"]["Collar"] | components["schemas"]["CrossoverRing"] | components["schemas"]["StrutTopSpacer"] | components["schemas"]["MountSpacer"] | components["schemas"]["TopPlate"] | components["schemas"]["LongerStuds"] | components["schemas"]["DamperSwap"] | components["schemas"]["DamperExtension"] | components["schemas"]["DamperHoles"] | components["schemas"]["BumpStopSwap"] | components["schemas"]["StopTrimmed"] | components["schemas"]["StopRaised"] | components["schemas"]["LimitStrap"] | components["schemas"]["LeafPacks"] | components["schemas"]["LeavesChanged"] | components["schemas"]["ReArched"] | components["schemas"]["HelperLeaf"] | components["schemas"]["Block"] | components["schemas"]["Shackle"] | components["schemas"]["OverAxle"] | components["schemas"]["Wedge"] | components["schemas"]["TorsionBars"] | components["schemas"]["TorsionReindex"] | components["schemas"]["TorsionAdjuster"] | components["schemas"]["AirSprings"] | components["schemas"]["AirHeight"] | components["schemas"]["ArmLength"] | components["schemas"]["BracketMoved"] | components["schemas"]["JointMoved"] | components["schemas"]["SubframeLowered"] | components["schemas"]["AdjusterFitted"] | components["schemas"]["AntiRollLinks"] | components["schemas"]["PropShaftSet"] | components["schemas"]["inclinum__core__car__changes__tyres__Tyres"] | components["schemas"]["WheelOffset"] | components["schemas"]["Load"] | components["schemas"]["StatedSprings"] | components["schemas"]["Stated"]) | null;
             /** Best */
             best: boolean;
             /** Now */
@@ -8760,6 +10878,151 @@ export interface components {
              * @default 10
              */
             keep_mm: number;
+            /**
+             * Nearest place of it: forward, left, up
+             * @description with it, it is worked out at full bump and at both locks; needs the tyre's width
+             * @example [
+             *       150,
+             *       560,
+             *       420
+             *     ]
+             */
+            at?: [
+                number,
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * UBolt
+         * @description What the U-bolt clamps besides pack and block.
+         */
+        UBolt: {
+            /**
+             * Axle tube height
+             * @description of the tube, or the half of it that is seated
+             */
+            axle_tube_height_mm: number;
+            /** Seat */
+            seat_mm: number;
+            /** Plate */
+            plate_mm: number;
+            /** Washer */
+            washer_mm: number;
+            /** Nut */
+            nut_mm: number;
+            /**
+             * Threads beyond nut
+             * @default 3
+             */
+            threads_beyond_nut: number;
+            /** Pitch */
+            pitch_mm: number;
+            /** Leg length on hand */
+            leg_length_on_hand_mm?: number | null;
+        };
+        /**
+         * UBolts
+         * @description What the U-bolts of a leaf axle go round, and their thread.
+         */
+        UBolts: {
+            /**
+             * Axle tube
+             * @description its whole height, or half of it, as seated
+             * @example 70
+             */
+            tube_mm: number;
+            /**
+             * Spring seat on it
+             * @default 0
+             */
+            seat_mm: number;
+            /**
+             * Plate
+             * @example 12
+             */
+            plate_mm: number;
+            /**
+             * Washer
+             * @default 3
+             */
+            washer_mm: number;
+            /**
+             * Nut
+             * @example 12
+             */
+            nut_mm: number;
+            /**
+             * Thread pitch
+             * @default 1.5
+             */
+            pitch_mm: number;
+            /**
+             * Leg
+             * @description of those that are on, from inside the bend
+             */
+            leg_mm?: number | null;
+        };
+        /**
+         * Uncertainty
+         * @description A spring swap, L(z) = Lb − a·z − b·z², every input independent and normal.
+         *
+         *     Source: law of propagation of uncertainty, first order, JCGM 100 (GUM) section 5; samples as JCGM 101.
+         */
+        Uncertainty: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "uncertainty";
+            /**
+             * Load from
+             * @default old spring
+             * @enum {string}
+             */
+            load_from: "old spring" | "scales";
+            /** Inputs */
+            inputs: {
+                [key: string]: number;
+            };
+            /** Standard deviations */
+            standard_deviations: {
+                [key: string]: number;
+            };
+            /**
+             * Samples
+             * @default 100000
+             */
+            samples: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
+         * Unseated
+         * @description One spring that stands above its pocket.
+         */
+        Unseated: {
+            /** Label */
+            label: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "unseated";
+            /**
+             * Corner
+             * @enum {string}
+             */
+            corner: "FL" | "FR" | "RL" | "RR";
         };
         /**
          * Vehicle
@@ -9189,6 +11452,38 @@ export interface components {
             part: string;
         };
         /**
+         * WholeVehicle
+         * @description Small angles, linear wheel rates, bars free of force at baseline.
+         *
+         *     Source: statics of a rigid body on four corners, ``equilibrium.body``.
+         */
+        WholeVehicle: {
+            /**
+             * Assumptions
+             * @description free notes; nothing is computed from them
+             * @default []
+             */
+            assumptions: string[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "whole-vehicle";
+            /**
+             * Gravity m per s2
+             * @default 9.80665
+             */
+            gravity_m_per_s2: number;
+            /** Vehicle */
+            vehicle: components["schemas"]["FourCorners"];
+            /** Spring change */
+            spring_change?: components["schemas"]["SpringChange"] | null;
+            /** Added load */
+            added_load?: components["schemas"]["AddedLoad"] | null;
+            /** Soft corner */
+            soft_corner?: components["schemas"]["SoftCorner"] | null;
+        };
+        /**
          * WishboneLinkage
          * @description Two wishbones and a tie rod; the spring on an arm, on the upright or on a rocker.
          */
@@ -9402,6 +11697,26 @@ export interface components {
             rear_radius_mm: number;
         };
         /**
+         * Hole
+         * @description One hole, from where the mount is now, mm.
+         */
+        inclinum__core__car__changes__damper_holes__Hole: {
+            /** Name */
+            name: string;
+            /** Up */
+            up_mm: number;
+            /**
+             * Out
+             * @default 0
+             */
+            out_mm: number;
+            /**
+             * Forward
+             * @default 0
+             */
+            forward_mm: number;
+        };
+        /**
          * Tyres
          * @description Both tyres of an axle of another loaded radius.
          */
@@ -9432,6 +11747,49 @@ export interface components {
              * @default
              */
             part: string;
+        };
+        /**
+         * Stand
+         * @description A spring or damper: its body end, its moving end and what carries that.
+         */
+        inclinum__core__kinematics__kinds__Stand: {
+            /** Body */
+            body: string;
+            /** Moving */
+            moving: string;
+            /**
+             * On
+             * @description upright, or the name of an arm or link
+             * @default upright
+             */
+            on: string;
+        };
+        /**
+         * Hole
+         * @description One place the damper's upper end can be bolted to.
+         */
+        inclinum__core__part_sheets__damper_brackets__Hole: {
+            /** Label */
+            label: string;
+            /** Xz */
+            xz_mm: [
+                number,
+                number
+            ];
+        };
+        /**
+         * Stand
+         * @description A side stand with the machine upright.
+         */
+        inclinum__core__part_sheets__rake_trail_stand__Stand: {
+            /** X */
+            x_mm: number;
+            /** Lateral distance */
+            lateral_distance_mm: number;
+            /** Foot height upright */
+            foot_height_upright_mm: number;
+            /** Leg angle from vertical */
+            leg_angle_from_vertical_deg: number;
         };
     };
     responses: never;
@@ -14314,6 +16672,344 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Proof"] | components["schemas"]["BikeProof"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    get_part_bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchPart"][];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    work_part_out: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnPartBench"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchAnswer"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    plan_part: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IntoJob"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlannedChange"] | components["schemas"]["PlannedBikeChange"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */

@@ -11,6 +11,8 @@
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import X from '@lucide/svelte/icons/x';
+	import { number } from '../format';
+	import Plot from '../plot/Plot.svelte';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import { isPlain, laidOut, nodeOf, valueAt, withValue, type Schema } from '../ui/form';
 	import Length from '../ui/Length.svelte';
@@ -22,6 +24,7 @@
 		own,
 		choices = {},
 		settings,
+		curves = [],
 		stated = false,
 		first,
 		last,
@@ -39,6 +42,8 @@
 		choices?: Record<string, [string, string][]>;
 		/** Its settings side by side, where it has a list of them. */
 		settings?: Schemas['SettingTable'];
+		/** Force of the spring that comes out and of the one planned, where it is one. */
+		curves?: Schemas['ForceCurve'][];
 		/** Whether what it brings is only stated. */
 		stated?: boolean;
 		first: boolean;
@@ -130,6 +135,27 @@
 				</tbody>
 			</table>
 			<p class="text-quiet mt-1">{settings.note}</p>
+		</div>
+	{/if}
+	{#if curves.length > 1}
+		<div class="h-[150px] px-2.5 pb-2">
+			<Plot
+				series={curves.map((c, i) => ({
+					label: c.label,
+					x: c.length,
+					y: c.force,
+					look: i ? 'scribe' : 'chalk'
+				}))}
+				marks={curves.map((c, i) => ({
+					x: c.ride_length,
+					y: c.ride_force,
+					label: `${c.label}: ${number(c.ride_length, 0)}, ${number(c.ride_force, 0)}`,
+					look: i ? 'scribe' : 'chalk'
+				}))}
+				xLabel={curves[0]?.axis ?? ''}
+				yLabel={curves[0]?.force_axis ?? ''}
+				label="Force over length, {title}"
+			/>
 		</div>
 	{/if}
 	{#if rest.length}

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { onMount } from 'svelte';
 	import Plus from '@lucide/svelte/icons/plus';
 	import Ruler from '@lucide/svelte/icons/ruler';
 	import type { AxleName, Schemas } from '../api/client';
@@ -6,6 +7,7 @@
 	import Told from '../ui/Told.svelte';
 	import { wingOf } from '../wings';
 	import AddChange from './AddChange.svelte';
+	import { taken } from './carriedPart';
 	import ChangeCard, { type Planned } from './ChangeCard.svelte';
 	import { theBench, view } from './context.svelte';
 	import WaysTo from './WaysTo.svelte';
@@ -23,6 +25,13 @@
 	let dragging = $state('');
 	let adding = $state(false);
 
+	// What the part bench sent along goes on the stack once.
+	onMount(async () => {
+		const part = taken(bench.job.id);
+		if (!part) return;
+		trouble = await bench.beginPart(part.sheet, part.axle);
+		if (part.axle) view.axle = part.axle;
+	});
 	async function add(type: string, axle?: AxleName) {
 		trouble = await bench.begin(type, axle);
 		view.trouble = '';
@@ -48,6 +57,13 @@
 	const settings = $derived(
 		(bench.prediction as { settings?: Record<string, Schemas['SettingTable']> } | undefined)?.settings ?? {}
 	);
+	/** Fitted and planned spring of an axle. */
+	const curvesOf = (axle: AxleName | undefined) =>
+		(axle &&
+			(bench.prediction as Partial<Record<AxleName, { springs?: Schemas['ForceCurve'][] }>> | undefined)?.[
+				axle
+			]?.springs) ||
+		[];
 	const titled = (title: string, axle: AxleName | undefined) => (axle ? `${title}, ${axle}` : title);
 </script>
 
@@ -88,6 +104,7 @@
 				own={own(planned)}
 				choices={choices[planned.id]}
 				settings={settings[planned.id]}
+				curves={k?.brings_spring && planned.on ? curvesOf(planned.change.axle) : []}
 				stated={k?.stated}
 				first={i === 0}
 				last={i === stack.length - 1}

@@ -80,6 +80,15 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 		return trouble;
 	}
 
+	/** Put a part of the part bench on the stack; gives what went wrong, empty when nothing did. */
+	async beginPart(sheet: Schemas['OnPartBench']['sheet'], axle: AxleName | null): Promise<string> {
+		const { data, trouble } = await ask(
+			api.POST('/api/part-bench/planned', { body: { job: this.job as never, sheet, axle } })
+		);
+		if (data) this.plan([...((this.job.plan as { changes?: unknown[] }).changes ?? []), data]);
+		return trouble;
+	}
+
 	/** Put other changes on the plan. */
 	plan(changes: unknown) {
 		const plan = this.job.plan as { kits?: { changes: string[] }[] };

@@ -2,6 +2,7 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import X from '@lucide/svelte/icons/x';
 	import type { Schemas } from '../api/client';
+	import { number } from '../format';
 	import { kindQuery } from '../queries';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import EntryField from '../ui/EntryField.svelte';
@@ -16,6 +17,12 @@
 	const rides = $derived(brief.rides ?? []);
 	const USES = ['road', 'touring', 'commuting', 'enduro', 'trail', 'trials', 'downhill'] as const;
 	const put = (part: Partial<Schemas['BikeBrief']>) => bench.change('brief', { ...brief, ...part });
+	/** The rear aim in other words, beginning where the seat stands now. */
+	function say(rear_by: Schemas['BikeBrief']['rear_by']) {
+		const now = Math.round(bench.prediction?.reach.seat_before_mm ?? bench.machine.seat.height_mm);
+		const wanted = { text: String(now), value: now, tolerance: null, unit: 'mm' } as Schemas['Length'];
+		put({ rear_by, seat_wanted: rear_by === 'seat' ? wanted : null });
+	}
 	const putRide = (i: number, fields: Partial<Schemas['Rides']>) =>
 		put({ rides: rides.map((r, n) => (n === i ? { ...r, ...fields } : r)) });
 	const fresh = (): Schemas['Rides'] => ({
@@ -33,14 +40,36 @@
 
 <div class="grid grid-cols-3 items-end gap-3">
 	<div>
-		<span class="label block">Rear comes down by (minus: up)</span>
-		<EntryField
-			entry={(brief.rear_drop as Schemas['Length'] | null) ?? undefined}
-			label="Aim, rear"
-			placeholder="no height wanted"
-			keep="{bench.job.id}.rear_drop"
-			onentry={(entry) => put({ rear_drop: entry ?? null })}
-		/>
+		<select
+			class="field mb-1"
+			aria-label="How the rear aim is said"
+			value={brief.rear_by}
+			onchange={(e) => say(e.currentTarget.value as Schemas['BikeBrief']['rear_by'])}
+		>
+			<option value="drop">Rear comes down by (minus: up)</option>
+			<option value="seat">Seat, rider on, is at</option>
+			<option value="both_feet" disabled={!brief.inseam_mm}>Both feet flat on the ground</option>
+			<option value="one_foot" disabled={!brief.inseam_mm}>One foot flat, leaning</option>
+		</select>
+		{#if brief.rear_by === 'drop'}
+			<EntryField
+				entry={(brief.rear_drop as Schemas['Length'] | null) ?? undefined}
+				label="Aim, rear"
+				placeholder="no height wanted"
+				keep="{bench.job.id}.rear_drop"
+				onentry={(entry) => put({ rear_drop: entry ?? null })}
+			/>
+		{:else if brief.rear_by === 'seat'}
+			<EntryField
+				entry={(brief.seat_wanted as Schemas['Length'] | null) ?? undefined}
+				label="Seat height wanted"
+				keep="{bench.job.id}.seat_wanted"
+				onentry={(entry) => entry && put({ seat_wanted: entry })}
+			/>
+		{/if}
+		{#if brief.rear_by !== 'drop' && bench.prediction?.aim_mm != null}
+			<p class="text-quiet">That is {number(bench.prediction.aim_mm, 0, true)} mm of drop at the rear.</p>
+		{/if}
 	</div>
 	<div>
 		<span class="label block">Front comes down by</span>
@@ -161,6 +190,8 @@
 				'purpose',
 				'rear_drop',
 				'front_drop',
+				'rear_by',
+				'seat_wanted',
 				'tolerance_mm',
 				'use',
 				'keep_steering',

@@ -1,4 +1,4 @@
-import type { AxleName, Schemas } from '../api/client';
+import type { AxleName } from '../api/client';
 import type { Wing } from '../wings';
 import { BikeBench, type BikeJob, type BikePrediction } from './bikeBench.svelte';
 import BikeBrief from './BikeBrief.svelte';
@@ -29,8 +29,8 @@ export const BIKE: Wing = {
 	proving: 'Same marks, same rider, same kit. Bounce at both ends first; ride a length and measure again.',
 	begin: 'drag a sag bar to where it should be',
 	// Where no height is wanted of an end, it is wanted where it is.
-	aim: (job: BikeJob, axle: AxleName) =>
-		-((job.brief[axle === 'rear' ? 'rear_drop' : 'front_drop'] as Schemas['Length'] | null)?.value ?? 0),
+	aim: (_: BikeJob, axle: AxleName, p: BikePrediction | undefined) =>
+		-((axle === 'rear' ? p?.aim_mm : p?.front_aim_mm) ?? 0),
 	rise: (p: BikePrediction, axle: AxleName) => -(axle === 'rear' ? p.rear_drop_mm : p.front_drop_mm),
 	prints: [],
 	vehicle: WholeBench,

@@ -1,12 +1,17 @@
 <script lang="ts">
 	import type { AxleName, Schemas } from '../api/client';
+	import { kindQuery } from '../queries';
+	import DocumentForm from '../ui/DocumentForm.svelte';
 	import EntryField from '../ui/EntryField.svelte';
+	import { fieldOf, nodeOf, type Schema } from '../ui/form';
 	import Length from '../ui/Length.svelte';
 	import NumberField from '../ui/NumberField.svelte';
 	import { theCar } from './carBench.svelte';
 
 	const bench = theCar();
 	const brief = $derived(bench.job.brief);
+	const kind = kindQuery(() => bench.kind);
+	const shelf = $derived(kind.data && fieldOf(nodeOf(kind.data.brief as Schema), 'shelf'));
 	const AXLES: AxleName[] = ['front', 'rear'];
 	const LIMITS = {
 		rise: 'Body may rise at most',
@@ -24,6 +29,7 @@
 		arch_to_ground: 'arch to ground is',
 		tyre_to_arch: 'tyre to arch is',
 		station: 'station is at',
+		fits_under: 'fits under',
 		rake: 'rake of arches',
 		none: 'no aim'
 	};
@@ -41,14 +47,19 @@
 				? (rows.find((h) => h.label === station?.name)?.before ?? station?.height_mm)
 				: by === 'tyre_to_arch'
 					? tyre
-					: at(by ?? '');
+					: by === 'fits_under'
+						? Math.max(1500, ...bench.job.vehicle.stations.map((place) => place.height_mm))
+						: at(by ?? '');
 		aim(axle, {
 			by,
 			height: stands === undefined ? null : entry(Math.round(stands)),
+			right: null,
 			station: by === 'station' ? (station?.name ?? '') : '',
 			rake: by === 'rake' ? { text: '0', value: 0, tolerance: null, unit: 'deg' } : null
 		});
 	}
+	/** Heights that the two sides can differ in. */
+	const sided = (by: Said) => by === 'hub_to_arch' || by === 'arch_to_ground' || by === 'tyre_to_arch';
 	const entry = (mm: number): Schemas['Length'] => ({
 		text: String(mm),
 		value: mm,
@@ -101,7 +112,9 @@
 				<EntryField
 					entry={brief[axle].height ?? undefined}
 					label="Height wanted, {axle}"
-					quantity={brief[axle].by === 'arch_to_ground' ? 'station' : (brief[axle].by as 'hub_to_arch')}
+					quantity={brief[axle].by === 'arch_to_ground' || brief[axle].by === 'fits_under'
+						? 'station'
+						: (brief[axle].by as 'hub_to_arch')}
 					keep="{bench.job.id}.height.{axle}"
 					onentry={(height) => height && aim(axle, { height })}
 				/>
@@ -125,6 +138,19 @@
 				>
 					{#each bench.job.vehicle.stations as s (s.name)}<option value={s.name}>{s.name}</option>{/each}
 				</select>
+			{/if}
+			{#if sided(brief[axle].by)}
+				<span></span>
+				<span class="text-quiet pt-1.5">on the right, where it is to be another</span>
+				<EntryField
+					entry={brief[axle].right ?? undefined}
+					label="Height wanted on the right, {axle}"
+					quantity={brief[axle].by === 'arch_to_ground' ? 'station' : (brief[axle].by as 'hub_to_arch')}
+					placeholder="alike"
+					keep="{bench.job.id}.right.{axle}"
+					onentry={(right) => aim(axle, { right: right ?? null })}
+				/>
+				<span></span>
 			{/if}
 			{#if brief[axle].by !== 'rise' && brief[axle].by !== 'none' && bench.prediction?.[axle].aim != null}
 				<span></span>
@@ -165,6 +191,23 @@
 		onchange={(e) => put({ load: e.currentTarget.value })}
 	/>
 </label>
+
+<details>
+	<summary class="head cursor-pointer"
+		>The shop's shelf: {(brief.shelf ?? []).length} pairs of springs</summary
+	>
+	<p class="text-quiet mb-1">
+		They stand side by side on the card of a spring change, one press from being planned.
+	</p>
+	{#if shelf}
+		<DocumentForm
+			node={shelf.node}
+			value={brief.shelf}
+			label="Springs"
+			onvalue={(to) => put({ shelf: to as Schemas['SpringOnShelf'][] })}
+		/>
+	{/if}
+</details>
 
 <fieldset class="grid gap-2">
 	<legend class="head mb-1">Cargo, looked at on top of the planned stance</legend>

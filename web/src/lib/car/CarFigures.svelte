@@ -1,4 +1,5 @@
 <script lang="ts">
+	import type { Schemas } from '../api/client';
 	import { length, number } from '../format';
 	import { settings } from '../settings.svelte';
 	import Told from '../ui/Told.svelte';
@@ -7,6 +8,63 @@
 	import { theCar } from './carBench.svelte';
 
 	const bench = theCar();
+	type Row = [string, number, number | null, number | null, number | null, number | null];
+	type Axle = Schemas['AxlePrediction'];
+	/** Of an axle: before, and planned. */
+	type Pair = (axle: Axle) => [number | null, number | null];
+	const own: [string, number, Pair][] = [
+		['Wheel rate, N/mm', 1, (a) => [a.wheel_rate_before, a.wheel_rate_after]],
+		['Ride frequency, Hz', 2, (a) => [a.frequency_before, a.frequency_after]],
+		['Wheel travel to the stop, mm', 0, (a) => [a.travel_before.gap, a.travel_after.gap]],
+		['Camber, °', 2, (a) => [a.angles_before.camber_deg, a.angles_after.camber_deg]],
+		['± by the hardpoints', 2, (a) => [null, a.angle_plus_minus.camber_deg]],
+		['Toe of a wheel, °', 2, (a) => [a.angles_before.toe_deg, a.angles_after.toe_deg]],
+		['± by the hardpoints ', 2, (a) => [null, a.angle_plus_minus.toe_deg]],
+		['Caster, °', 2, (a) => [a.angles_before.caster_deg, a.angles_after.caster_deg]],
+		['Trail, mm', 1, (a) => [a.angles_before.trail_mm, a.angles_after.trail_mm]],
+		['Roll centre, mm', 0, (a) => [a.angles_before.roll_centre_mm, a.angles_after.roll_centre_mm]]
+	];
+	/** Of a solid axle; rows nobody has a number of are left out. */
+	const solid: [string, number, Pair][] = [
+		['Axle shifted left, mm', 1, (a) => [null, a.coupled?.shift_left_mm ?? null]],
+		['Axle turned nose up, °', 2, (a) => [null, a.coupled?.nose_up_deg ?? null]],
+		['Axle steered left, °', 2, (a) => [null, a.coupled?.steer_left_deg ?? null]],
+		[
+			'Steers into a bend, ° per ° of lean',
+			3,
+			(a) => [a.coupled?.roll_steer_before ?? null, a.coupled?.roll_steer ?? null]
+		],
+		[
+			'Propeller shaft bends at the gearbox, °',
+			1,
+			(a) => [a.coupled?.shaft?.gearbox_before ?? null, a.coupled?.shaft?.gearbox ?? null]
+		],
+		[
+			'Propeller shaft bends at the pinion, °',
+			1,
+			(a) => [a.coupled?.shaft?.pinion_before ?? null, a.coupled?.shaft?.pinion ?? null]
+		],
+		['Propeller shaft longer by, mm', 1, (a) => [null, a.coupled?.shaft?.longer_mm ?? null]],
+		[
+			'Squat its links carry, %',
+			0,
+			(a) => [a.coupled?.anti_squat_before ?? null, a.coupled?.anti_squat ?? null]
+		],
+		['Drag link longer by, mm', 1, (a) => [null, a.coupled?.drag_link_short_mm ?? null]],
+		['Steering wheel off centre, °', 1, (a) => [null, a.coupled?.steering_wheel_deg ?? null]]
+	];
+	const rows = $derived.by(() => {
+		const p = bench.prediction;
+		if (!p) return [];
+		const filled = ([name, digits, pair]: [string, number, Pair]): Row => [
+			name,
+			digits,
+			...pair(p.front),
+			...pair(p.rear)
+		];
+		const known = (row: Row) => row.slice(2).some((v) => v !== null);
+		return [...own.map(filled), ...solid.map(filled).filter(known)];
+	});
 </script>
 
 {#if bench.prediction}
@@ -57,7 +115,7 @@
 			>
 		</thead>
 		<tbody class="figure text-right">
-			{#each [['Wheel rate, N/mm', 1, p.front.wheel_rate_before, p.front.wheel_rate_after, p.rear.wheel_rate_before, p.rear.wheel_rate_after], ['Ride frequency, Hz', 2, p.front.frequency_before, p.front.frequency_after, p.rear.frequency_before, p.rear.frequency_after], ['Wheel travel to the stop, mm', 0, p.front.travel_before.gap, p.front.travel_after.gap, p.rear.travel_before.gap, p.rear.travel_after.gap], ['Camber, °', 2, p.front.angles_before.camber_deg, p.front.angles_after.camber_deg, p.rear.angles_before.camber_deg, p.rear.angles_after.camber_deg], ['± by the hardpoints', 2, null, p.front.angle_plus_minus.camber_deg, null, p.rear.angle_plus_minus.camber_deg], ['Toe of a wheel, °', 2, p.front.angles_before.toe_deg, p.front.angles_after.toe_deg, p.rear.angles_before.toe_deg, p.rear.angles_after.toe_deg], ['± by the hardpoints ', 2, null, p.front.angle_plus_minus.toe_deg, null, p.rear.angle_plus_minus.toe_deg], ['Caster, °', 2, p.front.angles_before.caster_deg, p.front.angles_after.caster_deg, p.rear.angles_before.caster_deg, p.rear.angles_after.caster_deg], ['Trail, mm', 1, p.front.angles_before.trail_mm, p.front.angles_after.trail_mm, p.rear.angles_before.trail_mm, p.rear.angles_after.trail_mm], ['Roll centre, mm', 0, p.front.angles_before.roll_centre_mm, p.front.angles_after.roll_centre_mm, p.rear.angles_before.roll_centre_mm, p.rear.angles_after.roll_centre_mm], ...(p.front.coupled || p.rear.coupled ? ([['Axle shifted left, mm', 1, null, p.front.coupled?.shift_left_mm ?? null, null, p.rear.coupled?.shift_left_mm ?? null], ['Axle turned nose up, °', 2, null, p.front.coupled?.nose_up_deg ?? null, null, p.rear.coupled?.nose_up_deg ?? null]] as const) : []), ...(p.front.coupled?.drag_link_short_mm != null ? ([['Drag link longer by, mm', 1, null, p.front.coupled.drag_link_short_mm, null, null], ['Steering wheel off centre, °', 1, null, p.front.coupled.steering_wheel_deg, null, null]] as const) : [])] as const as [name, digits, ...values] (name)}
+			{#each rows as [name, digits, ...values] (name)}
 				<tr class="border-rule border-t">
 					<td class="py-0.5 text-left font-sans">{name}</td>
 					{#each values as v, i (i)}
@@ -67,6 +125,24 @@
 			{/each}
 		</tbody>
 	</table>
+
+	{#each ['front', 'rear'] as const as name (name)}
+		{#each p[name].rate_steps as step (step.what)}
+			<p class="mt-2">
+				<span class="font-semibold capitalize">{name}:</span>
+				{step.what}
+				<span class="figure font-bold"
+					>{length(Math.abs(step.past_ride_mm), settings.units, { digits: 0 })} {settings.units}</span
+				>
+				{step.past_ride_mm < 0 ? 'before the height it rides at' : 'past ride height'},
+				<span class="figure font-bold"
+					>{length(step.before_bump_mm, settings.units, { digits: 0 })} {settings.units}</span
+				>
+				before full bump: from <span class="figure">{number(step.wheel_rate_below, 1)}</span> to
+				<span class="figure">{number(step.wheel_rate_above, 1)}</span> N/mm at the wheel.
+			</p>
+		{/each}
+	{/each}
 
 	<h2 class="head mt-4 mb-1">Over the ground</h2>
 	<table class="w-full">

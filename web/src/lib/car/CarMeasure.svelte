@@ -105,6 +105,7 @@
 				<span class="font-semibold capitalize">{f.axle}:</span>
 				{f.input.label}, <span class="figure">{number(f.input.share * 100, 0)} %</span> of the spread (alone
 				<span class="figure">± {number(f.input.plus_minus, 1)} mm</span>)
+				<span class="block">{f.input.better}</span>
 			</li>
 		{/if}
 	{/each}

@@ -32,6 +32,10 @@
 		'lines',
 		'full_lock',
 		'tyre_gaps',
+		'tyre_width_mm',
+		'seats',
+		'u_bolts',
+		'prop_shaft',
 		'orientation'
 	] as const;
 	/** What steers the wheels, where this kind of suspension can have it. */

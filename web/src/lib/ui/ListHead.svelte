@@ -3,11 +3,12 @@
 	import { shopQuery } from '../queries';
 	import Preferences from './Preferences.svelte';
 
-	let { here, children }: { here: 'jobs' | 'vehicles'; children: Snippet } = $props();
+	let { here, children }: { here: 'jobs' | 'vehicles' | 'parts'; children?: Snippet } = $props();
 	const shop = shopQuery();
 	const lists = [
 		{ id: 'jobs', name: 'Jobs', href: '/' },
-		{ id: 'vehicles', name: 'Vehicles', href: '/vehicles' }
+		{ id: 'vehicles', name: 'Vehicles', href: '/vehicles' },
+		{ id: 'parts', name: 'Part bench', href: '/parts' }
 	];
 </script>
 
@@ -32,6 +33,6 @@
 	</div>
 	<div class="flex items-center gap-2">
 		<Preferences />
-		{@render children()}
+		{@render children?.()}
 	</div>
 </header>

@@ -39,6 +39,8 @@ class RearUnit(BikeChange):
 
     @model_validator(mode="after")
     def _rubber_fits(self) -> Self:
+        if 0 < self.rubber_mm <= 1:
+            raise DomainError("a bump rubber is higher than 1 mm: give 0 for none")
         if self.rubber_mm > self.stroke_mm:
             raise DomainError("the bump rubber is longer than the unit's stroke")
         return self

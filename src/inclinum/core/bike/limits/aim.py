@@ -2,6 +2,7 @@
 
 import math
 
+from inclinum.core.bike.aims import aimed
 from inclinum.core.bike.changes.rear_link import FAR_MM, LEAST_STEP_MM, holes
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.bike.machine import End
@@ -15,11 +16,11 @@ def check(case: BikeCase) -> list[BikeFinding]:
     brief, found = case.job.brief, []
     ends: tuple[End, ...] = ("rear", "front")
     for end in ends:
-        aim = brief.aim(end)
+        aim = aimed(case, end)
         if aim is None:
             continue
-        wanted, tolerance, got = aim.value, brief.tolerance_mm, -case.rise(end)
-        missed = got - wanted
+        wanted, tolerance, got = aim.drop, brief.tolerance_mm, -case.rise(end)
+        missed = aim.missed(got)
         if abs(missed) <= tolerance:
             continue
         found.append(
@@ -29,10 +30,10 @@ def check(case: BikeCase) -> list[BikeFinding]:
                 severity="fix",
                 what=f"{end.capitalize()} comes out {abs(missed):.0f} mm too {'low' if missed > 0 else 'high'}",
                 value=round(got, 2),
-                limit=wanted,
+                limit=round(wanted, 2),
                 margin=tolerance - abs(missed),
                 unit="mm",
-                why=f"The brief wants {wanted:+.0f} mm of drop within ±{tolerance:g} mm, rider on.",
+                why=f"The brief wants {aim.said}, within ±{tolerance:g} mm.",
                 source="the brief",
                 cures=tuple(_rod(case, wanted, got) if end == "rear" else _raised(case, missed)),
             )

@@ -13,14 +13,17 @@ from inclinum.core.springs.fitted import (
     CoilGroupData,
     ProgressiveCoilData,
     SpringData,
+    SpringTable,
     StackCoil,
     StackData,
 )
 
 MEAN_DIAMETER_MM, SOFT_COILS, FIRM_COILS = 100.0, 2.0, 4.0
+TENDER_ROOM_MM = 6.0
+"""And how far it is from solid then, mm."""
 TENDER_LEFT = 0.12
 """What a tender is long once the springs have crossed over, of the room at full bump."""
-SEATED = ("coil_spring", "progressive_coil", "dual_rate_stack", "air_spring")
+SEATED = ("coil_spring", "progressive_coil", "dual_rate_stack", "spring_table", "air_spring")
 """Kinds that stand between two seats and can replace each other there."""
 
 
@@ -112,15 +115,30 @@ def _stack(room: Room, force: float, rate: float) -> SpringData:
 
     return StackData(
         main=coil(main, free - tender_free, max(room.closed - left - BIND_ROOM_MM, 0.1 * room.closed)),
-        tender=coil(tender, tender_free, left / 2),
+        tender=coil(tender, tender_free, max(min(left / 2, left - TENDER_ROOM_MM), 2.5)),
         preload_mm=round(preload, 1),
         gap_mm=round(gap, 1),
         length_extended_mm=round(min(extended, free), 1),
     )
 
 
+def _table(room: Room, force: float, rate: float) -> SpringData:
+    """Two rows, at the reference height and at full bump."""
+    coil = _coil(room, force, rate)
+    assert isinstance(coil, Coil)
+    low = round(max(room.closed, coil.solid_length_mm), 1)
+    at_bump = ((low, round(rate * (coil.free_length_mm - low), 1)),) if low < room.length - 1 else ()
+    return SpringTable(
+        free_length_mm=coil.free_length_mm, solid_length_mm=min(coil.solid_length_mm, low),
+        rows=((round(room.length, 1), round(rate * (coil.free_length_mm - round(room.length, 1)), 1)), *at_bump),
+    )  # fmt: skip
+
+
 def _air(room: Room, force: float, rate: float) -> SpringData:
     return bag(room.length, rate, force)
 
 
-_KINDS = {"coil_spring": _coil, "progressive_coil": _progressive, "dual_rate_stack": _stack, "air_spring": _air}
+_KINDS = {
+    "coil_spring": _coil, "progressive_coil": _progressive, "dual_rate_stack": _stack, "spring_table": _table,
+    "air_spring": _air,
+}  # fmt: skip

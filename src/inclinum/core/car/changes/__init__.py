@@ -16,6 +16,7 @@ from inclinum.core.car.changes.bracket_moved import BracketMoved
 from inclinum.core.car.changes.bump_stop import BumpStopSwap
 from inclinum.core.car.changes.coil_over import CoilOver
 from inclinum.core.car.changes.collar import Collar
+from inclinum.core.car.changes.crossover_ring import CrossoverRing
 from inclinum.core.car.changes.damper_extension import DamperExtension
 from inclinum.core.car.changes.damper_holes import DamperHoles
 from inclinum.core.car.changes.damper_swap import DamperSwap
@@ -30,6 +31,7 @@ from inclinum.core.car.changes.longer_studs import LongerStuds
 from inclinum.core.car.changes.mount_spacer import MountSpacer
 from inclinum.core.car.changes.over_axle import OverAxle
 from inclinum.core.car.changes.progressive_spring import ProgressiveSpring
+from inclinum.core.car.changes.prop_shaft import PropShaftSet
 from inclinum.core.car.changes.re_arched import ReArched
 from inclinum.core.car.changes.seat_spacer import SeatSpacer
 from inclinum.core.car.changes.shackle import Shackle
@@ -40,6 +42,8 @@ from inclinum.core.car.changes.stop_raised import StopRaised
 from inclinum.core.car.changes.stop_trimmed import StopTrimmed
 from inclinum.core.car.changes.strut_top_spacer import StrutTopSpacer
 from inclinum.core.car.changes.subframe import SubframeLowered
+from inclinum.core.car.changes.table_springs import TableSprings
+from inclinum.core.car.changes.top_plate import TopPlate
 from inclinum.core.car.changes.torsion_adjuster import TorsionAdjuster
 from inclinum.core.car.changes.torsion_bars import TorsionBars
 from inclinum.core.car.changes.torsion_reindex import TorsionReindex
@@ -55,10 +59,13 @@ AnyChange = Annotated[
     | SeatSpacer
     | ProgressiveSpring
     | DualRateSprings
+    | TableSprings
     | CoilOver
     | Collar
+    | CrossoverRing
     | StrutTopSpacer
     | MountSpacer
+    | TopPlate
     | LongerStuds
     | DamperSwap
     | DamperExtension
@@ -86,6 +93,7 @@ AnyChange = Annotated[
     | SubframeLowered
     | AdjusterFitted
     | AntiRollLinks
+    | PropShaftSet
     | Tyres
     | WheelOffset
     | Load
@@ -124,6 +132,7 @@ __all__ = [
     "Change",
     "CoilOver",
     "Collar",
+    "CrossoverRing",
     "DamperExtension",
     "DamperHoles",
     "DamperSwap",
@@ -139,6 +148,7 @@ __all__ = [
     "OverAxle",
     "PlannedChange",
     "ProgressiveSpring",
+    "PropShaftSet",
     "ReArched",
     "SeatSpacer",
     "Shackle",
@@ -149,6 +159,8 @@ __all__ = [
     "StopTrimmed",
     "StrutTopSpacer",
     "SubframeLowered",
+    "TableSprings",
+    "TopPlate",
     "TorsionAdjuster",
     "TorsionBars",
     "TorsionReindex",

@@ -2,9 +2,9 @@
 
 from typing import ClassVar, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
-from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.base import Change, HeldThread
 from inclinum.core.car.changes.geometry import longer, titled
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
@@ -50,7 +50,25 @@ class ArmLength(Change):
         description="where it is screwed to length",
         json_schema_extra={"unit": "mm"},
     )
+    thread_in_mm: float | None = Field(
+        default=None, ge=0, le=200, title="Thread engaged now", description="of the end that is screwed",
+        json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
+    thread_diameter_mm: float | None = Field(
+        default=None, gt=3, le=60, title="Thread diameter", json_schema_extra={"unit": "mm"}
+    )
+    both_ends: bool = Field(
+        default=False, title="Left and right thread", description="a turn lengthens it twice, half at each end"
+    )
     part: PartNumber = ""
+
+    @model_validator(mode="after")
+    def _thread(self) -> Self:
+        if (self.thread_in_mm is None) != (self.thread_diameter_mm is None):
+            raise DomainError("a thread holds by how much of it is in and how thick it is: give both, or neither")
+        if self.both_ends and self.pitch_mm is None and self.thread_in_mm is None:
+            raise DomainError("left and right thread says nothing without a pitch or a thread that is in")
+        return self
 
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:
@@ -75,9 +93,21 @@ class ArmLength(Change):
             )
         return longer(axle, self.outer, self.longer_mm)
 
+    @property
+    def _turns(self) -> float | None:
+        return self.longer_mm / self.pitch_mm / (2 if self.both_ends else 1) if self.pitch_mm else None
+
+    def threads(self) -> tuple[HeldThread, ...]:
+        """The screwed end: as much engaged as the thread is thick."""
+        if self.thread_in_mm is None or self.thread_diameter_mm is None:
+            return ()
+        held = self.thread_in_mm - self.longer_mm / (2 if self.both_ends else 1)
+        what = f"the arm to the {point_name(self.outer)}"
+        return (HeldThread(what, held, self.thread_diameter_mm, "1.0 × thread diameter in steel"),)
+
     def summary(self) -> str:
         """Which, and how much."""
-        turns = f" = {self.longer_mm / self.pitch_mm:+.2f} turns" if self.pitch_mm else ""
+        turns = "" if self._turns is None else f" = {self._turns:+.2f} turns"
         return named(self.part, f"to the {point_name(self.outer)}: {self.longer_mm:+g} mm{turns}")
 
     def parts(self, machine: Vehicle) -> list[str]:

@@ -1,5 +1,6 @@
 """What every change of an axle on four wheels is, beside what every change is."""
 
+from dataclasses import dataclass
 from typing import ClassVar, Self
 
 from pydantic import Field
@@ -9,14 +10,31 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.plan import Change as AnyMachines
 from inclinum.core.plan import Search
+from inclinum.core.springs.fitted import FittedSpring
+
+
+@dataclass(frozen=True)
+class HeldThread:
+    """A thread and what it holds.
+
+    Args:
+        what: in words.
+        held_mm, least_mm: engaged after the change, and what has to be.
+        source: who says so.
+    """
+
+    what: str
+    held_mm: float
+    least_mm: float
+    source: str
 
 
 class Change(AnyMachines[Vehicle]):
     """Base of all changes of one axle. A subclass adds a literal ``type``; its other
     fields are its parameters."""
 
-    renews_springs: ClassVar[bool] = False
-    """Whether other springs go in: what the old ones had lost goes out with them."""
+    looked_at_as: ClassVar[str] = ""
+    """How its settings are compared side by side: by what they do to a ``spring`` or to a ``mount``."""
 
     axle: AxleName = Field(title="Axle")
 
@@ -89,6 +107,19 @@ class Change(AnyMachines[Vehicle]):
         """How high a setting lies, where the highest that can be is the best, mm."""
         return 0.0
 
+    def with_sleeves(self) -> Self | None:
+        """The same with sleeves from its eyes to the bolts; None where it brings no eyes, or has them."""
+        return None
+
+    def threads(self) -> tuple[HeldThread, ...]:
+        """Threads that hold less or more by it, where the shop said how much they hold."""
+        return ()
+
+    def with_spring(self, spring: FittedSpring) -> Self | None:
+        """The same with another spring in its place; None where it brings no spring of that kind."""
+        _ = spring
+        return None
+
     def rise_tolerance(self) -> float:
         """± of the rise it is stated to give, mm."""
         return 0.0
@@ -96,3 +127,8 @@ class Change(AnyMachines[Vehicle]):
     def room_tolerance(self) -> float:
         """± of the room it takes from the spring, mm."""
         return 0.0
+
+
+def spring_name(part: str, summary: str) -> str:
+    """What a spring is called in a list: its part number, or what it is."""
+    return part or summary

@@ -4,8 +4,7 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.car.changes.base import Change
-from inclinum.core.car.changes.on_leaves import axle_placed, leaf_axle
+from inclinum.core.car.changes.on_leaves import UBolted, axle_placed, leaf_axle
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.known import MADE_TO_MM
 from inclinum.core.document.names import AxleName, PartNumber
@@ -13,7 +12,7 @@ from inclinum.core.plan import Search, millimetres, named
 from inclinum.core.springs.leaf import block_rise
 
 
-class Block(Change):
+class Block(UBolted):
     """A pair of blocks with longer U-bolts."""
 
     title: ClassVar[str] = "Block"
@@ -49,7 +48,8 @@ class Block(Change):
         """
         leaf = leaf_axle(self.axle, axle)
         rise = block_rise(self.height_mm, spring_over_axle=leaf.over_axle)
-        return axle_placed(axle, leaf.axle_moved(-rise))
+        placed = axle_placed(axle, leaf.axle_moved(-rise))
+        return placed | {"blocks_mm": axle.blocks_mm + self.height_mm} | self.u_bolted(axle)
 
     @property
     def size(self) -> float:
@@ -75,10 +75,11 @@ class Block(Change):
 
     def parts(self, machine: Vehicle) -> list[str]:
         """Blocks, and the U-bolts they need: these are never used twice."""
-        _ = machine
+        changed = self.apply(machine).axle(self.axle)
+        longer = "" if changed.u_bolts else f", {millimetres(self.height_mm)} longer than those that come off"
         return [
             named(self.part, f"2 blocks {millimetres(self.height_mm)} ({self.axle})"),
-            f"4 U-bolts {millimetres(self.height_mm)} longer than those that come off, with nuts ({self.axle})",
+            self.ordered_u_bolts(changed) + longer,
         ]
 
     def steps(self, machine: Vehicle) -> list[str]:

@@ -4,7 +4,7 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.bored import Bored
 from inclinum.core.car.changes.on_unit import one_unit
 from inclinum.core.car.stance import ride_corner
 from inclinum.core.car.vehicle import Axle, Vehicle
@@ -14,7 +14,7 @@ from inclinum.core.plan import Search, millimetres, named
 from inclinum.core.springs.fitted import BumpStopData, Coil, DamperData
 
 
-class CoilOver(Change):
+class CoilOver(Bored):
     """Both struts or spring-damper units of an axle replaced by units with a collar."""
 
     renews_springs: ClassVar[bool] = True
@@ -76,7 +76,13 @@ class CoilOver(Change):
             "spring": self.spring,
             "spring_offset_mm": self.extended_mm - self.collar_to_top_mm,
             "seat_spacer_mm": 0.0,
-            "damper": DamperData(extended_mm=self.extended_mm, closed_mm=self.closed_mm),
+            "damper": DamperData.model_validate(
+                {
+                    "extended_mm": self.extended_mm, "closed_mm": self.closed_mm,
+                    "upper_bolt_mm": axle.damper.upper_bolt_mm, "lower_bolt_mm": axle.damper.lower_bolt_mm,
+                }
+                | self.bores(axle.damper)
+            ),
             "bump_stop": BumpStopData(
                 height_mm=self.stop_mm, contact_mm=self.closed_mm + self.stop_mm,
                 max_compression_mm=old.max_compression_mm * scale, coefficient=old.coefficient / scale**old.power,
@@ -118,8 +124,8 @@ class CoilOver(Change):
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""
-        _ = machine
-        return [f"2 coil-over units {self.summary()} ({self.axle})"]
+        sleeves = self.sleeve_parts(machine.axle(self.axle).damper)
+        return [f"2 coil-over units {self.summary()} ({self.axle})", *sleeves]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Set the collar on the bench."""

@@ -3,8 +3,9 @@
 import math
 from typing import ClassVar, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
+from inclinum.core.car.changes.base import HeldThread
 from inclinum.core.car.changes.on_unit import longer_unit, one_unit
 from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.vehicle import Axle, Vehicle
@@ -25,6 +26,7 @@ class Collar(Sided):
     source: ClassVar[str] = "derived here: a perch moves the spring's seat on the body, a foot moves the whole unit"
     provides: ClassVar[str] = "collar"
     takes: ClassVar[frozenset[str]] = frozenset({"room"})
+    looked_at_as: ClassVar[str] = "spring"
     left_field: ClassVar[str] = "by_mm"
     right_field: ClassVar[str] = "right_mm"
 
@@ -46,6 +48,22 @@ class Collar(Sided):
     pitch_mm: float = Field(default=1.5, gt=0.2, le=10, title="Thread pitch", json_schema_extra={"unit": "mm"})
     up_left_mm: float = Field(default=40, ge=0, le=300, title="Thread left above", json_schema_extra={"unit": "mm"})
     down_left_mm: float = Field(default=40, ge=0, le=300, title="Thread left below", json_schema_extra={"unit": "mm"})
+    in_foot_mm: float | None = Field(
+        default=None, ge=0, le=300, title="Thread in the foot", description="of a body that is turned, as it is now",
+        json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
+    least_in_foot_mm: float | None = Field(
+        default=None, ge=0, le=300, title="Least in the foot", description="as its maker says",
+        json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
+
+    @model_validator(mode="after")
+    def _foot(self) -> Self:
+        if (self.in_foot_mm is None) != (self.least_in_foot_mm is None):
+            raise DomainError("give both threads of the foot, what is in and what has to be, or neither")
+        if self.in_foot_mm is not None and self.turns == "perch":
+            raise DomainError("a perch turns on the body's own thread: leave the thread in the foot empty")
+        return self
 
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:
@@ -70,7 +88,8 @@ class Collar(Sided):
                 )
         apart: dict[str, object] = {"uneven_mm": axle.uneven_mm + self.left_over_mean} if self.uneven else {}
         if self.turns == "perch":
-            return {"seat_spacer_mm": axle.seat_spacer_mm + self.mean} | apart
+            up = {"seat_spacer_mm": axle.seat_spacer_mm + self.mean, "spring": axle.spring.collar_up(self.mean)}
+            return up | apart
         one_unit(self.axle, axle)
         # A unit longer on one side raises that side as its perch would; its stroke is told as the mean of both.
         return longer_unit(axle, self.mean) | apart
@@ -93,6 +112,20 @@ class Collar(Sided):
         _ = axle
         return Search(-self.down_left_mm, self.up_left_mm, self.pitch_mm / 4)
 
+    def settings(self) -> tuple[Self, ...]:
+        """Two turns down to two turns up from what is set, as far as the thread goes; of perches only."""
+        if self.turns == "body":
+            return ()
+        beside = [self.at(round(self.by_mm + n * self.pitch_mm, 3)) for n in (-2, -1, 0, 1, 2)]
+        return tuple(
+            c for c in beside if -self.down_left_mm <= min(c.left, c.right) <= max(c.left, c.right) <= self.up_left_mm
+        )
+
+    @property
+    def setting(self) -> str:
+        """mm and turns."""
+        return f"{self.each(' mm')} ({self.by_mm / self.pitch_mm:+.2f} turns)"
+
     def less(self, by: float) -> tuple[Self | None, ...]:
         """Turned less, in whole millimetres; one turned down, or a whole unit, takes nothing."""
         if self.by_mm <= 0 or self.turns == "body":
@@ -106,6 +139,13 @@ class Collar(Sided):
         if self.uneven:
             turned += f" and {self.right / self.pitch_mm:+.2f}"
         return f"{self.turns} {self.each(' mm')} = {turned} turns of {self.pitch_mm:g} mm"
+
+    def threads(self) -> tuple[HeldThread, ...]:
+        """The body in its foot, on the side where it is screwed out further."""
+        if self.in_foot_mm is None or self.least_in_foot_mm is None:
+            return ()
+        held = self.in_foot_mm - max(self.left, self.right)
+        return (HeldThread("the body in its foot", held, self.least_in_foot_mm, "the unit's maker"),)
 
     def room_tolerance(self) -> float:
         """A quarter turn."""

@@ -31,6 +31,7 @@ class DamperHoles(Change):
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("damper bracket", "shock mount", "relocation bracket", "shock relocation")
     costs: ClassVar[str] = "higher at the axle: clear of the ground, less stroke left before it closes"
+    looked_at_as: ClassVar[str] = "mount"
     equation: ClassVar[str] = "the damper's length and ratio over travel with its mount elsewhere"
     source: ClassVar[str] = "derived here: distance of its two points on the linkage"
 

@@ -4,14 +4,14 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.bored import Bored
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
 
 
-class DamperSwap(Change):
+class DamperSwap(Bored):
     """Both dampers (or strut inserts) of an axle replaced."""
 
     title: ClassVar[str] = "Dampers"
@@ -58,7 +58,7 @@ class DamperSwap(Change):
         if stop.contact_mm is not None:
             contact = stop.contact_mm + self.closed_mm - old.closed_mm if self.contact_mm is None else self.contact_mm
             stop = stop.model_copy(update={"contact_mm": contact})
-        lengths = {"extended_mm": self.extended_mm, "closed_mm": self.closed_mm}
+        lengths = {"extended_mm": self.extended_mm, "closed_mm": self.closed_mm} | self.bores(old)
         return {"damper": old.model_copy(update=lengths), "bump_stop": stop}
 
     def summary(self) -> str:
@@ -67,8 +67,8 @@ class DamperSwap(Change):
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""
-        _ = machine
-        return [f"2 dampers {self.summary()} ({self.axle})"]
+        sleeves = self.sleeve_parts(machine.axle(self.axle).damper)
+        return [f"2 dampers {self.summary()} ({self.axle})", *sleeves]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Measure, prime, fit."""

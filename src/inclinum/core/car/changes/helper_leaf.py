@@ -31,6 +31,10 @@ class HelperLeaf(Change):
         description="deflection of the main pack from its free arch",
         json_schema_extra={"unit": "mm", "step": 1, "slider": [0, 200]},
     )
+    thickness_mm: float = Field(
+        default=0, ge=0, le=100, title="Thickness together", description="under the U-bolts: they have to be as much "
+        "longer", json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
     part: PartNumber = ""
 
     @classmethod
@@ -42,7 +46,9 @@ class HelperLeaf(Change):
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """The helper; one that was there comes off."""
-        helper = LeafHelper(rate_n_per_mm=self.rate_n_per_mm, contact_deflection_mm=self.contact_mm)
+        helper = LeafHelper(
+            rate_n_per_mm=self.rate_n_per_mm, contact_deflection_mm=self.contact_mm, thickness_mm=self.thickness_mm
+        )
         return {"spring": pack_of(self.axle, axle).model_copy(update={"helper": helper})}
 
     def summary(self) -> str:

@@ -2,13 +2,14 @@
 
 from typing import ClassVar, Literal
 
+from inclinum.core.car.changes.on_leaves import UBolted
 from inclinum.core.car.changes.other_spring import OtherSpring
-from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.plan import millimetres, named
 from inclinum.core.springs.fitted import LeafPackData
 
 
-class LeafPacks(OtherSpring):
+class LeafPacks(OtherSpring, UBolted):
     """Both leaf packs of an axle renewed."""
 
     title: ClassVar[str] = "Leaf packs"
@@ -21,6 +22,10 @@ class LeafPacks(OtherSpring):
     type: Literal["leaf_packs"] = "leaf_packs"
     spring: LeafPackData
 
+    def changed(self, axle: Axle) -> dict[str, object]:
+        """The packs, on new U-bolts."""
+        return super().changed(axle) | self.u_bolted(axle)
+
     def summary(self) -> str:
         """Leaves and free arch."""
         s = self.spring
@@ -32,7 +37,8 @@ class LeafPacks(OtherSpring):
         """Packs, and what is never used twice."""
         return [
             *super().parts(machine),
-            f"4 U-bolts with nuts, centre bolts, eye and shackle bushes ({self.axle})",
+            self.ordered_u_bolts(self.apply(machine).axle(self.axle)),
+            f"Centre bolts, eye and shackle bushes ({self.axle})",
         ]
 
     def steps(self, machine: Vehicle) -> list[str]:

@@ -4,15 +4,14 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.car.changes.base import Change
-from inclinum.core.car.changes.on_leaves import pack_of
+from inclinum.core.car.changes.on_leaves import UBolted, pack_of
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import named
 
 
-class LeavesChanged(Change):
+class LeavesChanged(UBolted):
     """The same number of leaves added to both packs, or taken out."""
 
     title: ClassVar[str] = "Leaves added or out"
@@ -49,7 +48,8 @@ class LeavesChanged(Change):
         if not 1 <= left <= 20:
             raise DomainError(f"The {self.axle} packs have {pack.leaves} leaves: {left} cannot be left.")
         arch = pack.free_arch_mm + self.arch_by_mm
-        return {"spring": pack.model_copy(update={"leaves": left, "free_arch_mm": arch, "part": self.part})}
+        changed = pack.model_copy(update={"leaves": left, "free_arch_mm": arch, "part": self.part})
+        return {"spring": changed} | self.u_bolted(axle)
 
     def summary(self) -> str:
         """Leaves and arch."""
@@ -58,11 +58,11 @@ class LeavesChanged(Change):
 
     def parts(self, machine: Vehicle) -> list[str]:
         """New leaves, and what is never used twice."""
-        _ = machine
+        bolts = self.ordered_u_bolts(self.apply(machine).axle(self.axle))
         new = (
             [f"{2 * self.leaves_by} leaves {self.part} ({self.axle})".replace("  ", " ")] if self.leaves_by > 0 else []
         )
-        return [*new, f"2 centre bolts, 4 U-bolts with nuts ({self.axle})"]
+        return [*new, f"2 centre bolts ({self.axle})", bolts]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """On the bench, in a vice."""

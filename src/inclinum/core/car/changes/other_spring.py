@@ -3,11 +3,11 @@
 from typing import TYPE_CHECKING, Any, ClassVar, Self
 
 from inclinum.core.car.archetypes.respring import kinds_for, respring
-from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.base import Change, spring_name
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
-from inclinum.core.springs.fitted import SPRINGS
+from inclinum.core.springs.fitted import SPRINGS, FittedSpring
 
 
 class OtherSpring(Change):
@@ -18,6 +18,7 @@ class OtherSpring(Change):
     costs: ClassVar[str] = "another rate rides and rolls otherwise; the window of travel stays"
     equation: ClassVar[str] = "F(L)·MR = load at the new rest: L is found on the length curve of the linkage"
     source: ClassVar[str] = "virtual work on the linkage; the load is inferred at the measured height, or weighed"
+    looked_at_as: ClassVar[str] = "spring"
     kind: ClassVar[str]
     """Its kind as a job file names it."""
 
@@ -30,6 +31,17 @@ class OtherSpring(Change):
         if cls.kind not in kinds_for(axle):
             raise DomainError(cls._refusal(name, axle))
         return cls.model_validate({"axle": name, "spring": respring(axle, cls.kind).spring.model_dump() | {"part": ""}})
+
+    def with_spring(self, spring: FittedSpring) -> Self | None:
+        """Another one of its kind."""
+        if type(spring) is not SPRINGS[self.kind]:
+            return None
+        return self.model_copy(update={"spring": spring})
+
+    @property
+    def setting(self) -> str:
+        """The spring."""
+        return spring_name(self.spring.part, self.summary())
 
     @classmethod
     def _refusal(cls, name: AxleName, axle: Axle) -> str:

@@ -4,15 +4,14 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import Field
 
-from inclinum.core.car.changes.base import Change
-from inclinum.core.car.changes.on_leaves import axle_placed, leaf_axle
+from inclinum.core.car.changes.on_leaves import UBolted, axle_placed, leaf_axle
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import millimetres
 
 
-class OverAxle(Change):
+class OverAxle(UBolted):
     """Packs of a leaf axle hung over or under the axle tube instead."""
 
     title: ClassVar[str] = "Packs over or under the axle"
@@ -49,7 +48,7 @@ class OverAxle(Change):
                 f"With {millimetres(self.between_mm)} from seat to seat the {self.axle} packs still lie "
                 f"{side} the axle."
             )
-        return axle_placed(axle, placed)
+        return axle_placed(axle, placed) | self.u_bolted(axle)
 
     def summary(self) -> str:
         """How far."""
@@ -57,8 +56,8 @@ class OverAxle(Change):
 
     def parts(self, machine: Vehicle) -> list[str]:
         """Seats, U-bolts."""
-        _ = machine
-        return [f"2 weld-on spring seats, 4 U-bolts with nuts and plates ({self.axle})"]
+        bolts = self.ordered_u_bolts(self.apply(machine).axle(self.axle))
+        return [f"2 weld-on spring seats, 4 plates ({self.axle})", bolts]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """A welder's work, at the right pinion angle."""

@@ -5,6 +5,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.car.archetypes.respring import kinds_for
+from inclinum.core.car.attached import SpringSeats
 from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.changes.spacer import Spacer
 from inclinum.core.car.vehicle import Axle, Vehicle
@@ -12,6 +13,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import MADE_TO_MM
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
+from inclinum.core.springs.fitted import StackData
 
 
 def _on_a_seat(name: AxleName, axle: Axle) -> None:
@@ -49,6 +51,14 @@ class SeatSpacer(Spacer, Sided):
         default=None, ge=-60, le=80, title="Right, where other", description="left blank where both are alike; 0: none",
         json_schema_extra={"unit": "mm"},
     )  # fmt: skip
+    lies: Literal["below", "above"] = Field(default="below", title="Lies", description="below the spring or above it")
+    centres_on_mm: float | None = Field(
+        default=None, gt=10, le=400, title="Centres the spring on", description="of an adapter or reducing ring",
+        json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
+    kept_by: str = Field(
+        default="", max_length=80, title="Kept by", description="bolt, tab or register that keeps it in its place"
+    )
     tolerance_mm: float = Field(default=MADE_TO_MM, ge=0, le=10, title="Thickness ±", json_schema_extra={"unit": "mm"})
     part: PartNumber = ""
 
@@ -62,6 +72,15 @@ class SeatSpacer(Spacer, Sided):
         """Less room for the spring."""
         _on_a_seat(self.axle, axle)
         apart: dict[str, object] = {"uneven_mm": axle.uneven_mm + self.left_over_mean} if self.uneven else {}
+        if self.lies == "below":
+            apart |= {"spring": axle.spring.collar_up(self.mean)}
+        elif self.uneven and isinstance(axle.spring, StackData):
+            raise DomainError(
+                f"Above the {self.axle} stacks rings are alike on both sides: what differs is set at the collars."
+            )
+        if self.centres_on_mm is not None:
+            end = "lower_mm" if self.lies == "below" else "upper_mm"
+            apart |= {"seats": (axle.seats or SpringSeats()).model_copy(update={end: self.centres_on_mm})}
         return {"seat_spacer_mm": axle.seat_spacer_mm + self.mean} | apart
 
     def at(self, value: float) -> Self:
@@ -72,13 +91,21 @@ class SeatSpacer(Spacer, Sided):
         """By its thickness."""
         return f"{self.title.lower()} {self.each(' mm')}" if self.uneven else super().sized()
 
+    @property
+    def _where(self) -> str:
+        return "under" if self.lies == "below" else "over"
+
+    @property
+    def _kept(self) -> str:
+        return f" Kept by {self.kept_by}." if self.kept_by else ""
+
     def summary(self) -> str:
         """Thickness."""
         if self.uneven:
-            return named(self.part, f"{self.each(' mm')} under the spring")
+            return named(self.part, f"{self.each(' mm')} {self._where} the spring")
         if self.thickness_mm < 0:
-            return named(self.part, f"{millimetres(-self.thickness_mm)} less under the spring")
-        return named(self.part, f"{millimetres(self.thickness_mm)} under the spring")
+            return named(self.part, f"{millimetres(-self.thickness_mm)} less {self._where} the spring")
+        return named(self.part, f"{millimetres(self.thickness_mm)} {self._where} the spring")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The spacers of each thickness; none where one is only taken out."""
@@ -98,9 +125,13 @@ class SeatSpacer(Spacer, Sided):
         if self.uneven:
             return [
                 f"Lay the spacer on the seat, chamfer to the seat, then the isolator: {self.each(' mm')} "
-                "(minus: so much less than was there, 0: none)."
+                f"(minus: so much less than was there, 0: none).{self._kept}"
             ]
         if self.thickness_mm < 0:
             less = millimetres(-self.thickness_mm)
             return [f"Take out {less} at the seat: the spacer, or a thinner isolator in. The spring still seats by it."]
-        return [f"Lay the {millimetres(self.thickness_mm)} spacer on the seat, chamfer to the seat, then the isolator."]
+        seat = "seat" if self.lies == "below" else "upper seat"
+        return [
+            f"Lay the {millimetres(self.thickness_mm)} spacer on the {seat}, chamfer to the seat, then the isolator."
+            f"{self._kept}"
+        ]

@@ -3,12 +3,12 @@
 from typing import ClassVar, Literal, Self
 
 from inclinum.core.car.archetypes.respring import kinds_for, respring
-from inclinum.core.car.changes.base import Change
+from inclinum.core.car.changes.base import Change, spring_name
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Search, millimetres
-from inclinum.core.springs.fitted import Coil
+from inclinum.core.springs.fitted import Coil, FittedSpring
 
 
 class SpringSwap(Change):
@@ -20,6 +20,7 @@ class SpringSwap(Change):
     source: ClassVar[str] = "Hooke's law; F is inferred at the measured height, or weighed"
     provides: ClassVar[str] = "coil"
     place: ClassVar[str] = "Springs"
+    looked_at_as: ClassVar[str] = "spring"
     known_as: ClassVar[tuple[str, ...]] = ("coils", "lowering springs", "raised springs", "stiffer springs")
     costs: ClassVar[str] = "another rate rides and rolls otherwise; the window of travel stays"
 
@@ -62,6 +63,15 @@ class SpringSwap(Change):
         """Another coil; or the same one of another free length, mm."""
         coil = self.coil.model_copy(update={"free_length_mm": value, "part": ""}) if isinstance(value, float) else value
         return self.model_copy(update={"coil": coil})
+
+    def with_spring(self, spring: FittedSpring) -> Self | None:
+        """Another coil."""
+        return self.model_copy(update={"coil": spring}) if isinstance(spring, Coil) else None
+
+    @property
+    def setting(self) -> str:
+        """The coil."""
+        return spring_name(self.coil.part, self.summary())
 
     def search(self, axle: Axle) -> Search | None:
         """Free lengths at the same rate, 80 mm either way, as long as it is no solid block."""

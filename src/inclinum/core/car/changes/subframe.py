@@ -31,6 +31,10 @@ class SubframeLowered(Change):
     carries_springs: bool = Field(default=False, title="Springs stand on it")
     carries_dampers: bool = Field(default=False, title="Dampers stand on it")
     carries_steering: bool = Field(default=True, title="Steering sits on it")
+    carries_differential: bool = Field(
+        default=False, title="Differential sits on it", description="half-shafts start lower"
+    )
+    carries_anti_roll_bar: bool = Field(default=False, title="Anti-roll bar sits on it")
     part: PartNumber = ""
 
     @classmethod
@@ -52,12 +56,27 @@ class SubframeLowered(Change):
         if corner.steering is not None and not self.carries_steering:
             stays.add(corner.steering.inner)
         down = shift(0.0, 0.0, -self.by_mm)
-        return moved(axle, {n: down for n in frame_points(axle.linkage) if n not in stays}, both_sides=False)
+        return self._hung(axle) | moved(
+            axle, {n: down for n in frame_points(axle.linkage) if n not in stays}, both_sides=False
+        )
+
+    def _hung(self, axle: Axle) -> dict[str, object]:
+        """What else it takes down: where shafts start, and where the bar turns."""
+        found: dict[str, object] = {}
+        if self.carries_differential and axle.half_shaft:
+            x, y, z = axle.half_shaft.inner
+            found["half_shaft"] = axle.half_shaft.model_copy(update={"inner": (x, y, z - self.by_mm)})
+        if self.carries_anti_roll_bar and (link := axle.anti_roll_link):
+            x, y, z = link.eye
+            lower = {"bar_z_mm": link.bar_z_mm - self.by_mm, "eye": (x, y, z - self.by_mm)}
+            found["anti_roll_link"] = link.model_copy(update=lower)
+        return found
 
     def summary(self) -> str:
         """How much, and with what."""
         with_it = [n for n, on in (("springs", self.carries_springs), ("dampers", self.carries_dampers),
-                                   ("steering", self.carries_steering)) if on]  # fmt: skip
+                                   ("steering", self.carries_steering), ("differential", self.carries_differential),
+                                   ("anti-roll bar", self.carries_anti_roll_bar)) if on]  # fmt: skip
         return named(self.part, f"{millimetres(self.by_mm)}{', with ' + ', '.join(with_it) if with_it else ''}")
 
     def parts(self, machine: Vehicle) -> list[str]:

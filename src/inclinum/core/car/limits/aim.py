@@ -21,7 +21,7 @@ def check(case: Case) -> list[Finding]:
         if end is None:
             continue
         wanted[name] = end
-        miss = stance.rise - end.rise
+        miss = end.missed(stance.rise)
         if abs(miss) > aim.tolerance_mm:
             found.append(
                 Finding(

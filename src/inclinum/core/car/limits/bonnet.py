@@ -20,8 +20,11 @@ def check(case: Case) -> list[Finding]:
         if top is None or was is None or was.bonnet_gap_mm is None:
             continue
         before, after = was.stud_length_mm - came.top_spacer_mm, top.stud_length_mm - axle.top_spacer_mm
-        left = was.bonnet_gap_mm - (after - before)
-        if left >= WANTED_MM or after <= before:
+        # What stands on the studs stands under the bonnet too.
+        over = 0.0 if top.bonnet_gap_mm is None else was.bonnet_gap_mm - top.bonnet_gap_mm
+        higher = after - before + over
+        left = was.bonnet_gap_mm - higher
+        if left >= WANTED_MM or higher <= 0:
             continue
         found.append(
             Finding(
@@ -33,9 +36,9 @@ def check(case: Case) -> list[Finding]:
                 limit=WANTED_MM,
                 margin=left - WANTED_MM,
                 unit="mm",
-                why=f"They stand {after - before:.0f} mm higher than before, under {was.bonnet_gap_mm:g} mm of gap.",
+                why=f"They stand {higher:.0f} mm higher than before, under {was.bonnet_gap_mm:g} mm of gap.",
                 source="gap over the stud tips, as measured",
-                cures=_shorter_studs(case, name, was.bonnet_gap_mm + before + axle.top_spacer_mm - WANTED_MM),
+                cures=_shorter_studs(case, name, was.bonnet_gap_mm - over + before + axle.top_spacer_mm - WANTED_MM),
             )
         )
     return found

@@ -5,15 +5,12 @@ import math
 import numpy as np
 
 from inclinum.core.car.attached import FlexLine
-from inclinum.core.car.carried import Carried
+from inclinum.core.car.carried import carried_at_locks
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.document.names import SIDES, AxleName
 from inclinum.core.kinematics.rigid import Array
-
-SETTLED = 3
-"""Times the travel at full lock is corrected: the wheel moves by millimetres, the rest is far below one."""
 
 
 def spans(stance: Stance, line: FlexLine, travels: Array) -> Array:
@@ -26,19 +23,7 @@ def spans(stance: Stance, line: FlexLine, travels: Array) -> Array:
 
     Source: derived here: the hub's clip goes with the upright, steered by the rack or the box.
     """
-    corner, lock = stance.corner, stance.axle.full_lock
-    if corner.steering is None or not lock:
-        wheel = Carried(stance, corner.sweep(travels).poses)
-    else:
-        most = math.radians(lock) if corner.steering.kind == "box" else lock
-        adjusted = corner.steered(np.array([0.0, most, -most]))
-        # Steered, the wheel rises or falls on its axis: what it hangs on is as long as it was straight ahead.
-        at = np.repeat(travels[None, :], 3, axis=0)
-        for _ in range(SETTLED):
-            motion = corner.sweep(at, adjusted=adjusted)
-            assert motion.damper_length is not None, "an axle has a damper"
-            at = at + (motion.damper_length - motion.damper_length[:1]) / motion.damper_ratio
-        wheel = Carried(stance, corner.sweep(at, adjusted=adjusted).poses, adjusted)
+    wheel = carried_at_locks(stance, travels)
     reached = np.linalg.norm(wheel.place(np.array(line.wheel)) - np.array(line.body), axis=-1)
     return reached.reshape(-1, travels.size)
 

@@ -17,12 +17,18 @@ TRIED = 5.0
 
 
 def apart(case: Case, name: AxleName) -> float | None:
-    """Left less right of the planned heights, mm; None where one of them was not read."""
+    """Left less right of the planned heights, less what the brief wants of that, mm; None where one was not read."""
     read = [case.job.measure.corner(name, side, "hub_to_arch") for side in ("left", "right")]
     if read[0] is None or read[1] is None:
         return None
     beyond = by_its_side(case.job, case.before, case.after)
-    return read[0].value - read[1].value + beyond[name, "left"] - beyond[name, "right"]
+    return (
+        read[0].value
+        - read[1].value
+        + beyond[name, "left"]
+        - beyond[name, "right"]
+        - (case.job.brief.aim(name).left_higher)
+    )
 
 
 def check(case: Case) -> list[Finding]:
@@ -33,19 +39,23 @@ def check(case: Case) -> list[Finding]:
         if planned is None or abs(planned) <= APART_MM:
             continue
         axle = case.after.vehicle.axle(name)
-        made = bool(axle.uneven_mm or axle.uneven_deg)
+        asked = bool(case.job.brief.aim(name).left_higher)
+        than = " than the brief wants" if asked else ""
+        made = bool(axle.uneven_mm or axle.uneven_deg) or asked
         low: Side = "right" if planned > 0 else "left"
         found.append(
             Finding(
                 id=f"sides.{name}",
                 axle=name,
                 severity="fix" if made else "know",
-                what=f"{name.capitalize()} stands {abs(planned):.0f} mm lower on the {low}",
+                what=f"{name.capitalize()} stands {abs(planned):.0f} mm lower on the {low}{than}",
                 value=planned,
                 limit=APART_MM,
                 margin=APART_MM - abs(planned),
                 unit="mm",
-                why="Set so, the sides differ by more than a tape is wrong."
+                why="The brief wants a height of its own on each side: what is set wheel by wheel gives it."
+                if asked
+                else "Set so, the sides differ by more than a tape is wrong."
                 if made
                 else "It came so: a tired spring, a bent part, or a load on one side. Where no part is at fault, "
                 "springs that are set wheel by wheel level it, and shift load to the corner across.",

@@ -1,9 +1,13 @@
 """Tyres at full bump, wider, or further out: what is left to arch, guard and unit."""
 
+import numpy as np
+
 from inclinum.core.car.attached import TyreGap
+from inclinum.core.car.carried import carried_at, carried_at_locks
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
+from inclinum.core.kinematics.rigid import Array
 
 
 def left(gap: TyreGap, before: Stance, after: Stance) -> float:
@@ -16,11 +20,39 @@ def left(gap: TyreGap, before: Stance, after: Stance) -> float:
     Source: derived here: above, the wheel comes nearer by its travel from where it was read to full bump, and by what
     the tyre has grown in radius; beside, by half of what it is wider and by what it stands further in or out.
     """
+    if gap.at is not None:
+        return _beside_place(gap, before, after)
     if gap.lies == "above":
         return gap.gap_mm - (after.bump_end - after.baseline) - after.axle.tyre_growth_mm
     half_wider = (after.axle.tyre_wider_mm - before.axle.tyre_wider_mm) / 2
     out = after.axle.wheel_out_mm - before.axle.wheel_out_mm
     return gap.gap_mm - half_wider + (out if gap.lies == "inside" else -out)
+
+
+def _beside_place(gap: TyreGap, before: Stance, after: Stance) -> float:
+    """Room left between tyre and a place on the body at ride height and full bump, straight ahead and at both locks.
+
+    Source: derived here: distance of a place to a cylinder about the hub; what that differs from the gap as it was read
+    (shoulders are round, tyres are not all alike) stays as it is.
+    """
+    assert gap.at is not None, "it has a place"
+    place = np.array(gap.at)
+    read = float(_clear(before, place, np.array([before.baseline]), straight=True).min())
+    travels = np.array([after.travel, after.bump_end])
+    return gap.gap_mm - read + float(_clear(after, place, travels, straight=False).min())
+
+
+def _clear(stance: Stance, place: Array, travels: Array, *, straight: bool) -> Array:
+    """Distance of a place on the body from the tyre's cylinder, mm; negative inside it."""
+    wheel = carried_at(stance, travels) if straight else carried_at_locks(stance, travels)
+    axle = stance.axle
+    assert axle.tyre_width_mm is not None, "an axle with such a gap has the width of its tyres"
+    off = place - wheel.poses.centre
+    along = np.sum(off * wheel.spin_axis(), axis=-1)
+    radial = np.sqrt(np.maximum(np.sum(off**2, axis=-1) - along**2, 0.0)) - axle.tyre_radius_mm
+    axial = np.abs(along) - (axle.tyre_width_mm + axle.tyre_wider_mm) / 2
+    outside = np.hypot(np.maximum(radial, 0.0), np.maximum(axial, 0.0))
+    return np.where(outside > 0, outside, np.maximum(radial, axial))
 
 
 def check(case: Case) -> list[Finding]:
@@ -33,6 +65,11 @@ def check(case: Case) -> list[Finding]:
             if room >= gap.keep_mm:
                 continue
             at = "at full bump" if gap.lies == "above" else "beside it"
+            locked = ""
+            if gap.at is not None:
+                at = "at full bump or full lock" if axle.full_lock and stance.corner.steering else "at full bump"
+            elif stance.corner.steering is not None:
+                locked = " Turned to lock it needs more: enter its place, and it is worked out."
             found.append(
                 Finding(
                     id=f"tyre_gap.{name}.{n}",
@@ -44,9 +81,7 @@ def check(case: Case) -> list[Finding]:
                     margin=room - gap.keep_mm,
                     unit="mm",
                     why=f"{left(gap, before, before):.0f} mm were left with the vehicle as it came. A tyre that "
-                    "rubs wears "
-                    "through, and lifts the arch or the brake line with it. Turned to lock it needs more: look "
-                    "there too.",
+                    f"rubs wears through, and lifts the arch or the brake line with it.{locked}",
                     source="gap as read, travel to full bump, size and place of the tyre",
                 )
             )

@@ -1,0 +1,56 @@
+"""What the brief wants of an end, as the drop of the body there that meets it, however it was said."""
+
+from dataclasses import dataclass
+from typing import TYPE_CHECKING
+
+from inclinum.core.bike.machine import End
+from inclinum.core.kinematics import attitude
+
+if TYPE_CHECKING:  # the limits ask for aims, and a case is what limits look at
+    from inclinum.core.bike.limits.case import BikeCase
+
+
+@dataclass(frozen=True)
+class AimedDrop:
+    """An aim of one end, told as a drop.
+
+    Args:
+        drop: of the body at the axle station, rider on, that meets it, mm; with the other end as it is planned.
+        said: the aim in words, for a sentence that begins with “The brief wants”.
+        at_least: whether lower is as good.
+    """
+
+    drop: float
+    said: str
+    at_least: bool = False
+
+    def missed(self, drop: float) -> float:
+        """How much too low a drop is, negative too high, mm; 0 where lower is as good."""
+        over = drop - self.drop
+        return min(over, 0.0) if self.at_least else over
+
+
+def aimed(case: "BikeCase", end: End) -> AimedDrop | None:
+    """What is wanted of an end; None where nothing is.
+
+    Source: derived here: the seat moves with the rear by its share of the wheelbase.
+    """
+    brief = case.job.brief
+    if end == "rear" and brief.rear_by != "drop":
+        return _by_seat(case)
+    drop = brief.aim(end)
+    return None if drop is None else AimedDrop(drop.value, f"{drop.value:+.0f} mm of drop, rider on")
+
+
+def _by_seat(case: "BikeCase") -> AimedDrop:
+    brief, legs = case.job.brief, case.reach
+    part = float(attitude.drop_at(case.bike.seat.x_mm, 0.0, 1.0, case.before.bike.wheelbase_mm))
+    if brief.rear_by == "seat":
+        assert brief.seat_wanted is not None, "an aim by the seat has its height"
+        wanted = brief.seat_wanted.value
+        lower = (legs.seat_after_mm - wanted) / part
+        return AimedDrop(case.rear_drop + lower, f"the seat {wanted:.0f} mm above the ground, rider on")
+    missing = legs.both_missing_after_mm if brief.rear_by == "both_feet" else legs.one_missing_after_mm
+    assert missing is not None, "feet that are to reach have legs"
+    whose = "both feet" if brief.rear_by == "both_feet" else "one foot, leaning,"
+    return AimedDrop(case.rear_drop + missing / part, f"{whose} flat on the ground", at_least=True)
