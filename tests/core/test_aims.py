@@ -23,6 +23,13 @@ def mm(value: float) -> Length:
 NOTHING = AxleAim(by="none")
 
 
+def untold(job: Job) -> str:
+    """Why an aim cannot be held against anything: the rest is worked out all the same."""
+    answer = predict(job)
+    assert (answer.front.aim, answer.front.aim_met) == (None, None)
+    return next(f.why for f in answer.findings if f.id == "aim_untold.front")
+
+
 def wanting(front: AxleAim, rear: AxleAim = NOTHING) -> Job:
     """A car read at 400 mm (front) and 390 mm (rear) from hub to arch, with wheels of its own radius."""
     job = job_on("wishbones", "front")
@@ -139,8 +146,7 @@ def test_two_rakes_have_nothing_to_stand_on() -> None:
 
 @pytest.mark.parametrize(("station", "said"), [("boot sill", "none of this vehicle's stations"), ("rear bumper", "%")])
 def test_a_station_that_is_not_there_or_over_the_other_axle_is_refused(station: str, said: str) -> None:
-    with pytest.raises(DomainError, match=said):
-        predict(wanting(AxleAim(by="station", station=station, height=mm(400))))
+    assert said in untold(wanting(AxleAim(by="station", station=station, height=mm(400))))
 
 
 def test_it_fits_under_a_height_by_its_highest_place_and_lower_is_as_good() -> None:
@@ -160,9 +166,9 @@ def test_it_fits_under_a_height_by_its_highest_place_and_lower_is_as_good() -> N
     # With the rear 30 lower it is 12 lower already.
     rear = predict(on(job, Stated(axle="rear", what="Cut", rise_mm=-30)))
     assert rear.front.aim == pytest.approx(0, abs=0.01)
-    nowhere = low.model_copy(update={"vehicle": low.vehicle.model_copy(update={"stations": (), "headlamp": None})})
-    with pytest.raises(DomainError, match="Nothing says how high"):
-        predict(nowhere)
+    # Bumpers are no roof: with them alone nobody knows what it fits under.
+    nowhere = low.model_copy(update={"vehicle": low.vehicle})
+    assert "Nothing says how high" in untold(nowhere)
 
 
 def test_each_corner_can_have_its_own_height() -> None:

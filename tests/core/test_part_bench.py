@@ -46,6 +46,7 @@ def test_names_become_words_and_units() -> None:
     assert named("spring_force_at_baseline_N") == ("Spring force at baseline", "N")
     assert named("rate_N_per_mm") == ("Rate", "N/mm")
     assert named("margin_ok") == ("Margin ok", "")
+    assert named("installation_ratio") == ("Motion ratio", "")
 
 
 def test_a_coil_by_calliper_is_in_the_job_what_it_is_on_the_bench() -> None:

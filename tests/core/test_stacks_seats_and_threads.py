@@ -15,6 +15,7 @@ from inclinum.core.car.changes import (
     Collar,
     CrossoverRing,
     DamperSwap,
+    DualRateSprings,
     HelperLeaf,
     LeafPacks,
     SeatSpacer,
@@ -30,6 +31,7 @@ from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.vehicle import Axle, SlotAdjuster, StrutTop
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
+from inclinum.core.machines import offers
 from inclinum.core.springs.fitted import Coil, CoilWire, LeafPackData, SpringTable, StackCoil, StackData
 from tests.core.test_attached import with_front, with_rear
 from tests.core.test_changes_by_hand import on, rear_pack
@@ -102,15 +104,12 @@ def test_a_collar_turned_up_moves_height_and_step_a_ring_the_step_alone() -> Non
 def test_two_turns_more_stand_beside_what_is_set_and_a_tender_going_solid_is_told() -> None:
     job = stacked()
     table = predict(on(job, Collar(axle="rear", by_mm=0, pitch_mm=2))).settings["c0"]
-    assert [r.name for r in table.rows] == [
-        "-4 mm (-2.00 turns)", "-2 mm (-1.00 turns)", "+0 mm (+0.00 turns)", "+2 mm (+1.00 turns)",
-        "+4 mm (+2.00 turns)",
-    ]  # fmt: skip
+    assert [r.name for r in table.rows] == ["−2.00 turns", "−1.00 turns", "+0.00 turns", "+1.00 turns", "+2.00 turns"]
     more = predict(on(job, Collar(axle="rear", by_mm=4, pitch_mm=2))).rear
     assert float(table.rows[-1].cells[0].replace("−", "-")) == pytest.approx(more.rise, abs=0.06)
-    step, bump = (float(v.replace("−", "-")) for v in table.rows[-1].cells[5].split(" / "))
+    step, bump = (float(v.replace("−", "-")) for v in table.rows[-1].cells[4].split(" / "))
     assert (step, bump) == pytest.approx((more.rate_steps[0].past_ride_mm, more.rate_steps[0].before_bump_mm), abs=0.6)
-    assert float(table.rows[-1].cells[6]) == pytest.approx(more.bump_force_n, abs=0.6)
+    assert float(table.rows[-1].cells[5]) == pytest.approx(more.bump_force_n, abs=0.6)
     spring = job.vehicle.rear.spring
     assert isinstance(spring, StackData)
     # The ring so far away that the tender is solid first: nothing is left of it at full bump.
@@ -123,6 +122,21 @@ def test_two_turns_more_stand_beside_what_is_set_and_a_tender_going_solid_is_tol
     cured = predict(far.model_copy(update={"plan": far.plan.model_copy(update={"changes": ring.changes})}))
     assert not told(cured, "coil_bind.rear")
     assert cured.rear.rate_steps[0].what == "the divider meets its ring"
+
+
+def test_a_stack_that_is_solid_by_now_is_told_and_the_offer_of_other_changes_stands() -> None:
+    """A stack planned so short that it is metal at the measured height tells no spring to begin with."""
+    job = stacked()
+    spring = job.vehicle.rear.spring
+    assert isinstance(spring, StackData)
+    solid = spring.model_copy(
+        update={"main": spring.main.model_copy(update={"solid_length_mm": spring.main.free_length_mm - 5})}
+    )
+    planned = on(job, DualRateSprings(axle="rear", spring=solid))
+    refused = {o.type: o.refused for o in offers(planned) if o.axle == "rear"}
+    assert "pressed solid" in refused["spring_swap"]
+    assert refused["dual_rate_springs"] == ""
+    assert refused["damper_swap"] == ""
 
 
 def test_a_pressed_spring_is_what_the_press_read() -> None:

@@ -15,6 +15,8 @@ from inclinum.core.car.stood import Stood
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 
+ROOF_SHARE = 0.8
+"""A place lower than this share of the body's outline is not what a vehicle fits under a beam by."""
 LEAST_PART = 0.25
 """A station moves with an end by its share of the wheelbase: with less than this it is the other end's."""
 
@@ -72,6 +74,17 @@ def aimed(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed | None
     return _at_station(job, before, after, name, aim.station, wanted, growth)
 
 
+def told(job: Job, before: Stood, after: Stood, name: AxleName) -> tuple[Aimed | None, str]:
+    """What is wanted of an end, and why it cannot be told as a rise: a sentence, empty where it can.
+
+    A brief that names what the vehicle does not have judges nothing; everything else is worked out all the same.
+    """
+    try:
+        return aimed(job, before, after, name), ""
+    except DomainError as no:
+        return None, str(no)
+
+
 def _raked(before: Stood, after: Stood, name: AxleName, rake_deg: float, growth: float) -> Aimed:
     other: AxleName = "rear" if name == "front" else "front"
     over = after.vehicle.wheelbase_mm * math.tan(math.radians(rake_deg))
@@ -83,15 +96,16 @@ def _raked(before: Stood, after: Stood, name: AxleName, rake_deg: float, growth:
 
 def _under(job: Job, before: Stood, after: Stood, name: AxleName, wanted: float, growth: float) -> Aimed:
     """The highest station of the body that moves with this end, at most so high; lower is as good."""
+    top = max((z for _, z in after.vehicle.outline.body), default=0.0)
     there = [
         (station_after(job, before, after, s), s)
         for s in after.vehicle.stations
-        if s.on == "body" and _part(before, name, s.x_mm) >= LEAST_PART
+        if s.on == "body" and s.height_mm >= ROOF_SHARE * top and _part(before, name, s.x_mm) >= LEAST_PART
     ]
     if not there:
         raise DomainError(
-            f"Nothing says how high this vehicle is at its {name}: enter its highest place as a station, with its "
-            "height, or aim at something else."
+            f"Nothing says how high this vehicle is at its {name}: enter its highest place (roof, rack, aerial) as a "
+            "station of the vehicle, with its height, or aim at something else."
         )
     _, highest = max(there, key=lambda t: t[0])
     found = _at_station(job, before, after, name, highest.name, wanted, growth)

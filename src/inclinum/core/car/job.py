@@ -77,10 +77,14 @@ class Cargo(Document):
     left_mm: float = Field(default=0, ge=-2000, le=2000, description="left of the centre line")
 
 
+EXAMPLE_COIL = {"type": "coil_spring", "rate_n_per_mm": 28.0, "free_length_mm": 330.0, "solid_length_mm": 140.0}
+"""What a form begins with."""
+
+
 class SpringOnShelf(Document):
     """Springs the shop has or can get, of any kind."""
 
-    spring: SpringData
+    spring: SpringData = Field(examples=[EXAMPLE_COIL])
     pairs: int = Field(default=1, ge=0, le=99, description="on the shelf")
 
 

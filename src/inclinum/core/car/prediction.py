@@ -10,7 +10,7 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.car.aims import aimed
+from inclinum.core.car.aims import told
 from inclinum.core.car.changes import PlannedChange, apply_all
 from inclinum.core.car.claims import KitPrediction, kits, recovered
 from inclinum.core.car.corner_weights import BodyPrediction, by_its_side, weight_questions, whole_body
@@ -201,8 +201,8 @@ class AxlePrediction(Document):
     springs: list[ForceCurve]
     rate_steps: list[SteppedRate]
     """Where tender, groups or helper change the rate within the travel; empty where none does."""
-    bump_force_n: float
-    """Force of the spring at full bump."""
+    bump_force_n: float | None
+    """Force of the spring at full bump; None where it is solid by then."""
     wind_up_deg: dict[str, float]
     """Per arm: what its bushes would store if tightened at full droop."""
     inputs: list[InputShare]
@@ -340,6 +340,12 @@ def rate_steps(stance: Stance) -> list[SteppedRate]:
 STEP_MM = 0.5
 
 
+def _bump_force(stance: Stance) -> float | None:
+    length = float(stance.ride.spring_at(stance.bump_end))
+    solid = stance.axle.spring.is_coil and length < stance.ride.spring.solid_length
+    return None if solid else float(stance.ride.spring.force(length))
+
+
 def _shaft(before: Stance, after: Stance) -> ShaftJoints | None:
     if before.axle.prop_shaft is None or after.axle.prop_shaft is None:
         return None
@@ -404,7 +410,7 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
     # As they stand, each on its own linkage; and before with the body level, which tracks are compared with.
     was = before.corner.motion(poses.before[[0, 0]], np.array([assessed.before.pitch, 0.0]))
     now = after.corner.motion(poses.after[[0]], np.array([assessed.after.pitch]))
-    aim = aimed(assessed.job, assessed.before, assessed.after, name)
+    aim, _ = told(assessed.job, assessed.before, assessed.after, name)
     tolerance = assessed.job.brief.aim(name).tolerance_mm
     offsets = mean_offsets(assessed.before, assessed.job.measure, name)
     return AxlePrediction(
@@ -432,7 +438,7 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
         curves=_curves(after, offsets),
         springs=_springs(before, after),
         rate_steps=rate_steps(after),
-        bump_force_n=float(after.ride.spring_force(after.bump_end)),
+        bump_force_n=_bump_force(after),
         angles_read=[name for name in ANGLES if getattr(now, name) is not None],
         wind_up_deg={arm: math.degrees(turn) for arm, turn in after.corner.arm_turn(poses.after).items()},
         inputs=list(spread.inputs),

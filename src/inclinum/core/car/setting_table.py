@@ -120,9 +120,14 @@ def _stood(
         )  # fmt: skip
     best = max(kept, key=lambda k: k[0])[1] if kept else None
     marked, none = look.best(wanted)
+    # A column nobody has a number for says nothing.
+    told = [n for n in range(len(look.columns)) if any(r.cells[n] not in ("", "–") for r in rows)]
     return SettingTable(
-        columns=look.columns,
-        rows=tuple(r.model_copy(update={"best": n == best}) for n, r in enumerate(rows)),
+        columns=tuple(look.columns[n] for n in told),
+        rows=tuple(
+            r.model_copy(update={"best": n == best, "cells": tuple(r.cells[k] for k in told)})
+            for n, r in enumerate(rows)
+        ),
         note=marked if kept else none,
     )
 
@@ -156,12 +161,17 @@ def _spring_cells(stance: Stance) -> tuple[str, ...]:
     ride, coil = stance.ride, stance.axle.spring.is_coil
     steps = [t for s in stance.axle.spring.rate_steps() if (t := ride.travel_of_spring(s.length)) is not None]
     step = steps[0] if steps and stance.full_droop <= steps[0] <= stance.bump_end else None
+    # Past ride height, and before full bump.
+    stepped = (
+        f"{_figure(step - stance.travel, 0, signed=True)} / {_figure(stance.bump_end - step, 0)}"
+        if step is not None
+        else "–"
+    )
+    held, left = (_figure(v, 0) if coil else "–" for v in (_held(stance), _coil_room(stance)))
+    solid = coil and _coil_room(stance) < 0
     return (
-        _figure(stance.rise, 1, signed=True), _figure(stance.wheel_rate, 1), _figure(stance.frequency, 2),
-        _figure(_held(stance), 0) if coil else "–", _figure(_coil_room(stance), 0) if coil else "–",
-        "–" if step is None else f"{_figure(step - stance.travel, 0, signed=True)} / "
-        f"{_figure(stance.bump_end - step, 0)}",
-        _figure(float(ride.spring_force(stance.bump_end)), 0),
+        _figure(stance.rise, 1, signed=True), _figure(stance.wheel_rate, 1), held, left, stepped,
+        "solid" if solid else _figure(float(ride.spring_force(stance.bump_end)), 0),
     )  # fmt: skip
 
 
@@ -199,7 +209,7 @@ LOOKS = {
     ),
     "spring": Look(
         (
-            "rise, mm", "wheel rate, N/mm", "frequency, Hz", "held at droop, mm", "coils left at bump, mm",
+            "rise, mm", "wheel rate, N/mm", "held at droop, mm", "coils left at bump, mm",
             "rate steps past ride / before bump, mm", "force at bump, N",
         ),
         _spring_cells, _spring_good, _spring_best,

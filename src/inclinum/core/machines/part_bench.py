@@ -93,7 +93,7 @@ class BenchAnswer(Document):
 UNITS = {
     "N_per_mm2": "N/mm²", "N_mm_per_rad": "N·mm/rad", "N_per_mm": "N/mm", "mm2_per_mm": "mm²/mm", "mm3": "mm³",
     "mm2": "mm²", "mm": "mm", "deg": "°", "Hz": "Hz", "kg": "kg", "N": "N", "turns": "turns", "percent": "%",
-    "ratio": "", "per_mm": "1/mm",
+    "ratio": "", "per_mm": "1/mm", "m_per_s2": "m/s²",
 }  # fmt: skip
 """Units by the ending of a result's name, the longer endings first."""
 
@@ -126,6 +126,9 @@ def _titled(schema: dict[str, Any]) -> dict[str, Any]:
             field["title"] = words
             if unit:
                 field["unit"] = unit
+        for name in LAST:
+            if name in table.get("properties", {}):
+                table["properties"][name] = table["properties"].pop(name)
     return schema
 
 
@@ -137,8 +140,14 @@ def named(field: str) -> tuple[str, str]:
     return _words(field), ""
 
 
+IN_WORDS = {"G": "shear modulus", "E": "elastic modulus", "installation": "motion ratio", "xz": "forward and up"}
+"""Short names of the sheets, in the field's words."""
+LAST = ("G_N_per_mm2", "E_N_per_mm2", "gravity_m_per_s2", "atmosphere_N_per_mm2")
+"""Constants that nobody sets often: they stand at the end of a form."""
+
+
 def _words(name: str) -> str:
-    text = name.replace("_", " ").strip()
+    text = " ".join(IN_WORDS.get(word, word) for word in name.split("_")).strip()
     return text[:1].upper() + text[1:]
 
 

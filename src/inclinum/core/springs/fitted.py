@@ -46,8 +46,8 @@ AGREE_SHARE = 0.15
 class CoilWire(Document):
     """What callipers give of a coil that carries no stamp."""
 
-    wire_mm: float = Field(gt=1, le=40, title="Wire diameter", examples=[12], json_schema_extra={"unit": "mm"})
-    outside_mm: float = Field(gt=10, le=400, title="Outside diameter", examples=[120], json_schema_extra={"unit": "mm"})
+    wire_mm: float = Field(gt=1, le=40, title="Wire diameter", examples=[12])
+    outside_mm: float = Field(gt=10, le=400, title="Outside diameter", examples=[120])
     active_coils: float = Field(gt=0.5, le=40, title="Active coils", examples=[6])
     total_coils: float = Field(gt=0.5, le=44, title="All coils", examples=[7.5])
 
@@ -203,9 +203,13 @@ class Coil(SeatedSpring):
     title: ClassVar[str] = "Coil"
 
     type: Literal["coil_spring"] = "coil_spring"
-    rate_n_per_mm: float = Field(gt=0, le=2000, title="Rate", json_schema_extra={"unit": "N/mm"})
-    free_length_mm: float = Field(gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"})
-    solid_length_mm: float = Field(gt=5, le=1500, title="Solid length", json_schema_extra={"unit": "mm"})
+    rate_n_per_mm: float = Field(examples=[28.0], gt=0, le=2000, title="Rate")
+    free_length_mm: float = Field(
+        examples=[330.0], gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"}
+    )
+    solid_length_mm: float = Field(
+        examples=[140.0], gt=5, le=1500, title="Solid length", json_schema_extra={"unit": "mm"}
+    )
     active_coils: float | None = Field(default=None, gt=0.5, le=40, title="Active coils")
     wire: CoilWire | None = Field(
         default=None, title="By calliper", description="of a coil without a stamp; held against the stamp of one with"
@@ -264,15 +268,32 @@ class CoilGroupData(Document):
     clearance_per_coil_mm: float = Field(gt=0, le=200, title="Clearance of each coil", examples=[10])
 
 
+EXAMPLE_GROUPS = [
+    {"mean_diameter_mm": 110.0, "active_coils": coils, "clearance_per_coil_mm": clearance}
+    for coils, clearance in ((2.0, 6.0), (4.0, 18.0))
+]
+
+
 class ProgressiveCoilData(SeatedSpring):
     """A coil whose groups close in turn, from callipers."""
 
     title: ClassVar[str] = "Progressive coil"
 
     type: Literal["progressive_coil"] = "progressive_coil"
-    wire_mm: float = Field(gt=1, le=40, title="Wire diameter", json_schema_extra={"unit": "mm"})
-    groups: tuple[CoilGroupData, ...] = Field(min_length=1, max_length=12)
-    free_length_mm: float = Field(gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"})
+    wire_mm: float = Field(examples=[13.0], gt=1, le=40, title="Wire diameter")
+    groups: tuple[CoilGroupData, ...] = Field(
+        examples=[
+            [
+                {"mean_diameter_mm": 110.0, "active_coils": 2.0, "clearance_per_coil_mm": 6.0},
+                {"mean_diameter_mm": 110.0, "active_coils": 4.0, "clearance_per_coil_mm": 18.0},
+            ]
+        ],
+        min_length=1,
+        max_length=12,
+    )
+    free_length_mm: float = Field(
+        examples=[320.0], gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"}
+    )
 
     @model_validator(mode="after")
     def _closes_within_itself(self) -> "ProgressiveCoilData":
@@ -309,9 +330,13 @@ class ProgressiveCoilData(SeatedSpring):
 class StackCoil(Document):
     """One coil of a stack."""
 
-    rate_n_per_mm: float = Field(gt=0, le=2000, title="Rate", json_schema_extra={"unit": "N/mm"})
-    free_length_mm: float = Field(gt=10, le=1500, title="Free length", json_schema_extra={"unit": "mm"})
-    solid_length_mm: float = Field(gt=2, le=1500, title="Solid length", json_schema_extra={"unit": "mm"})
+    rate_n_per_mm: float = Field(examples=[50.0], gt=0, le=2000, title="Rate")
+    free_length_mm: float = Field(
+        examples=[180.0], gt=10, le=1500, title="Free length", json_schema_extra={"unit": "mm"}
+    )
+    solid_length_mm: float = Field(
+        examples=[80.0], gt=2, le=1500, title="Solid length", json_schema_extra={"unit": "mm"}
+    )
 
     @model_validator(mode="after")
     def _solid_is_shorter(self) -> "StackCoil":
@@ -330,11 +355,15 @@ class StackData(SeatedSpring):
     main: StackCoil
     order: Literal["tender_at_collar", "tender_at_far_end"] = "tender_at_collar"
     preload_mm: float = Field(
+        examples=[8.0],
         ge=-300, le=400, title="Preload", description="negative where it hangs loose, fully extended",
         json_schema_extra={"unit": "mm"},
     )  # fmt: skip
-    gap_mm: float = Field(ge=0, le=600, title="Divider to stop, fully extended", json_schema_extra={"unit": "mm"})
+    gap_mm: float = Field(
+        examples=[40.0], ge=0, le=600, title="Divider to stop, fully extended", json_schema_extra={"unit": "mm"}
+    )
     length_extended_mm: float = Field(
+        examples=[352.0],
         gt=20,
         le=2000,
         title="Stack at full extension",
@@ -402,8 +431,12 @@ class SpringTable(SeatedSpring):
     better_told: ClassVar[str] = "Read the press again near the length it rides at, closing and opening."
 
     type: Literal["spring_table"] = "spring_table"
-    free_length_mm: float = Field(gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"})
-    solid_length_mm: float = Field(gt=5, le=1500, title="Solid length", json_schema_extra={"unit": "mm"})
+    free_length_mm: float = Field(
+        examples=[320.0], gt=20, le=1500, title="Free length", json_schema_extra={"unit": "mm"}
+    )
+    solid_length_mm: float = Field(
+        examples=[140.0], gt=5, le=1500, title="Solid length", json_schema_extra={"unit": "mm"}
+    )
     rows: tuple[tuple[float, float], ...] = Field(
         min_length=1, max_length=60, title="Rows of length in mm and force in N", examples=[((250.0, 2500.0),)],
         description="from the longest to the shortest",
@@ -444,12 +477,13 @@ class LeafPackData(FittedSpring):
     title: ClassVar[str] = "Leaf pack"
 
     type: Literal["leaf_pack"] = "leaf_pack"
-    leaves: int = Field(ge=1, le=20, title="Leaves")
-    width_mm: float = Field(gt=10, le=200, title="Width", json_schema_extra={"unit": "mm"})
-    thickness_mm: float = Field(gt=1, le=40, title="Leaf thickness", json_schema_extra={"unit": "mm"})
-    length_mm: float = Field(gt=200, le=2500, title="Eye to eye", json_schema_extra={"unit": "mm"})
-    free_arch_mm: float = Field(ge=-200, le=600, title="Free arch", json_schema_extra={"unit": "mm"})
+    leaves: int = Field(examples=[6], ge=1, le=20, title="Leaves")
+    width_mm: float = Field(examples=[60.0], gt=10, le=200, title="Width")
+    thickness_mm: float = Field(examples=[7.0], gt=1, le=40, title="Leaf thickness")
+    length_mm: float = Field(examples=[1200.0], gt=200, le=2500, title="Eye to eye")
+    free_arch_mm: float = Field(examples=[150.0], ge=-200, le=600, title="Free arch")
     arch_mm: float = Field(
+        examples=[40.0],
         ge=-300, le=600, title="Arch at the reference height", description="from the line of the eyes to the seat",
         json_schema_extra={"unit": "mm"},
     )  # fmt: skip
@@ -496,9 +530,11 @@ class TorsionBarData(FittedSpring):
     title: ClassVar[str] = "Torsion bar"
 
     type: Literal["torsion_bar"] = "torsion_bar"
-    diameter_mm: float = Field(gt=5, le=80, title="Diameter", json_schema_extra={"unit": "mm"})
-    length_mm: float = Field(gt=100, le=2500, title="Active length", json_schema_extra={"unit": "mm"})
-    free_angle_deg: float = Field(gt=-60, lt=85, title="Free angle below horizontal", json_schema_extra={"unit": "°"})
+    diameter_mm: float = Field(examples=[24.0], gt=5, le=80, title="Diameter")
+    length_mm: float = Field(examples=[600.0], gt=100, le=2500, title="Active length")
+    free_angle_deg: float = Field(
+        examples=[25.0], gt=-60, lt=85, title="Free angle below horizontal", json_schema_extra={"unit": "°"}
+    )
     free_angle_tolerance_deg: float = Field(
         default=FREE_ANGLE_DEG, ge=0, le=10, title="Free angle ±", json_schema_extra={"unit": "°"}
     )
@@ -540,11 +576,17 @@ class AirSpringData(FittedSpring):
     title: ClassVar[str] = "Air spring"
 
     type: Literal["air_spring"] = "air_spring"
-    height_mm: float = Field(gt=20, le=600, title="Height at the reference height", json_schema_extra={"unit": "mm"})
-    area_mm2: float = Field(gt=100, le=200_000, title="Effective area", json_schema_extra={"unit": "mm²"})
+    height_mm: float = Field(
+        examples=[170.0], gt=20, le=600, title="Height at the reference height", json_schema_extra={"unit": "mm"}
+    )
+    area_mm2: float = Field(
+        examples=[7000.0], gt=100, le=200_000, title="Effective area", json_schema_extra={"unit": "mm²"}
+    )
     area_slope_mm2_per_mm: float = Field(default=0, ge=-1000, le=1000, title="Area change per mm of height")
-    volume_mm3: float = Field(gt=1000, le=1e8, title="Volume", json_schema_extra={"unit": "mm³"})
-    gauge_pressure_n_per_mm2: float = Field(gt=0.01, le=3, title="Gauge pressure", json_schema_extra={"unit": "N/mm²"})
+    volume_mm3: float = Field(examples=[1200000.0], gt=1000, le=1e8, title="Volume")
+    gauge_pressure_n_per_mm2: float = Field(
+        examples=[0.6], gt=0.01, le=3, title="Gauge pressure", json_schema_extra={"unit": "N/mm²"}
+    )
     exponent: float = Field(default=1.0, ge=1, le=1.67, description="1.0 settled, 1.3 quick")
 
     def dimensions(self) -> tuple[Dimension, ...]:

@@ -1066,18 +1066,30 @@ export interface components {
              * @enum {string}
              */
             type: "air_spring";
-            /** Height at the reference height */
+            /**
+             * Height at the reference height
+             * @example 170
+             */
             height_mm: number;
-            /** Effective area */
+            /**
+             * Effective area
+             * @example 7000
+             */
             area_mm2: number;
             /**
              * Area change per mm of height
              * @default 0
              */
             area_slope_mm2_per_mm: number;
-            /** Volume */
+            /**
+             * Volume
+             * @example 1200000
+             */
             volume_mm3: number;
-            /** Gauge pressure */
+            /**
+             * Gauge pressure
+             * @example 0.6
+             */
             gauge_pressure_n_per_mm2: number;
             /**
              * Exponent
@@ -2034,7 +2046,7 @@ export interface components {
             /** Rate steps */
             rate_steps: components["schemas"]["SteppedRate"][];
             /** Bump force n */
-            bump_force_n: number;
+            bump_force_n: number | null;
             /** Wind up */
             wind_up_deg: {
                 [key: string]: number;
@@ -3575,11 +3587,20 @@ export interface components {
              * @enum {string}
              */
             type: "coil_spring";
-            /** Rate */
+            /**
+             * Rate
+             * @example 28
+             */
             rate_n_per_mm: number;
-            /** Free length */
+            /**
+             * Free length
+             * @example 330
+             */
             free_length_mm: number;
-            /** Solid length */
+            /**
+             * Solid length
+             * @example 140
+             */
             solid_length_mm: number;
             /** Active coils */
             active_coils?: number | null;
@@ -6000,19 +6021,35 @@ export interface components {
              * @enum {string}
              */
             type: "leaf_pack";
-            /** Leaves */
+            /**
+             * Leaves
+             * @example 6
+             */
             leaves: number;
-            /** Width */
+            /**
+             * Width
+             * @example 60
+             */
             width_mm: number;
-            /** Leaf thickness */
+            /**
+             * Leaf thickness
+             * @example 7
+             */
             thickness_mm: number;
-            /** Eye to eye */
+            /**
+             * Eye to eye
+             * @example 1200
+             */
             length_mm: number;
-            /** Free arch */
+            /**
+             * Free arch
+             * @example 150
+             */
             free_arch_mm: number;
             /**
              * Arch at the reference height
              * @description from the line of the eyes to the seat
+             * @example 40
              */
             arch_mm: number;
             /**
@@ -7399,11 +7436,31 @@ export interface components {
              * @enum {string}
              */
             type: "progressive_coil";
-            /** Wire diameter */
+            /**
+             * Wire diameter
+             * @example 13
+             */
             wire_mm: number;
-            /** Groups */
+            /**
+             * Groups
+             * @example [
+             *       {
+             *         "active_coils": 2,
+             *         "clearance_per_coil_mm": 6,
+             *         "mean_diameter_mm": 110
+             *       },
+             *       {
+             *         "active_coils": 4,
+             *         "clearance_per_coil_mm": 18,
+             *         "mean_diameter_mm": 110
+             *       }
+             *     ]
+             */
             groups: components["schemas"]["CoilGroupData"][];
-            /** Free length */
+            /**
+             * Free length
+             * @example 320
+             */
             free_length_mm: number;
         };
         /**
@@ -9274,7 +9331,15 @@ export interface components {
          * @description Springs the shop has or can get, of any kind.
          */
         SpringOnShelf: {
-            /** Spring */
+            /**
+             * Spring
+             * @example {
+             *       "free_length_mm": 330,
+             *       "rate_n_per_mm": 28,
+             *       "solid_length_mm": 140,
+             *       "type": "coil_spring"
+             *     }
+             */
             spring: components["schemas"]["Coil"] | components["schemas"]["ProgressiveCoilData"] | components["schemas"]["StackData"] | components["schemas"]["SpringTable"] | components["schemas"]["LeafPackData"] | components["schemas"]["TorsionBarData"] | components["schemas"]["AirSpringData"];
             /**
              * Pairs
@@ -9388,9 +9453,15 @@ export interface components {
              * @enum {string}
              */
             type: "spring_table";
-            /** Free length */
+            /**
+             * Free length
+             * @example 320
+             */
             free_length_mm: number;
-            /** Solid length */
+            /**
+             * Solid length
+             * @example 140
+             */
             solid_length_mm: number;
             /**
              * Rows of length in mm and force in N
@@ -9412,11 +9483,20 @@ export interface components {
          * @description One coil of a stack.
          */
         StackCoil: {
-            /** Rate */
+            /**
+             * Rate
+             * @example 50
+             */
             rate_n_per_mm: number;
-            /** Free length */
+            /**
+             * Free length
+             * @example 180
+             */
             free_length_mm: number;
-            /** Solid length */
+            /**
+             * Solid length
+             * @example 80
+             */
             solid_length_mm: number;
         };
         /**
@@ -9462,13 +9542,18 @@ export interface components {
             /**
              * Preload
              * @description negative where it hangs loose, fully extended
+             * @example 8
              */
             preload_mm: number;
-            /** Divider to stop, fully extended */
+            /**
+             * Divider to stop, fully extended
+             * @example 40
+             */
             gap_mm: number;
             /**
              * Stack at full extension
              * @description between its seats, with the damper forced right out
+             * @example 352
              */
             length_extended_mm: number;
             /**
@@ -10650,11 +10735,20 @@ export interface components {
              * @enum {string}
              */
             type: "torsion_bar";
-            /** Diameter */
+            /**
+             * Diameter
+             * @example 24
+             */
             diameter_mm: number;
-            /** Active length */
+            /**
+             * Active length
+             * @example 600
+             */
             length_mm: number;
-            /** Free angle below horizontal */
+            /**
+             * Free angle below horizontal
+             * @example 25
+             */
             free_angle_deg: number;
             /**
              * Free angle ±

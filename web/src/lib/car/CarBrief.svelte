@@ -38,18 +38,21 @@
 		put({ [axle]: { ...brief[axle], ...part } });
 	/** Said in another way, beginning where it stands now. */
 	function say(axle: AxleName, by: Said) {
+		// Where nothing could be worked out, it begins where the vehicle's own data stand.
+		const own = bench.job.vehicle[axle];
 		const rows = bench.prediction?.heights.filter((h) => h.side === 'left') ?? [];
-		const station = bench.job.vehicle.stations[axle === 'front' ? 0 : bench.job.vehicle.stations.length - 1];
+		const stations = bench.job.vehicle.stations;
+		const station = stations[axle === 'front' ? 0 : stations.length - 1];
 		const at = (kind: string) => rows.find((h) => h.kind === kind && h.axle === axle)?.before;
-		const tyre = (at('hub_to_arch') ?? 0) - bench.job.vehicle[axle].tyre_radius_mm;
-		const stands =
-			by === 'station'
-				? (rows.find((h) => h.label === station?.name)?.before ?? station?.height_mm)
-				: by === 'tyre_to_arch'
-					? tyre
-					: by === 'fits_under'
-						? Math.max(1500, ...bench.job.vehicle.stations.map((place) => place.height_mm))
-						: at(by ?? '');
+		const hub = at('hub_to_arch') ?? own.hub_to_arch_mm;
+		const begins: Partial<Record<NonNullable<Said>, number>> = {
+			hub_to_arch: hub,
+			arch_to_ground: at('arch_to_ground') ?? hub + own.tyre_radius_mm,
+			tyre_to_arch: hub - own.tyre_radius_mm,
+			station: rows.find((h) => h.label === station?.name)?.before ?? station?.height_mm,
+			fits_under: Math.max(1500, ...stations.map((place) => place.height_mm))
+		};
+		const stands = by && begins[by];
 		aim(axle, {
 			by,
 			height: stands === undefined ? null : entry(Math.round(stands)),
@@ -193,9 +196,7 @@
 </label>
 
 <details>
-	<summary class="head cursor-pointer"
-		>The shop's shelf: {(brief.shelf ?? []).length} pairs of springs</summary
-	>
+	<summary class="head cursor-pointer">The shop's shelf of springs: {(brief.shelf ?? []).length}</summary>
 	<p class="text-quiet mb-1">
 		They stand side by side on the card of a spring change, one press from being planned.
 	</p>

@@ -87,8 +87,8 @@ describe('all fields of a change in one row', () => {
 		expect(laid.map((f) => [f.path.join('.'), f.node.kind, f.optional])).toEqual([
 			['coil.rate', 'number', false],
 			['thickness', 'number', false],
-			['stud', 'number', true],
 			['keeps', 'flag', false],
+			['stud', 'number', true],
 			['coil.known', 'number', false]
 		]);
 		expect(laid[1]?.node).toMatchObject({ slider: [1, 40], step: 2, min: 1, max: 80 });

@@ -59,7 +59,7 @@ export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}): Node {
 			Object.entries(schema.discriminator.mapping).map(([tag, ref]) => [tag, nodeOf(named(defs, ref), defs)])
 		);
 		const first = Object.values(options)[0];
-		return { kind: 'union', tag: schema.discriminator.propertyName, options, start: first?.start };
+		return { kind: 'union', tag: schema.discriminator.propertyName, options, start: given ?? first?.start };
 	}
 	if (schema.enum) return { kind: 'choice', options: schema.enum, start: given ?? schema.enum[0] };
 	if (schema.type === 'boolean') return { kind: 'flag', start: given ?? false };
@@ -128,9 +128,10 @@ function objectOf(schema: Schema, defs: Defs): Node {
 	return { kind: 'object', fields: inOrder(fields), start };
 }
 
-/** Its numbers come first, then how well they are known, then which part it is. */
+/** What has to be given comes first, then what may be left as it is or out, how well it is known, which part it is. */
 function inOrder<F extends Field>(fields: F[]): F[] {
-	const rank = (f: Field) => (f.name === 'part' ? 2 : f.title.endsWith('±') ? 1 : 0);
+	const rank = (f: Field) =>
+		f.name === 'part' ? 4 : f.title.endsWith('±') ? 3 : f.optional ? 2 : f.required ? 0 : 1;
 	return fields.toSorted((a, b) => rank(a) - rank(b));
 }
 

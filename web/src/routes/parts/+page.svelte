@@ -59,6 +59,7 @@
 				t.rows.every((r) => r.every((v) => typeof v === 'number'))
 		)
 	);
+	const rest = $derived((answer?.results ?? []).filter((r) => !answer?.main.some((m) => m.name === r.name)));
 	const open = $derived(
 		(jobs.data?.pages.flatMap((page) => page.items) ?? []).filter(
 			(j) => !j.signed_off && !j.trouble && j.kind === part?.machine
@@ -179,8 +180,8 @@
 								<tbody class="figure text-right">
 									{#each t.rows as row, i (i)}
 										<tr class="border-rule border-t">
-											{#each row as v, k (k)}<td class={k ? 'pl-2' : 'py-0.5 text-left font-sans'}
-													>{told(v)}</td
+											{#each row as v, k (k)}<td
+													class={k ? 'pl-2' : 'py-0.5 text-left font-sans whitespace-normal'}>{told(v)}</td
 												>{/each}
 										</tr>
 									{/each}
@@ -188,11 +189,11 @@
 							</table>
 						</div>
 					{/each}
-					{#if answer.results.length}
+					{#if rest.length}
 						<h3 class="head mt-3 mb-1">Everything else</h3>
 						<table class="w-full">
 							<tbody>
-								{#each answer.results as r (r.name)}
+								{#each rest as r (r.name)}
 									<tr class="border-rule border-t">
 										<td class="py-0.5">{r.name}</td>
 										<td class="figure text-right font-semibold whitespace-nowrap">{told(r.value)} {r.unit}</td

@@ -50,6 +50,11 @@ def respring(axle: Axle, kind: str) -> Axle:
     window, (low, high) = ride.window(), ride.search
     length = float(ride.spring_at(0.0))
     spring = axle.spring.spring()
+    if length <= spring.solid_length:
+        raise DomainError(
+            f"{SPRINGS[kind].title} cannot be begun with where the {axle.spring.title.lower()} is pressed solid at the "
+            "measured height: change that one first, or take it out."
+        )
     force, rate = float(spring.force(length)), max(float(spring.stiffness(length)), 0.1)
     extended = float(ride.spring_at(low if window.droop_limit is None else window.droop_limit))
     closed = float(ride.spring_at(high if window.bump_limit is None else window.bump_limit))

@@ -123,8 +123,8 @@ class Collar(Sided):
 
     @property
     def setting(self) -> str:
-        """mm and turns."""
-        return f"{self.each(' mm')} ({self.by_mm / self.pitch_mm:+.2f} turns)"
+        """Turns; where the sides differ, those of the left."""
+        return f"{self.left / self.pitch_mm:+.2f} turns".replace("-", "−")
 
     def less(self, by: float) -> tuple[Self | None, ...]:
         """Turned less, in whole millimetres; one turned down, or a whole unit, takes nothing."""

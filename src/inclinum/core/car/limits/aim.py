@@ -2,7 +2,7 @@
 
 import math
 
-from inclinum.core.car.aims import Aimed, aimed
+from inclinum.core.car.aims import Aimed, told
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.document.names import AXLES, AxleName
@@ -17,7 +17,22 @@ def check(case: Case) -> list[Finding]:
     found = []
     wanted: dict[AxleName, Aimed] = {}
     for name, _, stance in both_axles(case):
-        aim, end = brief.aim(name), aimed(case.job, case.before, case.after, name)
+        aim, (end, why) = brief.aim(name), told(case.job, case.before, case.after, name)
+        if why:
+            found.append(
+                Finding(
+                    id=f"aim_untold.{name}",
+                    axle=name,
+                    severity="fix",
+                    what=f"The {name} aim cannot be held against anything",
+                    value=0.0,
+                    limit=0.0,
+                    margin=0.0,
+                    unit="mm",
+                    why=why,
+                    source="the brief",
+                )
+            )
         if end is None:
             continue
         wanted[name] = end
@@ -40,7 +55,7 @@ def check(case: Case) -> list[Finding]:
             )
     pitch = math.degrees(case.pitch_change)
     kept = not any(brief.aim(a).by in ("rake", "none") for a in AXLES)
-    if kept and abs(pitch) > brief.rake_change_max_deg:
+    if wanted and kept and abs(pitch) > brief.rake_change_max_deg:
         worse = max(wanted, key=lambda a: abs(case.after.axle(a).rise - wanted[a].rise))
         found.append(
             Finding(
