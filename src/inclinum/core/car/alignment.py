@@ -160,7 +160,7 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
             held[adjuster.name] = min(adjuster.max_mm, max(adjuster.min_mm, value))
     chosen = [held[a.name] for a in data.adjusters]
     stood = assessed.before.axle(axle).of_side(side)
-    was = stood.motion(stood.travel, assessed.before.pitch)
+    was = stood.motion(assessed.before.pitch)
     names: list[AngleName] = [q for q in ANGLES if getattr(was, q) is not None]
     rows = problem.angles(np.array([chosen, np.zeros(len(chosen))]), names)
     angles = [

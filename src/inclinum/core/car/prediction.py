@@ -11,7 +11,7 @@ from typing import Literal
 import numpy as np
 
 from inclinum.core.car.aims import told
-from inclinum.core.car.changes import PlannedChange, apply_all
+from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.claims import KitPrediction, kits, recovered
 from inclinum.core.car.corner_weights import BodyPrediction, by_its_side, weight_questions, whole_body
 from inclinum.core.car.drawing import AxlePoses, Drawing, draw
@@ -20,12 +20,12 @@ from inclinum.core.car.ground import ground_angles
 from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.car.heights import station_after, station_before, station_rise
 from inclinum.core.car.job import Job
-from inclinum.core.car.limits import Case, Finding, Stood, findings, stand_changed, stand_measured, stand_on, unmeasured
+from inclinum.core.car.limits import Case, Finding, Stood, findings, rises, stand_changed, stand_measured, unmeasured
 from inclinum.core.car.limits.local import lamp_height
 from inclinum.core.car.measured import Question, questions
 from inclinum.core.car.rack import mean_offsets
 from inclinum.core.car.setting_table import SettingTable, setting_tables
-from inclinum.core.car.stance import NoRidePoint, Stance, motion_over_reach
+from inclinum.core.car.stance import Stance, motion_over_reach
 from inclinum.core.car.vehicle import ANGLES, AngleName, Axle, Vehicle
 from inclinum.core.car.ways import with_ways
 from inclinum.core.document import Document
@@ -620,21 +620,22 @@ def _ground(assessed: Assessed) -> Ground:
 
 
 def _shares(before: Stood, after: Stood, changes: tuple[PlannedChange, ...]) -> list[Share]:
-    """Each change's own step of the rise, in the order of the stack."""
-    shares, reached, machine = [], before, before.vehicle
-    for n, planned in enumerate(changes):
-        last = not any(p.on for p in changes[n + 1 :])
-        # The whole stack was validated when it was assessed; here it is gone through once more, change by change.
-        machine = apply_all(machine, (planned,), searching=True)
-        try:
-            then = reached if not planned.on else after if last else stand_on(before, machine, after, reached)
-        except NoRidePoint:  # half a plan need not stand; the whole one was checked
-            then = reached
-        shares.append(
-            Share(id=planned.id, front=then.front.rise - reached.front.rise, rear=then.rear.rise - reached.rear.rise)
-        )
-        reached = then
-    return shares
+    """Each change's own step of the rise, in the order of the stack; half a plan need not stand, the whole one does."""
+    stacks = [changes[: n + 1] for n in range(len(changes))]
+    last = max((n for n, p in enumerate(changes) if p.on), default=-1)
+    steps: dict[AxleName, list[float]] = {}
+    for name in AXLES:
+        reached, steps[name] = before.axle(name).rise, []
+        for n, there in enumerate(rises(before, stacks[:last], name) if last > 0 else ()):
+            now = float(there) if changes[n].on and math.isfinite(there) else reached
+            steps[name].append(now - reached)
+            reached = now
+        steps[name] += [after.axle(name).rise - reached] * (last >= 0)
+        steps[name] += [0.0] * (len(changes) - len(steps[name]))
+    return [
+        Share(id=p.id, front=front, rear=rear)
+        for p, front, rear in zip(changes, steps["front"], steps["rear"], strict=True)
+    ]
 
 
 __all__ = ["Assessed", "Prediction", "assess", "predict"]

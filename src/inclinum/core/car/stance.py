@@ -228,9 +228,15 @@ class Stance:
         """Linkage travel where the damper is fully extended, mm."""
         return self.window.droop_limit if self.window.droop_limit is not None else self.ride.search[0]
 
-    def motion(self, travel: np.ndarray | float, pitch: float = 0.0) -> Motion:
-        """Angles at linkage travels."""
-        return self.corner.sweep(np.atleast_1d(travel), pitch)
+    def motion(self, pitch: float = 0.0) -> Motion:
+        """Angles where it stands, one pose."""
+        return _motion_at(self.corner, float(self.travel), float(pitch))
+
+
+@lru_cache(maxsize=64)
+def _motion_at(corner: Corner, travel: float, pitch: float) -> Motion:
+    """Remembered: while a change is dragged, the vehicle as it came is asked again and again."""
+    return corner.sweep(np.array([travel]), pitch)
 
 
 def keeps_springs(was: Axle, now: Axle) -> bool:

@@ -75,7 +75,9 @@
 		{/key}
 	{/if}
 	<Told sentence={trouble} class="mt-3" />
-	<div class="mt-3 flex justify-end gap-2">
+	<div
+		class="bg-chalk border-rule sticky -bottom-5 z-10 -mx-5 mt-3 -mb-5 flex justify-end gap-2 border-t px-5 py-3"
+	>
 		<button class="btn" disabled={!typed} onclick={() => ((typed = undefined), (trouble = ''))}
 			>Give up what was typed</button
 		>
