@@ -175,3 +175,45 @@ def test_springs_of_the_shelf_stand_side_by_side_and_one_press_plans_one(page: P
     expect(page.get_by_label("Free length, Springs, rear")).to_have_value("352")
     expect(page.get_by_label("Force over length, Springs, rear")).to_be_visible()
     build_and_prove(page, "Stand the new spring beside the old one")
+
+
+def test_torsion_bars_re_indexed(page: Page) -> None:
+    set_up(page, "Bracken Mill, old car", size="car", front="wishbones", rear="trailing_torsion")
+    typed(page, "Aim, rear", "-18")
+    page.get_by_role("link", name="Plan").click()
+    add_change(page, "Torsion bars re-indexed", "Rear", called="teeth")
+    table = page.get_by_test_id("settings")
+    expect(table.get_by_role("row")).to_have_count(8)
+    table.get_by_role("row").filter(has_text="★ best").get_by_role("button").click()
+    expect(page.get_by_test_id("rise-rear")).to_contain_text(re.compile(r"−1[5-9]|−2[01]"))
+    build_and_prove(page, "Scribe")
+
+
+def test_a_collar_kit_with_separate_rear_springs(page: Page) -> None:
+    set_up(page, "Ottar Lane, saloon", size="car", front="strut_front", rear="semi_trailing")
+    page.get_by_role("link", name="Plan").click()
+    add_change(page, "Coil-over units", "Front", called="coilovers")
+    add_change(page, "Collars turned", "Front", called="ring nut")
+    turned = page.get_by_label("Up by, Collars turned, front", exact=True).last
+    turned.fill("-12")
+    turned.press("Enter")
+    expect(page.get_by_test_id("rise-front")).to_contain_text(re.compile(r"−1[0-9]"))
+    expect(page.get_by_test_id("settings").get_by_role("button", name="−8.00 turns")).to_be_visible()
+    add_change(page, "Collars turned", "Rear", called="threaded perch")
+    perch = page.get_by_label("Up by, Collars turned, rear", exact=True).last
+    perch.fill("-8")
+    perch.press("Enter")
+    expect(page.get_by_test_id("rise-rear")).to_contain_text("−")
+    build_and_prove(page, "Turn the perch", "On the bench, unit fully open")
+
+
+def test_an_air_sprung_front_raised_with_subframe_spacers_and_arms(page: Page) -> None:
+    set_up(page, "Skerry Bus", size="van", front="wishbones", rear="trailing")
+    page.get_by_role("link", name="Plan").click()
+    add_change(page, "Air springs", "Front", called="bags")
+    add_change(page, "Level of the air suspension", "Front")
+    add_change(page, "Subframe lowered", "Front", called="cradle drop")
+    add_change(page, "Arm or link of another length", "Front", called="upper arm")
+    expect(page.get_by_test_id("rise-front")).to_contain_text("+")
+    expect(page.get_by_test_id("saved")).to_contain_text("Saved")
+    build_and_prove(page, "Soap every joint", "Mark the subframe", "New arm laid beside the old one")

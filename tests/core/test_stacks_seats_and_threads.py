@@ -9,6 +9,7 @@ from pydantic import ValidationError
 from inclinum.core.car.archetypes.respring import respring
 from inclinum.core.car.attached import FlexLine, SpringSeats, UBolts
 from inclinum.core.car.changes import (
+    AdjusterFitted,
     ArmLength,
     Block,
     BracketMoved,
@@ -333,3 +334,24 @@ def test_a_slotted_plate_moves_the_strut_and_is_set_on_the_rack_from_then_on() -
 def test_a_fitted_pack_with_its_liners_is_read_back() -> None:
     pack = LeafPackData.model_validate(rear_pack().model_dump() | {"liner_mm": 1.5})
     assert float(pack.spring().force(-100.0)) == pytest.approx(float(rear_pack().spring().force(-100.0)))
+
+
+def test_an_adjuster_known_by_degrees_has_the_millimetres_that_give_them() -> None:
+    """A slot that turns the strut: at its told end the camber is what its maker says, by the solved linkage."""
+    job = with_front(job_on("strut_front", "front"), strut_top=TOP, adjusters=())
+    corner = job.vehicle.front.linkage.corner(300, 0, 0)
+    assert corner.damper is not None
+    slot = SlotAdjuster(
+        name="slotted top", point=corner.damper.start, direction=(0, 1, 0), min_mm=-5, max_mm=5, step_mm=0.5
+    )
+    fitted = AdjusterFitted(axle="front", adjuster=slot, range_deg=1.5)
+    after = assess(on(job, fitted)).after.front
+    (found,) = after.axle.adjusters
+    moved = BracketMoved(axle="front", point=corner.damper.start, out_mm=found.max_mm)
+    # At the height its points hold: a strut that leans more stands the body elsewhere, which is another matter.
+    change = assess(on(job, moved)).after.front.axle.camber_deg - job.vehicle.front.camber_deg
+    assert abs(change) == pytest.approx(1.5, abs=0.01)
+    with pytest.raises(DomainError, match="does not move caster"):
+        predict(on(job, fitted.model_copy(update={"of_angle": "caster"})))
+    with pytest.raises(ValidationError, match="no range"):
+        AdjusterFitted(axle="front", adjuster=slot, of_angle="toe")

@@ -7,13 +7,14 @@ from typing import Literal
 
 import numpy as np
 
+from inclinum.core.car.adjusters import adjuster_of
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import Assessed, assess
 from inclinum.core.car.rack import rack_offsets
 from inclinum.core.car.vehicle import ANGLES, AdjusterData, AngleName, AngleTarget, ClampAdjuster, LinkAdjuster
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
-from inclinum.core.kinematics.adjusting import Adjuster, AlignmentProblem, Clamp, LinkLength, Slot, Solution
+from inclinum.core.kinematics.adjusting import AlignmentProblem, Solution
 
 
 class AngleResult(Document):
@@ -136,7 +137,7 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
     problem = AlignmentProblem(
         corner=stance.corner,
         travel=stance.travel,
-        adjusters=[_adjuster(a) for a in data.adjusters],
+        adjusters=[adjuster_of(a) for a in data.adjusters],
         targets={q: math.radians(t.target_deg) for q, t in data.targets.items()},
         weights={q: t.weight for q, t in data.targets.items()},
         pitch=assessed.after.pitch,
@@ -220,14 +221,6 @@ def _angle(
         within=within,
         missed_by_steps=target is not None and within is False and abs(solved) <= target.window_deg + 1e-9,
     )
-
-
-def _adjuster(data: AdjusterData) -> Adjuster:
-    if isinstance(data, LinkAdjuster):
-        return LinkLength(data.name, data.outer, data.min_mm, data.max_mm)
-    if isinstance(data, ClampAdjuster):
-        return Clamp(data.name, data.point, data.bolt_distance_mm, data.min_mm, data.max_mm)
-    return Slot(data.name, data.point, data.direction, data.min_mm, data.max_mm)
 
 
 WIDE = 5.0

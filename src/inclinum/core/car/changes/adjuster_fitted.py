@@ -2,9 +2,14 @@
 
 from typing import ClassVar, Literal, Self
 
+import numpy as np
+from pydantic import Field, model_validator
+
+from inclinum.core.car.adjusters import adjuster_of
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.changes.geometry import titled
-from inclinum.core.car.vehicle import AdjusterData, Axle, LinkAdjuster, SlotAdjuster, Vehicle
+from inclinum.core.car.stance import axle_corner
+from inclinum.core.car.vehicle import AdjusterData, AngleName, Axle, LinkAdjuster, SlotAdjuster, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.kinematics.refit import frame_points, links, moving_points
@@ -31,7 +36,19 @@ class AdjusterFitted(Change):
 
     type: Literal["adjuster_fitted"] = "adjuster_fitted"
     adjuster: AdjusterData
+    range_deg: float | None = Field(
+        default=None, gt=0, le=10, title="Maker's range ±",
+        description="of an angle, where that is what is known: then the mm follow from the linkage",
+        json_schema_extra={"unit": "°"},
+    )  # fmt: skip
+    of_angle: AngleName = Field(default="camber", title="Of which angle")
     part: PartNumber = ""
+
+    @model_validator(mode="after")
+    def _of_an_angle(self) -> Self:
+        if self.range_deg is None and self.of_angle != "camber":
+            raise DomainError("an angle is named and no range of it given: give the range, or leave the angle alone")
+        return self
 
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:
@@ -76,12 +93,31 @@ class AdjusterFitted(Change):
         at = self.adjuster.outer if isinstance(self.adjuster, LinkAdjuster) else self.adjuster.point
         if at not in axle.linkage.named_points():
             raise DomainError(f"The {self.axle} axle has no {at} for the adjuster “{self.adjuster.name}” to act on.")
-        return {"adjusters": (*axle.adjusters, self.adjuster)}
+        return {"adjusters": (*axle.adjusters, self._ranged(axle))}
+
+    def _ranged(self, axle: Axle) -> AdjusterData:
+        """The adjuster with the range its maker tells as an angle, where so.
+
+        Raises:
+            DomainError: that adjuster does not move that angle.
+
+        Source: derived here: the angle per mm is the solved linkage's, at the reference height.
+        """
+        if self.range_deg is None:
+            return self.adjuster
+        low, high = (_reached(axle, self.adjuster, self.of_angle, self.range_deg, way) for way in (-1, 1))
+        if low is None or high is None:
+            raise DomainError(
+                f"The adjuster “{self.adjuster.name}” of the {self.axle} axle does not move {self.of_angle} by "
+                f"{self.range_deg:g}° either way: choose another angle or another place, or give its range in mm."
+            )
+        return self.adjuster.model_copy(update={"min_mm": -round(low, 2), "max_mm": round(high, 2)})
 
     def summary(self) -> str:
         """Which, and its range."""
         a = self.adjuster
-        return named(self.part, f"{a.name}, {a.min_mm:+g} to {a.max_mm:+g} mm")
+        told = f"±{self.range_deg:g}° of {self.of_angle}" if self.range_deg else f"{a.min_mm:+g} to {a.max_mm:+g} mm"
+        return named(self.part, f"{a.name}, {told}")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""
@@ -92,6 +128,31 @@ class AdjusterFitted(Change):
         """Set to its middle; the rack decides."""
         _ = machine
         return [f"{self.adjuster.name.capitalize()} in, set to its middle and only hand tight until it is on the rack."]
+
+
+MOST_MM, TRIED = 60.0, 61
+"""How far an adjuster is looked along, and in how many places."""
+
+
+def _reached(axle: Axle, adjuster: AdjusterData, angle: AngleName, wanted: float, way: int) -> float | None:
+    """How far an adjuster goes one way until an angle of the left wheel has changed by so much, mm; None where never.
+
+    Args:
+        wanted: degrees, positive.
+        way: 1 or -1.
+    """
+    along = np.linspace(0.0, MOST_MM, TRIED)
+    tried = adjuster_of(adjuster).effect(way * along)
+    motion = axle_corner(axle).sweep(np.zeros(1), adjusted=tried)
+    value = getattr(motion, angle)
+    if value is None:
+        return None
+    changed = np.abs(np.degrees(np.ravel(value) - np.ravel(value)[0]))
+    past = np.flatnonzero((changed >= wanted) & np.ravel(motion.reachable))
+    if not past.size:
+        return None
+    n = int(past[0])
+    return float(np.interp(wanted, changed[n - 1 : n + 1], along[n - 1 : n + 1]))
 
 
 def _unused(name: str, taken: set[str]) -> str:
