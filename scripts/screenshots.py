@@ -28,6 +28,7 @@ VIEWS = {
     "bike-measure": "/jobs/whin-2026-lower/measure",
     "bike-steer": "/jobs/whin-2026-lower/align",
     "bike-spring-dark": "/jobs/scree-2026-rider/plan",
+    "part-bench": "/parts",
 }
 """Picture → address, or the name of the vehicle on the list whose bench it shows."""
 
@@ -78,6 +79,9 @@ def main() -> None:
                 step = page.get_by_role("dialog", name="One step at a time")
                 while "Jack under the arm until" not in step.inner_text():
                     page.keyboard.press("ArrowRight")
+                settle(page)
+            if name == "part-bench":
+                page.get_by_role("button", name="Tender and main").click()
                 settle(page)
             if name == "plan-dark":
                 page.get_by_role("tab", name="End view").click()

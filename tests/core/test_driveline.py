@@ -7,12 +7,13 @@ import pytest
 from pydantic import ValidationError
 
 from inclinum.core.car.attached import AntiRollLink, HalfShaft, PropShaft, TyreGap
-from inclinum.core.car.changes import Block, PropShaftSet, SubframeLowered, Tyres, Wedge, WheelOffset
+from inclinum.core.car.card import card
+from inclinum.core.car.changes import Block, PropShaftSet, Stated, SubframeLowered, Tyres, Wedge, WheelOffset
 from inclinum.core.car.driveline import anti_squat_percent, roll_steer, shaft_bends
 from inclinum.core.car.job import Job
 from inclinum.core.car.limits.half_shafts import shaft_angles
 from inclinum.core.car.limits.tyre_gaps import left
-from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.stance import Stance
 from inclinum.core.document.errors import DomainError
 from inclinum.core.part_sheets.axle import sweep_grid
@@ -200,3 +201,61 @@ def test_turned_to_lock_a_tyre_comes_nearer_to_what_is_ahead_and_inside_of_it() 
     assert rooms[1] < rooms[0] - 40
     finding = next(f for f in predict(locked).findings if f.id == "tyre_gap.front.0")
     assert "full lock" in finding.what
+
+
+def cured(job: Job, which: str) -> list[tuple[str, Prediction]]:
+    finding = next(f for f in predict(job).findings if f.id == which)
+    return [
+        (c.title, predict(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": c.changes})})))
+        for c in finding.cures
+    ]
+
+
+def test_a_lateral_rod_pulls_the_axle_aside_and_its_length_puts_it_back() -> None:
+    """A rod of length L that rises by h over the width pulls its axle end in by about (h² − h₀²)/2L, worked here."""
+    raised = on(job_on("three_link_axle", "front"), Stated(axle="front", what="Springs somebody had", rise_mm=60))
+    lifted = predict(raised).front.coupled
+    assert lifted is not None
+    p = job_on("three_link_axle", "front").vehicle.front.linkage.named_points()
+    body, axle = p["lateral_rod_body"], p["lateral_rod_axle"]
+    length, along = float(np.linalg.norm(axle - body)), axle[0] - body[0]
+    now = math.sqrt(length**2 - (axle[2] - body[2] - 60) ** 2 - along**2) * np.sign(axle[1] - body[1])
+    assert lifted.shift_left_mm == pytest.approx(now - (axle[1] - body[1]), abs=0.6)
+    titles = cured(raised, "axle_shift.front")
+    assert len(titles) == 1
+    title, right = titles[0]
+    assert "lateral rod" in title
+    assert right.front.coupled is not None
+    assert abs(right.front.coupled.shift_left_mm) < 0.5
+    assert "axle_shift.front" not in {f.id for f in right.findings}
+    # With the axle back and the drag link as it was, the wheels would be steered: the card says how it has to follow.
+    finding = next(f for f in predict(raised).findings if f.id == "axle_shift.front")
+    put_back = raised.model_copy(update={"plan": raised.plan.model_copy(update={"changes": finding.cures[0].changes})})
+    steps = {s.id: s.text for s in card(put_back).steps}
+    assert right.front.coupled.drag_link_short_mm is not None
+    assert abs(right.front.coupled.drag_link_short_mm) == pytest.approx(abs(lifted.shift_left_mm), abs=0.8)
+    assert f"{abs(right.front.coupled.drag_link_short_mm):.1f} mm" in steps["prove.front.drag_link"]
+    assert "prove.rear.drag_link" not in steps
+    assert "prove.front.shift" in {s.id for s in card(raised).steps}
+
+
+def test_kingpins_that_lean_are_put_back_by_links_or_wedges() -> None:
+    """Radius arms turn the axle as they swing: 70 mm over arms some 1,000 mm long is 4°, and off the caster."""
+    raised = on(job_on("radius_arm_axle", "front"), Stated(axle="front", what="Springs somebody had", rise_mm=70))
+    turned = predict(raised).front.coupled
+    assert turned is not None
+    points = job_on("radius_arm_axle", "front").vehicle.front.linkage.named_points()
+    long = abs(points["arm_left_body"][0] - points["wheel_centre_left"][0])
+    assert turned.nose_up_deg == pytest.approx(-math.degrees(math.asin(70 / long)), abs=0.4)
+    (title, answer), *_ = cured(raised, "kingpins.front")
+    assert "down" in title
+    assert answer.front.coupled is not None
+    assert abs(answer.front.coupled.nose_up_deg) < abs(turned.nose_up_deg) / 5
+    # A pack under a wedge turned by hand is turned back by the other one.
+    wedged = on(job_on("leaf_axle_front", "front"), Wedge(axle="front", angle_deg=3, thick_end="front"))
+    (title, back), *_ = cured(wedged, "kingpins.front")
+    assert title == "Front wedges 3°, thick end to the rear"
+    assert back.front.coupled is not None
+    assert back.front.coupled.nose_up_deg == pytest.approx(0, abs=0.2)
+    (_, straight), *_ = cured(on(leaf(), Wedge(axle="rear", angle_deg=3)), "prop_shaft.rear.mismatch")
+    assert "prop_shaft.rear.mismatch" not in {f.id for f in straight.findings}

@@ -6,6 +6,7 @@ import numpy as np
 import pytest
 from pydantic import ValidationError
 
+from inclinum.core.car.alignment import align
 from inclinum.core.car.archetypes.respring import respring
 from inclinum.core.car.attached import FlexLine, SpringSeats, UBolts
 from inclinum.core.car.changes import (
@@ -13,6 +14,7 @@ from inclinum.core.car.changes import (
     ArmLength,
     Block,
     BracketMoved,
+    CoilOver,
     Collar,
     CrossoverRing,
     DamperSwap,
@@ -24,16 +26,18 @@ from inclinum.core.car.changes import (
     StrutTopSpacer,
     TableSprings,
     TopPlate,
+    begin,
 )
 from inclinum.core.car.changes.top_plate import PlateSpacer
 from inclinum.core.car.job import Job, SpringOnShelf
 from inclinum.core.car.limits.flex_lines import spans
 from inclinum.core.car.prediction import Prediction, assess, predict
-from inclinum.core.car.vehicle import Axle, SlotAdjuster, StrutTop
+from inclinum.core.car.vehicle import AngleTarget, Axle, EccentricAdjuster, SlotAdjuster, StrutTop, settable
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
+from inclinum.core.kinematics.refit import frame_points
 from inclinum.core.machines import offers
-from inclinum.core.springs.fitted import Coil, CoilWire, LeafPackData, SpringTable, StackCoil, StackData
+from inclinum.core.springs.fitted import Coil, CoilWire, LeafPackData, SpringTable, StackCoil, StackData, TopOutData
 from tests.core.test_attached import with_front, with_rear
 from tests.core.test_changes_by_hand import on, rear_pack
 from tests.core.test_every_change import job_on
@@ -355,3 +359,66 @@ def test_an_adjuster_known_by_degrees_has_the_millimetres_that_give_them() -> No
         predict(on(job, fitted.model_copy(update={"of_angle": "caster"})))
     with pytest.raises(ValidationError, match="no range"):
         AdjusterFitted(axle="front", adjuster=slot, of_angle="toe")
+
+
+def test_a_complete_unit_can_carry_a_stack_hang_lower_and_pull_back() -> None:
+    """The unit's collar decides the stack's preload: 440 of coils in 430 of room are 10 mm, however it was told."""
+    job = job_on("strut_front", "front")
+    begun = begin("coil_over", "front", job.vehicle, ()).change
+    assert isinstance(begun, CoilOver)
+    room = begun.collar_to_top_mm
+    scale = room / 430
+    coil = [
+        StackCoil(rate_n_per_mm=k, free_length_mm=free * scale, solid_length_mm=solid * scale)
+        for k, free, solid in ((60, 150, 60), (90, 290, 110))
+    ]
+    stack = StackData(tender=coil[0], main=coil[1], preload_mm=3, gap_mm=30, length_extended_mm=440 * scale - 3)
+    unit = begun.model_copy(update={"spring": stack, "top_mount_mm": 6.0, "clicks": 12})
+    unit = CoilOver.model_validate(unit.model_dump())
+    assert unit.preload_mm == pytest.approx(10 * scale)
+    assert "60 on 90 N/mm" in unit.summary()
+    assert "12 clicks from closed" in unit.steps(job.vehicle)[1]
+    fitted = assess(on(job, unit)).after.front.axle
+    assert isinstance(fitted.spring, StackData)
+    assert fitted.spring.preload_mm == pytest.approx(10 * scale)
+    assert fitted.spring.length_extended_mm == pytest.approx(room)
+    assert fitted.top_spacer_mm == job.vehicle.front.top_spacer_mm + 6
+    higher, lower = (
+        assess(on(job, unit.model_copy(update={"top_mount_mm": mm}))).after.front.rise for mm in (6.0, 0.0)
+    )
+    assert higher - lower == pytest.approx(6 / float(assess(job).before.front.ride.spring_length.ratio(0.0)), rel=0.1)
+    held = unit.model_copy(update={"top_out": TopOutData(rate_n_per_mm=80, contact_mm=unit.extended_mm - 60)})
+    assert assess(on(job, held)).after.front.axle.top_out is not None
+    assert assess(on(job, held)).after.front.rise < assess(on(job, unit)).after.front.rise + 1e-9
+    assert CoilOver.model_validate(begun.model_dump()) == begun
+
+
+def test_an_eccentric_is_set_by_notches_and_moves_by_the_sine() -> None:
+    """6 mm of eccentricity and 24 notches: two of them, 30°, move 3 mm; 90° moves all of it."""
+    bolt = EccentricAdjuster(name="cam bolt", point="x", direction=(0, 1, 0), eccentricity_mm=6, notches=24)
+    assert bolt.turned(3.0) == 2
+    assert bolt.nearest(2.7) == pytest.approx(3.0)
+    assert (bolt.turned(9.0), bolt.turned(-9.0)) == (6, -6)
+    assert settable(bolt, -5.9) == pytest.approx(-6 * math.sin(math.radians(75))), (
+        "75° is 5.80, 90° is 6: 79° is nearer"
+    )
+    job = job_on("wishbones_long", "rear")
+    point = next(iter(frame_points(job.vehicle.rear.linkage)))
+    cam = bolt.model_copy(update={"point": point})
+    target = {"camber": AngleTarget(target_deg=job.vehicle.rear.camber_deg - 0.25, window_deg=0.3)}
+    set_up = with_rear(job, targets=target, adjusters=())
+    wheel = next(w for w in align(on(set_up, AdjusterFitted(axle="rear", adjuster=cam))).wheels if w.axle == "rear")
+    (setting,) = wheel.settings
+    assert "notch" in setting.instruction
+    assert setting.set_mm == pytest.approx(cam.nearest(setting.solved_mm))
+    assert (setting.low_mm, setting.high_mm) == (-6, 6)
+
+
+def test_a_housing_that_is_cut_cannot_be_put_back() -> None:
+    job = job_on("strut_front", "front")
+    begun = begin("damper_swap", "front", job.vehicle, ()).change
+    assert isinstance(begun, DamperSwap)
+    cut = begun.model_copy(update={"housing_cut": True})
+    assert [f.id for f in predict(on(job, cut)).findings if f.id.startswith("undone")]
+    assert not [f.id for f in predict(on(job, begun)).findings if f.id.startswith("undone")]
+    assert any("licensed welder" in s for s in cut.steps(job.vehicle))

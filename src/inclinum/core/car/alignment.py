@@ -11,7 +11,16 @@ from inclinum.core.car.adjusters import adjuster_of
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import Assessed, assess
 from inclinum.core.car.rack import rack_offsets
-from inclinum.core.car.vehicle import ANGLES, AdjusterData, AngleName, AngleTarget, ClampAdjuster, LinkAdjuster
+from inclinum.core.car.vehicle import (
+    ANGLES,
+    AdjusterData,
+    AngleName,
+    AngleTarget,
+    ClampAdjuster,
+    EccentricAdjuster,
+    LinkAdjuster,
+    settable,
+)
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.kinematics.adjusting import AlignmentProblem, Solution
@@ -157,8 +166,7 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
     for adjuster in _coarsest_first(problem, solved, data.adjusters):
         if adjuster.name not in held:
             best = (replace(problem, held=held).solve() if data.targets else solved).values[adjuster.name]
-            value = round(best / adjuster.step_mm) * adjuster.step_mm
-            held[adjuster.name] = min(adjuster.max_mm, max(adjuster.min_mm, value))
+            held[adjuster.name] = settable(adjuster, best)
     chosen = [held[a.name] for a in data.adjusters]
     stood = assessed.before.axle(axle).of_side(side)
     was = stood.motion(assessed.before.pitch)
@@ -262,12 +270,17 @@ def _instruction(data: AdjusterData, value: float) -> str:
     if isinstance(data, ClampAdjuster):
         return f"top of the wheel {abs(value):.2g} mm {'out' if value > 0 else 'in'}"
     x, y, z = (math.copysign(1.0, value) * c for c in data.direction)
+    notches = ""
+    if isinstance(data, EccentricAdjuster):
+        turned = data.turned(value)
+        angle = 360 * abs(turned) / data.notches
+        notches = f"{abs(turned)} notch{'es' if abs(turned) > 1 else ''} ({angle:.0f}°) from the middle: "
     words = [
         ("out" if y > 0 else "in", abs(y)),
         ("forward" if x > 0 else "back", abs(x)),
         ("up" if z > 0 else "down", abs(z)),
     ]
-    return f"{abs(value):.1f} mm {max(words, key=lambda w: w[1])[0]}"
+    return f"{notches}{abs(value):.1f} mm {max(words, key=lambda w: w[1])[0]}"
 
 
 def _turns(turns: float, step: float) -> str:

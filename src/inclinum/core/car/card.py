@@ -21,6 +21,10 @@ Phase = Literal[
 PHASES: tuple[Phase, ...] = get_args(Phase)
 
 
+WORTH_SETTING_MM = 1.0
+"""A drag link or an axle off by less is within what is read."""
+
+
 def card(job: Job) -> Card:
     """The card of a job's plan. Raises as ``assess``."""
     prediction = predict(job)
@@ -166,6 +170,25 @@ def _closing(job: Job, prediction: Prediction, alignment: Alignment, worked: lis
             figure=wanted,
             minutes=(4, 8),
         )
+    for axle in AXLES:
+        coupled = prediction.axle(axle).coupled
+        short = coupled.drag_link_short_mm if coupled else None
+        if short is not None and abs(short) >= WORTH_SETTING_MM:
+            figure = f"{abs(short):.1f} mm {'longer' if short > 0 else 'shorter'}"
+            yield Step(
+                id=f"prove.{axle}.drag_link", phase="Prove and align", axle=axle,
+                text=f"Drag link {figure} than it was, until the steering wheel stands straight with the wheels ahead; "
+                "both ends with their thread, locked.",
+                figure=figure, caution=cautions.BRAKES, minutes=(5, 15),
+            )  # fmt: skip
+        if coupled and axle in worked and abs(coupled.shift_left_mm) >= WORTH_SETTING_MM:
+            side = "left" if coupled.shift_left_mm > 0 else "right"
+            yield Step(
+                id=f"prove.{axle}.shift", phase="Prove and align", axle=axle,
+                text=f"The axle should stand {abs(coupled.shift_left_mm):.0f} mm further {side} than it did: measure "
+                "rim to frame on both sides.",
+                figure=f"{abs(coupled.shift_left_mm):.0f} mm {side}", minutes=(3, 6),
+            )  # fmt: skip
     yield Step(
         id="prove.brakes",
         phase="Prove and align",

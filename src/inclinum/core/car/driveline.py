@@ -8,8 +8,57 @@ from scipy.spatial.transform import Rotation
 
 from inclinum.core.car.carried import carried_at
 from inclinum.core.car.stance import Stance
+from inclinum.core.kinematics import Poses
+from inclinum.core.kinematics.axles import AxleSteering
 from inclinum.core.kinematics.corner import axle_motion
 from inclinum.core.kinematics.rigid import Array, dot, unit
+from inclinum.core.kinematics.steered import straight_drag_link
+
+
+@dataclass(frozen=True)
+class AxleTurned:
+    """A solid axle as a whole, planned against as it came: mm and degrees."""
+
+    shift_left: float
+    """Of the axle under the body."""
+    nose_up: float
+    """Turn of the axle, its front upwards: of the pinion, and of the kingpins' caster."""
+    steer_left: float
+    """Turn seen from above."""
+    drag_link_short: float | None
+    """By how much the drag link is too short to leave the steering wheel where it was; None without one."""
+    steering_wheel: float | None
+    """Turn of the steering wheel off its straight ahead, until that is set; None where the box is not known."""
+
+
+def axle_turned(before: Stance, after: Stance, poses: tuple[Poses, Poses] | None = None) -> AxleTurned:
+    """What a plan does to a solid axle.
+
+    Args:
+        before, after: of the axle.
+        poses: of each where it stands, first pose, where they are known already.
+
+    Source: derived here: differences of the solved axle; a drag link that stays as it is turns the wheel off centre by
+    what it is too short, over the box's arm, times its ratio.
+    """
+    was, now = poses or tuple(carried_at(s, np.array([s.travel])).poses for s in (before, after))
+    turns = [math.asin(p.direction(np.array([1.0, 0.0, 0.0]))[0, 2]) for p in (was, now)]
+    steers = [float(axle_motion(s.corner, p).steer[0]) for s, p in ((before, was), (after, now))]
+    short = wheel = None
+    steering = getattr(after.axle.linkage, "steering", None)
+    if isinstance(steering, AxleSteering):
+        came, is_now = (
+            straight_drag_link(s.axle.linkage.steering, p)  # type: ignore[union-attr]
+            for s, p in ((before, was), (after, now))
+        )
+        short = float(is_now[0] - came[0])
+        if steering.box_arm_mm and steering.box_ratio:
+            wheel = math.degrees(short / steering.box_arm_mm * steering.box_ratio)
+    return AxleTurned(
+        shift_left=float(now.centre[0, 1] - was.centre[0, 1]),
+        nose_up=math.degrees(turns[1] - turns[0]) + after.axle.nose_up_deg - before.axle.nose_up_deg,
+        steer_left=math.degrees(steers[1] - steers[0]), drag_link_short=short, steering_wheel=wheel,
+    )  # fmt: skip
 
 
 @dataclass(frozen=True)

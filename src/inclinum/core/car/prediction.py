@@ -15,7 +15,7 @@ from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.claims import KitPrediction, kits, recovered
 from inclinum.core.car.corner_weights import BodyPrediction, by_its_side, weight_questions, whole_body
 from inclinum.core.car.drawing import AxlePoses, Drawing, draw
-from inclinum.core.car.driveline import anti_squat_percent, roll_steer, shaft_bends
+from inclinum.core.car.driveline import anti_squat_percent, axle_turned, roll_steer, shaft_bends
 from inclinum.core.car.ground import ground_angles
 from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
 from inclinum.core.car.heights import station_after, station_before, station_rise
@@ -33,10 +33,7 @@ from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium import swap_estimate
 from inclinum.core.fitting.consequence import LIFT_MM
 from inclinum.core.kinematics import Motion, Poses
-from inclinum.core.kinematics.axles import AxleSteering
-from inclinum.core.kinematics.corner import axle_motion
 from inclinum.core.kinematics.leaf import LeafBody
-from inclinum.core.kinematics.steered import straight_drag_link
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 from inclinum.core.plan import Share, choices_of
 from inclinum.core.quantity.constants import GRAVITY
@@ -367,24 +364,11 @@ def _coupled(assessed: Assessed, name: AxleName, poses: AxlePoses) -> CoupledAxl
     before, after = assessed.before.axle(name), assessed.after.axle(name)
     if not after.axle.linkage.coupled:
         return None
-    turns = [math.asin(p.direction(np.array([1.0, 0.0, 0.0]))[0, 2]) for p in (poses.before, poses.after)]
-    by_parts = after.axle.nose_up_deg - before.axle.nose_up_deg
-    steers = [axle_motion(s.corner, p).steer[0] for s, p in ((before, poses.before), (after, poses.after))]
-    short = wheel = None
-    steering = getattr(after.axle.linkage, "steering", None)
-    if isinstance(steering, AxleSteering):
-        was, now = (
-            straight_drag_link(s.axle.linkage.steering, p)  # type: ignore[union-attr]
-            for s, p in ((before, poses.before), (after, poses.after))
-        )
-        short = float(now[0] - was[0])
-        if steering.box_arm_mm and steering.box_ratio:
-            wheel = math.degrees(short / steering.box_arm_mm * steering.box_ratio)
+    turned = axle_turned(before, after, (poses.before, poses.after))
     return CoupledAxle(
-        shift_left_mm=float(poses.after.centre[0, 1] - poses.before.centre[0, 1]),
-        nose_up_deg=math.degrees(turns[1] - turns[0]) + by_parts, drag_link_short_mm=short, steering_wheel_deg=wheel,
-        steer_left_deg=math.degrees(float(steers[1] - steers[0])), roll_steer_before=roll_steer(before),
-        roll_steer=roll_steer(after), shaft=_shaft(before, after),
+        shift_left_mm=turned.shift_left, nose_up_deg=turned.nose_up, drag_link_short_mm=turned.drag_link_short,
+        steering_wheel_deg=turned.steering_wheel, steer_left_deg=turned.steer_left,
+        roll_steer_before=roll_steer(before), roll_steer=roll_steer(after), shaft=_shaft(before, after),
         anti_squat_before=_carried_by_links(before, assessed.before.vehicle, 0.0),
         anti_squat=_carried_by_links(after, assessed.after.vehicle, sum(assessed.ground_rises) / 2),
     )  # fmt: skip

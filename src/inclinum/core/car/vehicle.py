@@ -1,5 +1,6 @@
 """A vehicle is data: what hangs on its axles, what was measured of it, and what its maker says of it."""
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -74,7 +75,53 @@ class ClampAdjuster(Document):
     extra_part: Text = ""
 
 
-AdjusterData = Annotated[SlotAdjuster | LinkAdjuster | ClampAdjuster, Field(discriminator="type")]
+class EccentricAdjuster(Document):
+    """A bolt with an eccentric: turned, it takes its pivot along a slot and back."""
+
+    type: Literal["eccentric"] = "eccentric"
+    name: Name
+    point: Name
+    direction: tuple[float, float, float] = Field(description="of the pivot, where its mark is turned to +90°")
+    eccentricity_mm: float = Field(gt=0, le=25, title="Eccentricity", description="half of what it moves in all")
+    notches: int = Field(default=24, ge=4, le=360, title="Notches of a turn", description="or marks it is read by")
+    extra_part: Text = ""
+
+    @property
+    def min_mm(self) -> float:
+        """Turned to −90°."""
+        return -self.eccentricity_mm
+
+    @property
+    def max_mm(self) -> float:
+        """Turned to +90°."""
+        return self.eccentricity_mm
+
+    @property
+    def step_mm(self) -> float:
+        """What a notch at the middle moves, mm; near its ends one moves less."""
+        return self.eccentricity_mm * math.sin(2 * math.pi / self.notches)
+
+    def turned(self, value: float) -> int:
+        """Notches from the middle that come nearest to a place, mm; plus towards its direction.
+
+        Source: derived here: the pivot stands e·sin φ from the middle.
+        """
+        share = min(1.0, max(-1.0, value / self.eccentricity_mm))
+        return round(math.asin(share) / (2 * math.pi) * self.notches)
+
+    def nearest(self, value: float) -> float:
+        """The place of the notch nearest to a place, mm."""
+        return self.eccentricity_mm * math.sin(2 * math.pi * self.turned(value) / self.notches)
+
+
+AdjusterData = Annotated[SlotAdjuster | LinkAdjuster | ClampAdjuster | EccentricAdjuster, Field(discriminator="type")]
+
+
+def settable(adjuster: AdjusterData, value: float) -> float:
+    """The setting nearest to a value that a hand can make, within the adjuster's range, mm."""
+    if isinstance(adjuster, EccentricAdjuster):
+        return adjuster.nearest(value)
+    return min(adjuster.max_mm, max(adjuster.min_mm, round(value / adjuster.step_mm) * adjuster.step_mm))
 
 
 class AngleTarget(Document):

@@ -892,7 +892,18 @@ export interface components {
              */
             type: "adjuster_fitted";
             /** Adjuster */
-            adjuster: components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"] | components["schemas"]["ClampAdjuster"];
+            adjuster: components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"] | components["schemas"]["ClampAdjuster"] | components["schemas"]["EccentricAdjuster"];
+            /**
+             * Maker's range ±
+             * @description of an angle, where that is what is known: then the mm follow from the linkage
+             */
+            range_deg?: number | null;
+            /**
+             * Of which angle
+             * @default camber
+             * @enum {string}
+             */
+            of_angle: "camber" | "toe" | "caster";
             /**
              * Part number
              * @default
@@ -1740,7 +1751,7 @@ export interface components {
              * Adjusters
              * @default []
              */
-            adjusters: (components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"] | components["schemas"]["ClampAdjuster"])[];
+            adjusters: (components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"] | components["schemas"]["ClampAdjuster"] | components["schemas"]["EccentricAdjuster"])[];
             /**
              * Targets
              * @default {}
@@ -3709,7 +3720,7 @@ export interface components {
              */
             type: "coil_over";
             /** Spring */
-            spring: components["schemas"]["Coil"];
+            spring: components["schemas"]["Coil"] | components["schemas"]["ProgressiveCoilData"] | components["schemas"]["SpringTable"] | components["schemas"]["StackData"];
             /** Open length */
             extended_mm: number;
             /** Closed length */
@@ -3721,6 +3732,19 @@ export interface components {
             collar_to_top_mm: number;
             /** Height of its stop */
             stop_mm: number;
+            /**
+             * Lower in its top mount
+             * @description than the old unit in the old one
+             * @default 0
+             */
+            top_mount_mm: number;
+            /** Top-out spring */
+            top_out?: components["schemas"]["TopOutData"] | null;
+            /**
+             * Clicks from closed
+             * @description to begin with, both sides alike
+             */
+            clicks?: number | null;
             /**
              * Part number of the unit
              * @default
@@ -4356,6 +4380,12 @@ export interface components {
              */
             contact_mm?: number | null;
             /**
+             * Housing is cut for it
+             * @description an insert in an old strut, shortened: it stays
+             * @default false
+             */
+            housing_cut: boolean;
+            /**
              * Part number
              * @default
              */
@@ -4515,6 +4545,46 @@ export interface components {
              * @default 1
              */
             crossover_pitch_mm: number;
+        };
+        /**
+         * EccentricAdjuster
+         * @description A bolt with an eccentric: turned, it takes its pivot along a slot and back.
+         */
+        EccentricAdjuster: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "eccentric";
+            /** Name */
+            name: string;
+            /** Point */
+            point: string;
+            /**
+             * Direction
+             * @description of the pivot, where its mark is turned to +90°
+             */
+            direction: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Eccentricity
+             * @description half of what it moves in all
+             */
+            eccentricity_mm: number;
+            /**
+             * Notches of a turn
+             * @description or marks it is read by
+             * @default 24
+             */
+            notches: number;
+            /**
+             * Extra part
+             * @default
+             */
+            extra_part: string;
         };
         /**
          * EccentricBolt

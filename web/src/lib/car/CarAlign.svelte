@@ -28,6 +28,33 @@
 	function step(setting: Schemas['Setting'], by: 1 | -1) {
 		choose(setting, (bench.job.align.chosen[setting.key] ?? setting.set_mm) + by * setting.step_mm);
 	}
+	type Whole = Schemas['CoupledAxle'];
+	const solid = $derived(
+		(['front', 'rear'] as const).flatMap((name) => {
+			const whole = bench.prediction?.[name].coupled;
+			return whole ? [{ name, whole }] : [];
+		})
+	);
+	const way = (value: number, more: string, less: string, digits: number, unit: string) =>
+		`${number(Math.abs(value), digits)} ${unit} ${value < 0 ? less : more}`;
+	/** What a solid axle does under the body, as it is measured; parts it does not have are left out. */
+	function told(whole: Whole): [string, string][] {
+		const rows: [string, string][] = [
+			['stands', way(whole.shift_left_mm, 'left', 'right', 1, 'mm')],
+			['pinion and kingpins', way(whole.nose_up_deg, 'nose up', 'nose down', 2, '°')],
+			['steers', way(whole.steer_left_deg, 'left', 'right', 2, '°')]
+		];
+		if (whole.drag_link_short_mm !== null)
+			rows.push(['drag link', way(whole.drag_link_short_mm, 'longer', 'shorter', 1, 'mm')]);
+		if (whole.steering_wheel_deg !== null)
+			rows.push(['steering wheel, until it is set', `${number(whole.steering_wheel_deg, 0, true)}°`]);
+		if (whole.shaft)
+			rows.push([
+				'propeller shaft, gearbox / pinion',
+				`${number(whole.shaft.gearbox, 1)} / ${number(whole.shaft.pinion, 1)}°`
+			]);
+		return rows;
+	}
 	async function print() {
 		if (await bench.flush()) window.open(`/api/jobs/${bench.job.id}/alignment.pdf`);
 	}
@@ -60,6 +87,19 @@
 		<p class="border-fix mb-3 border-l-4 pl-2.5" data-testid="not-judged">{line}</p>
 	{/each}
 
+	{#each solid as { name, whole } (name)}
+		<section class="border-rule mb-2 border-b pb-2" aria-label="{name} axle as a whole">
+			<h3 class="font-semibold first-letter:uppercase">{name} axle as a whole</h3>
+			<dl class="grid grid-cols-3 gap-x-4 gap-y-1">
+				{#each told(whole) as [what, value] (what)}
+					<div>
+						<dt class="label leading-tight">{what}</dt>
+						<dd class="figure text-base font-bold">{value}</dd>
+					</div>
+				{/each}
+			</dl>
+		</section>
+	{/each}
 	<div class="grid gap-2">
 		{#each alignment.wheels as wheel (wheel.axle + wheel.side)}
 			<section

@@ -9,7 +9,14 @@ from inclinum.core.car.adjusters import adjuster_of
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.changes.geometry import titled
 from inclinum.core.car.stance import axle_corner
-from inclinum.core.car.vehicle import AdjusterData, AngleName, Axle, LinkAdjuster, SlotAdjuster, Vehicle
+from inclinum.core.car.vehicle import (
+    AdjusterData,
+    AngleName,
+    Axle,
+    EccentricAdjuster,
+    LinkAdjuster,
+    Vehicle,
+)
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.kinematics.refit import frame_points, links, moving_points
@@ -66,9 +73,9 @@ class AdjusterFitted(Change):
                 name=_unused("adjustable link", have), outer=free[0], min_mm=-10, max_mm=10, thread_pitch_mm=1.5
             )
         else:
-            found = SlotAdjuster(
+            found = EccentricAdjuster(
                 name=_unused("eccentric bolt", have), point=frame_points(axle.linkage)[0], direction=(0, 1, 0),
-                min_mm=-6, max_mm=6, step_mm=0.5,
+                eccentricity_mm=6,
             )  # fmt: skip
         return cls(axle=name, adjuster=found)
 
@@ -105,6 +112,8 @@ class AdjusterFitted(Change):
         """
         if self.range_deg is None:
             return self.adjuster
+        if isinstance(self.adjuster, EccentricAdjuster):
+            raise DomainError("an eccentric's range is its eccentricity: leave the maker's degrees out")
         low, high = (_reached(axle, self.adjuster, self.of_angle, self.range_deg, way) for way in (-1, 1))
         if low is None or high is None:
             raise DomainError(

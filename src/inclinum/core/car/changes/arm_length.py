@@ -33,6 +33,9 @@ class ArmLength(Change):
     equation: ClassVar[str] = "the linkage solved with that length, wheel at its height"
     source: ClassVar[str] = "constraints of rigid bodies, textbooks of multibody dynamics; solved by the product"
 
+    provides: ClassVar[str] = "link length"
+    offered: ClassVar[bool] = False
+
     type: Literal["arm_length"] = "arm_length"
     outer: str = Field(max_length=60, title="Which", description="by its outer joint")
     longer_mm: float = Field(
@@ -96,6 +99,10 @@ class ArmLength(Change):
     @property
     def _turns(self) -> float | None:
         return self.longer_mm / self.pitch_mm / (2 if self.both_ends else 1) if self.pitch_mm else None
+
+    def at(self, value: tuple[str, float]) -> Self:
+        """Which, by its outer joint, and how much longer, mm."""
+        return self.model_copy(update={"outer": value[0], "longer_mm": value[1]})
 
     def threads(self) -> tuple[HeldThread, ...]:
         """The screwed end: as much engaged as the thread is thick."""

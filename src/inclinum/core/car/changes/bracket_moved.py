@@ -1,6 +1,6 @@
 """A bracket, bush or mount of the frame elsewhere: dropped, offset, or on another hole."""
 
-from typing import ClassVar, Literal
+from typing import ClassVar, Literal, Self
 
 from inclinum.core.car.changes.point_moved import PointMoved
 from inclinum.core.car.vehicle import Vehicle
@@ -20,12 +20,19 @@ class BracketMoved(PointMoved):
     costs: ClassVar[str] = "angles and ratios change with it; brackets on a frame are a welder's or a maker's work"
     parts_are: ClassVar[str] = "brackets or bushes"
 
+    provides: ClassVar[str] = "bracket"
+    offered: ClassVar[bool] = False
+
     type: Literal["bracket_moved"] = "bracket_moved"
 
     @classmethod
     def among(cls, linkage: Linkage) -> tuple[str, ...]:
         """Points of the frame."""
         return frame_points(linkage)
+
+    def at(self, value: tuple[str, float]) -> Self:
+        """Which point, and how much higher, mm."""
+        return self.model_copy(update={"point": value[0], "up_mm": value[1]})
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Which way it faces."""

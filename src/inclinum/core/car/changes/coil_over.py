@@ -1,6 +1,6 @@
 """A complete coil-over: spring, open and closed length, stop and collar in one."""
 
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -11,7 +11,18 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import Search, millimetres, named
-from inclinum.core.springs.fitted import BumpStopData, Coil, DamperData
+from inclinum.core.springs.fitted import (
+    BumpStopData,
+    Coil,
+    DamperData,
+    ProgressiveCoilData,
+    SpringTable,
+    StackData,
+    TopOutData,
+)
+
+UnitSpring = Annotated[Coil | ProgressiveCoilData | SpringTable | StackData, Field(discriminator="type")]
+"""What a unit can carry between its collar and its top seat."""
 
 
 class CoilOver(Bored):
@@ -28,7 +39,7 @@ class CoilOver(Bored):
     source: ClassVar[str] = "derived here: the collar stands on the body, the top seat on the mount"
 
     type: Literal["coil_over"] = "coil_over"
-    spring: Coil
+    spring: UnitSpring
     extended_mm: float = Field(gt=50, le=2000, title="Open length", json_schema_extra={"unit": "mm", "step": 1})
     closed_mm: float = Field(gt=30, le=2000, title="Closed length", json_schema_extra={"unit": "mm", "step": 1})
     collar_to_top_mm: float = Field(
@@ -39,6 +50,14 @@ class CoilOver(Bored):
         json_schema_extra={"unit": "mm", "step": 1, "slider": [100, 400]},
     )
     stop_mm: float = Field(gt=0, le=300, title="Height of its stop", json_schema_extra={"unit": "mm", "step": 1})
+    top_mount_mm: float = Field(
+        default=0, ge=-60, le=60, title="Lower in its top mount", description="than the old unit in the old one",
+        json_schema_extra={"unit": "mm", "step": 1},
+    )  # fmt: skip
+    top_out: TopOutData | None = Field(default=None, title="Top-out spring")
+    clicks: int | None = Field(
+        default=None, ge=0, le=60, title="Clicks from closed", description="to begin with, both sides alike"
+    )
     part: PartNumber = Field(default="", title="Part number of the unit")
 
     @model_validator(mode="after")
@@ -55,14 +74,14 @@ class CoilOver(Bored):
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """Units like those fitted: same lengths, same spring, collar where the seat is."""
         one_unit(name, axle)
-        if axle.coil is None:
+        if not isinstance(axle.spring, Coil | ProgressiveCoilData | SpringTable | StackData):
             raise DomainError(
-                f"The {name} axle is sprung by {axle.spring.in_a_sentence}: put plain coils in first, then the units."
+                f"The {name} axle is sprung by {axle.spring.in_a_sentence}: put coils in first, then the units."
             )
         room = axle.damper.extended_mm + axle.top_spacer_mm - float(ride_corner(axle).spring_room_taken)
         most = axle.damper.extended_mm - axle.damper.closed_mm
         return cls(
-            axle=name, spring=axle.coil.model_copy(update={"part": ""}), extended_mm=axle.damper.extended_mm,
+            axle=name, spring=axle.spring.model_copy(update={"part": ""}), extended_mm=axle.damper.extended_mm,
             closed_mm=axle.damper.closed_mm, collar_to_top_mm=round(room, 1),
             stop_mm=min(axle.bump_stop.height_mm, most),
         )  # fmt: skip
@@ -72,8 +91,13 @@ class CoilOver(Bored):
         one_unit(self.axle, axle)
         old = axle.bump_stop
         scale = self.stop_mm / old.height_mm
+        spring = self.spring
+        if isinstance(spring, StackData):
+            # Its collar is turned until the stack has this room with the unit fully open.
+            spring = spring.collar_up(spring.zero_mm - self.collar_to_top_mm)
         return {
-            "spring": self.spring,
+            "spring": spring,
+            "top_spacer_mm": axle.top_spacer_mm + self.top_mount_mm,
             "spring_offset_mm": self.extended_mm - self.collar_to_top_mm,
             "seat_spacer_mm": 0.0,
             "damper": DamperData.model_validate(
@@ -88,20 +112,30 @@ class CoilOver(Bored):
                 max_compression_mm=old.max_compression_mm * scale, coefficient=old.coefficient / scale**old.power,
                 power=old.power,
             ),
-            "top_out": None,
+            "top_out": self.top_out,
         }  # fmt: skip
 
     @property
     def preload_mm(self) -> float:
         """Shortening of the spring with the unit fully open, mm; negative where it hangs loose."""
-        return self.spring.free_length_mm - self.collar_to_top_mm
+        return float(self.spring.spring().free_length) - self.collar_to_top_mm
 
     def summary(self) -> str:
         """Spring, lengths and preload."""
         pre = round(self.preload_mm, 1)
         held = f"preload {millimetres(pre)}" if pre >= 0 else f"{millimetres(-pre)} loose when open"
         lengths = f"{self.extended_mm:g} open, {millimetres(self.closed_mm)} closed"
-        return named(self.part, f"{self.spring.rate_n_per_mm:g} N/mm, {lengths}, {held}")
+        return named(self.part, f"{self._spring}, {lengths}, {held}")
+
+    @property
+    def _spring(self) -> str:
+        match self.spring:
+            case Coil():
+                return f"{self.spring.rate_n_per_mm:g} N/mm"
+            case StackData():
+                return f"{self.spring.tender.rate_n_per_mm:g} on {self.spring.main.rate_n_per_mm:g} N/mm"
+            case _:
+                return self.spring.title.lower()
 
     @property
     def size(self) -> float:
@@ -119,7 +153,7 @@ class CoilOver(Bored):
     def search(self, axle: Axle) -> Search | None:
         """Collars 60 mm down to 60 up in whole millimetres, as long as the spring is no solid block."""
         _ = axle
-        most = self.extended_mm - self.spring.solid_length_mm - 10
+        most = self.extended_mm - self.spring.spring().solid_length - 10
         return Search(max(1.0, self.size - 60), max(min(most, self.size + 60), self.size), 1)
 
     def parts(self, machine: Vehicle) -> list[str]:
@@ -133,5 +167,10 @@ class CoilOver(Bored):
         return [
             f"On the bench, unit fully open: collar {millimetres(round(self.collar_to_top_mm, 1))} from the top seat, "
             "both alike; collar lock tight, thread greased.",
-            "Open and closed length, stop and top mount as ordered; clicks at their middle until it stands.",
+            "Open and closed length, stop and top mount as ordered; "
+            + (
+                f"{self.clicks} clicks from closed, both alike."
+                if self.clicks is not None
+                else "clicks at their middle until it stands."
+            ),
         ]

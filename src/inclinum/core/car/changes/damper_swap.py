@@ -16,7 +16,7 @@ class DamperSwap(Bored):
 
     title: ClassVar[str] = "Dampers"
     place: ClassVar[str] = "Dampers and stops"
-    known_as: ClassVar[tuple[str, ...]] = ("shocks", "struts", "inserts")
+    known_as: ClassVar[tuple[str, ...]] = ("shocks", "struts", "inserts", "shortened housing")
     costs: ClassVar[str] = "the window of travel moves; the height stays"
     equation: ClassVar[str] = "droop ends at the extended length, bump at the closed one or at the solid stop"
     source: ClassVar[str] = "derived here: both lengths are looked up on the damper's length curve over travel"
@@ -32,6 +32,11 @@ class DamperSwap(Bored):
         title="Stop touched at",
         description="damper length at which the stop on it is touched; as far before closed as now when left empty",
         json_schema_extra={"unit": "mm"},
+    )
+    housing_cut: bool = Field(
+        default=False,
+        title="Housing is cut for it",
+        description="an insert in an old strut, shortened: it stays",
     )
     part: PartNumber = ""
 
@@ -61,6 +66,11 @@ class DamperSwap(Bored):
         lengths = {"extended_mm": self.extended_mm, "closed_mm": self.closed_mm} | self.bores(old)
         return {"damper": old.model_copy(update=lengths), "bump_stop": stop}
 
+    @property
+    def stays(self) -> bool:
+        """A housing that was cut is not put back."""
+        return self.housing_cut
+
     def summary(self) -> str:
         """Both lengths."""
         return named(self.part, f"{millimetres(self.extended_mm)} extended, {millimetres(self.closed_mm)} closed")
@@ -75,5 +85,10 @@ class DamperSwap(Bored):
         _ = machine
         return [
             "Lay the new damper beside the old one: extended and closed length, bushes, stop and boot as ordered.",
+            *(
+                ["Housing cut and welded by a licensed welder, spring off and gas let out first; re-inspected."]
+                if self.housing_cut
+                else []
+            ),
             "Prime it upright as its maker says, then fit it; bushes only hand tight.",
         ]

@@ -22,6 +22,9 @@ class Wedge(Change):
     equation: ClassVar[str] = "the axle turns by the wedge's angle about its centre bolt"
     source: ClassVar[str] = "derived here: the axle's pad lies on the wedge"
 
+    provides: ClassVar[str] = "wedge"
+    offered: ClassVar[bool] = False
+
     type: Literal["wedge"] = "wedge"
     angle_deg: float = Field(
         gt=0, le=12, title="Angle", json_schema_extra={"unit": "°", "step": 0.5, "slider": [0.5, 8]}
@@ -43,6 +46,10 @@ class Wedge(Change):
         leaf = leaf_axle(self.axle, axle)
         nose_up = math.radians(self.angle_deg) * (1 if self.thick_end == "rear" else -1) * (1 if leaf.over_axle else -1)
         return axle_placed(axle, leaf.axle_turned(nose_up), nose_up)
+
+    def at(self, value: float) -> Self:
+        """So thick at the rear end, °; negative at the front one."""
+        return self.model_copy(update={"angle_deg": abs(value), "thick_end": "rear" if value > 0 else "front"})
 
     def summary(self) -> str:
         """Angle and which way round."""

@@ -5,6 +5,7 @@ import numpy as np
 from inclinum.core.car.carried import at_ends
 from inclinum.core.car.driveline import shaft_bends
 from inclinum.core.car.limits.case import Case, both_axles
+from inclinum.core.car.limits.coupled import put_right
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.document.names import AxleName
 
@@ -43,6 +44,7 @@ def check(case: Case) -> list[Finding]:
                     "before. What does not cancel shakes the car twice a turn. Turn the pinion (wedge, arms of another "
                     "length) or lower the gearbox's end.",
                     source="both joints and their directions as measured, the solved axle",
+                    cures=tuple(put_right(case, name)),
                 )
             )
     return found

@@ -1,5 +1,6 @@
 """Left and right stand at one height, or somebody knows why not."""
 
+import math
 from collections.abc import Callable
 from functools import partial
 
@@ -42,6 +43,8 @@ def check(case: Case) -> list[Finding]:
         asked = bool(case.job.brief.aim(name).left_higher)
         than = " than the brief wants" if asked else ""
         made = bool(axle.uneven_mm or axle.uneven_deg) or asked
+        track = case.after.vehicle.axle(name).track_mm
+        leans = f" The body leans by {math.degrees(math.atan(abs(planned) / track)):.1f}°, and camber with it."
         low: Side = "right" if planned > 0 else "left"
         found.append(
             Finding(
@@ -53,12 +56,15 @@ def check(case: Case) -> list[Finding]:
                 limit=APART_MM,
                 margin=APART_MM - abs(planned),
                 unit="mm",
-                why="The brief wants a height of its own on each side: what is set wheel by wheel gives it."
-                if asked
-                else "Set so, the sides differ by more than a tape is wrong."
-                if made
-                else "It came so: a tired spring, a bent part, or a load on one side. Where no part is at fault, "
-                "springs that are set wheel by wheel level it, and shift load to the corner across.",
+                why=(
+                    "The brief wants a height of its own on each side: what is set wheel by wheel gives it."
+                    if asked
+                    else "Set so, the sides differ by more than a tape is wrong."
+                    if made
+                    else "It came so: a tired spring, a bent part, or a load on one side. Where no part is at fault, "
+                    "springs that are set wheel by wheel level it, and shift load to the corner across."
+                )
+                + leans,
                 source="heights read at both sides, the body on its four corners",
                 cures=tuple(levelled(case, name, low, abs(planned))),
             )
