@@ -39,9 +39,9 @@
 </script>
 
 <div class="grid grid-cols-3 items-end gap-3">
-	<div>
+	<div class="col-span-3 grid grid-cols-[1.4fr_1fr_1fr] items-center gap-x-3">
 		<select
-			class="field mb-1"
+			class="field"
 			aria-label="How the rear aim is said"
 			value={brief.rear_by}
 			onchange={(e) => say(e.currentTarget.value as Schemas['BikeBrief']['rear_by'])}
@@ -68,7 +68,7 @@
 			/>
 		{/if}
 		{#if brief.rear_by !== 'drop' && bench.prediction?.aim_mm != null}
-			<p class="text-quiet">That is {number(bench.prediction.aim_mm, 0, true)} mm of drop at the rear.</p>
+			<p class="text-quiet">that is {number(bench.prediction.aim_mm, 0, true)} mm of drop at the rear.</p>
 		{/if}
 	</div>
 	<div>

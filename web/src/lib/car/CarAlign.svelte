@@ -36,7 +36,7 @@
 		})
 	);
 	const way = (value: number, more: string, less: string, digits: number, unit: string) =>
-		`${number(Math.abs(value), digits)} ${unit} ${value < 0 ? less : more}`;
+		`${number(Math.abs(value), digits)}${unit === '°' ? '' : ' '}${unit} ${value < 0 ? less : more}`;
 	/** What a solid axle does under the body, as it is measured; parts it does not have are left out. */
 	function told(whole: Whole): [string, string][] {
 		const rows: [string, string][] = [

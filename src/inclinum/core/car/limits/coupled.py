@@ -160,7 +160,8 @@ def _zeroed(
     for outer in lengths:
 
         def plan(by: float, outer: str = outer) -> list[Cure]:
-            title = f"{name.capitalize()} {point_name(outer)}: link {by:+g} mm"
+            way = "longer" if by > 0 else "shorter"
+            title = f"{name.capitalize()} {point_name(outer)}: link {abs(by):g} mm {way}"
             return case.adding_more(title, name, "link length", (outer, by))
 
         found += _sized(plan, now, left, TRIED_MM, STEP_MM)
