@@ -3,11 +3,12 @@
 from typing import Any
 
 import pytest
+from pydantic import ValidationError
 
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.card import PHASES, bike_card
 from inclinum.core.bike.changes.rear_link import holes
-from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.job import BikeBrief, BikeJob
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.bike.proof import prove_bike
@@ -200,3 +201,40 @@ def test_the_rod_that_is_offered_gives_the_drop_and_stops_nothing(key: str, want
         )
         assert aim.cures
         assert healed.aim_met
+
+
+def test_an_aim_by_the_seat_is_a_drop_of_the_rear_and_its_way_out_reaches_it() -> None:
+    """The seat moves by its share of the wheelbase: 15 mm lower at 1 − x/wheelbase of what the rear does."""
+    now = predict_bike(job_on(TRAIL)).reach.seat_after_mm
+    job = job_on(TRAIL, rear_by="seat", seat_wanted=f"{now - 15:.2f}")
+    answer = predict_bike(job)
+    share = 1 - TRAIL.seat.x_mm / TRAIL.wheelbase_mm
+    assert answer.aim_mm == pytest.approx(15 / share, abs=0.02)
+    assert answer.aim_met is False
+    finding = next(f for f in answer.findings if f.id == "aim.rear")
+    assert f"the seat {now - 15:.0f} mm above the ground" in finding.why
+    lowered = job.model_copy(update={"plan": job.plan.model_copy(update={"changes": finding.cures[0].changes})})
+    there = predict_bike(lowered)
+    assert there.reach.seat_after_mm == pytest.approx(now - 15, abs=3)
+    assert there.aim_met is True
+
+
+def test_feet_that_reach_are_an_aim_that_lower_meets_as_well() -> None:
+    tall, short = (job_on(TRAIL, rear_by="both_feet", inseam_mm=mm) for mm in (1040, 800))
+    assert predict_bike(tall).aim_met is True
+    assert "aim.rear" not in {f.id for f in predict_bike(tall).findings}
+    missing = predict_bike(short).reach.both_missing_after_mm
+    assert missing is not None
+    assert missing > 5
+    share = 1 - TRAIL.seat.x_mm / TRAIL.wheelbase_mm
+    assert predict_bike(short).aim_mm == pytest.approx(missing / share, abs=0.02)
+    one = predict_bike(job_on(TRAIL, rear_by="one_foot", inseam_mm=800)).aim_mm
+    assert one is not None
+    assert one < missing / share, "leaning, one foot reaches first"
+    for wrong, said in (
+        ({"rear_by": "seat"}, "needs its height"),
+        ({"seat_wanted": "800"}, "say the rear aim by the seat"),
+        ({"rear_by": "both_feet", "inseam_mm": None}, "rider's inseam"),
+    ):
+        with pytest.raises(ValidationError, match=said):
+            BikeBrief.model_validate({"owner": "o", "inseam_mm": 820} | wrong)

@@ -259,3 +259,18 @@ def test_kingpins_that_lean_are_put_back_by_links_or_wedges() -> None:
     assert back.front.coupled.nose_up_deg == pytest.approx(0, abs=0.2)
     (_, straight), *_ = cured(on(leaf(), Wedge(axle="rear", angle_deg=3)), "prop_shaft.rear.mismatch")
     assert "prop_shaft.rear.mismatch" not in {f.id for f in straight.findings}
+
+
+def test_a_gearbox_that_is_tipped_bends_its_joint_and_a_shaft_used_up_says_which_way() -> None:
+    """The line falls by 4.16° from a gearbox that points down 4°: tipped 3° further it bends 2.84°."""
+    tipped = predict(on(leaf(), PropShaftSet(axle="rear", tipped_deg=3))).rear.coupled
+    assert tipped is not None
+    assert tipped.shaft is not None
+    assert tipped.shaft.gearbox == pytest.approx(7 - FALL, abs=0.02)
+    assert tipped.shaft.pinion == pytest.approx(FALL - 4, abs=0.02)
+    # A spacer of 12 mm that nobody's axle asked for pushes a shaft with 10 mm of spline solid.
+    tight = with_rear(leaf(), prop_shaft=SHAFT.model_copy(update={"plunge_in_mm": 10.0}))
+    found = {f.id: f for f in predict(on(tight, PropShaftSet(axle="rear", spacer_mm=12))).findings}
+    pushed = found["prop_shaft.rear.plunge.ride_height"]
+    assert (round(pushed.value), pushed.severity) == (12, "stops")
+    assert "pushed solid" in pushed.what

@@ -422,3 +422,31 @@ def test_a_housing_that_is_cut_cannot_be_put_back() -> None:
     assert [f.id for f in predict(on(job, cut)).findings if f.id.startswith("undone")]
     assert not [f.id for f in predict(on(job, begun)).findings if f.id.startswith("undone")]
     assert any("licensed welder" in s for s in cut.steps(job.vehicle))
+
+
+def test_slots_along_the_car_and_upper_seats_go_the_way_they_say() -> None:
+    """Back at the top leans the strut back: caster grows by 10 mm over its height; out is less camber."""
+    job = with_front(job_on("strut_front", "front"), strut_top=TOP, adjusters=())
+    came = predict(job).front.angles_after
+    assert came.caster_deg is not None
+    back = TopPlate(axle="front", back_mm=10, most_back_mm=12)
+    leant = predict(on(job, back)).front.angles_after
+    points = job.vehicle.front.linkage.named_points()
+    corner = job.vehicle.front.linkage.corner(300, 0, 0)
+    assert corner.steering_axis is not None
+    lower, upper = (points[n] for n in corner.steering_axis)
+    by_hand = math.degrees(math.atan2(lower[0] - upper[0] + 10, upper[2] - lower[2])) - math.degrees(
+        math.atan2(lower[0] - upper[0], upper[2] - lower[2])
+    )
+    assert leant.caster_deg is not None
+    assert leant.caster_deg - came.caster_deg == pytest.approx(by_hand, abs=0.1)
+    slots = {a.name: a for a in assess(on(job, back)).after.front.axle.adjusters}
+    along = slots["top plate, back and forward"]
+    assert (along.min_mm, along.max_mm) == (-2, 22), "2 mm further back, 22 to the front end of the slot"
+    out = predict(on(job, TopPlate(axle="front", in_mm=-8))).front.angles_after
+    assert out.camber_deg > came.camber_deg
+    seated = with_rear(job_on("wishbones_long", "rear"), seats=SpringSeats(lower_mm=100, upper_mm=100))
+    ring = SeatSpacer(axle="rear", thickness_mm=3, lies="above", centres_on_mm=104)
+    seats = assess(on(seated, ring)).after.rear.axle.seats
+    assert seats is not None
+    assert (seats.lower_mm, seats.upper_mm) == (100, 104)

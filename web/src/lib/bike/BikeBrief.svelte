@@ -39,7 +39,7 @@
 </script>
 
 <div class="grid grid-cols-3 items-end gap-3">
-	<div class="col-span-3 grid grid-cols-[1.4fr_1fr_1fr] items-center gap-x-3">
+	<div class="col-span-3 grid grid-cols-[minmax(0,2fr)_minmax(0,1fr)] items-center gap-x-3">
 		<select
 			class="field"
 			aria-label="How the rear aim is said"
@@ -68,7 +68,9 @@
 			/>
 		{/if}
 		{#if brief.rear_by !== 'drop' && bench.prediction?.aim_mm != null}
-			<p class="text-quiet">that is {number(bench.prediction.aim_mm, 0, true)} mm of drop at the rear.</p>
+			<p class="text-quiet col-span-2">
+				that is {number(bench.prediction.aim_mm, 0, true)} mm of drop at the rear.
+			</p>
 		{/if}
 	</div>
 	<div>
