@@ -16,6 +16,7 @@ from inclinum.core.car.limits.tyre_gaps import left
 from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.stance import Stance
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AxleName
 from inclinum.core.part_sheets.axle import sweep_grid
 from tests.core.test_attached import moved, with_front, with_rear
 from tests.core.test_changes_by_hand import on
@@ -274,3 +275,18 @@ def test_a_gearbox_that_is_tipped_bends_its_joint_and_a_shaft_used_up_says_which
     pushed = found["prop_shaft.rear.plunge.ride_height"]
     assert (round(pushed.value), pushed.severity) == (12, "stops")
     assert "pushed solid" in pushed.what
+
+
+def test_a_body_that_is_raised_has_its_centre_of_gravity_higher_and_squats_by_less() -> None:
+    """600 mm above the ground as it came; 40 higher at both ends it is 640: the same links carry 600/640 of it there."""
+    job = job_on("four_link_axle", "rear")
+    job = job.model_copy(update={"vehicle": job.vehicle.model_copy(update={"cg_height_mm": 600.0})})
+    ends: tuple[AxleName, ...] = ("front", "rear")
+    answer = predict(on(job, *(Stated(axle=a, what="Somebody's lift", rise_mm=40) for a in ends)))
+    coupled = answer.rear.coupled
+    assert coupled is not None
+    raised = assess(on(job, *(Stated(axle=a, what="Somebody's lift", rise_mm=40) for a in ends))).after.rear
+    assert coupled.anti_squat == pytest.approx(anti_squat_percent(raised, job.vehicle.wheelbase_mm, 640), abs=1e-6)
+    assert coupled.anti_squat_before == pytest.approx(
+        anti_squat_percent(assess(job).before.rear, job.vehicle.wheelbase_mm, 600), abs=1e-6
+    )

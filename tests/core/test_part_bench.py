@@ -7,7 +7,7 @@ from pydantic import TypeAdapter
 
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.prediction import predict_bike
-from inclinum.core.car.changes import PlannedChange
+from inclinum.core.car.changes import DamperHoles, PlannedChange
 from inclinum.core.car.job import Plan
 from inclinum.core.car.prediction import assess, predict
 from inclinum.core.document.errors import DomainError
@@ -111,3 +111,10 @@ def test_what_is_no_change_or_counts_with_other_steel_says_so() -> None:
             part("spring-swap", new_spring={"rate_N_per_mm": 37.0, "free_length_mm": 362.0}),
             job_on("four_link_axle", "rear"), "rear",
         )  # fmt: skip
+
+
+def test_holes_further_up_on_the_bench_are_further_up_in_the_job() -> None:
+    """From the hole it hangs in, (120, 334), to (124, 359): 25 up and 4 forward."""
+    put = planned(part("damper-brackets"), job_on("four_link_axle", "rear"), "rear").change
+    assert isinstance(put, DamperHoles)
+    assert [(h.name, h.up_mm, h.forward_mm) for h in put.holes] == [("one up", 25, 4), ("two up", 50, 8)]
