@@ -278,7 +278,7 @@ def test_a_gearbox_that_is_tipped_bends_its_joint_and_a_shaft_used_up_says_which
 
 
 def test_a_body_that_is_raised_has_its_centre_of_gravity_higher_and_squats_by_less() -> None:
-    """600 mm above the ground as it came; 40 higher at both ends it is 640: the same links carry 600/640 of it there."""
+    """600 mm above the ground as it came; 40 higher at both ends it is 640: its links carry 600/640 of that."""
     job = job_on("four_link_axle", "rear")
     job = job.model_copy(update={"vehicle": job.vehicle.model_copy(update={"cg_height_mm": 600.0})})
     ends: tuple[AxleName, ...] = ("front", "rear")
