@@ -3,10 +3,14 @@
 import pytest
 
 from inclinum.core.car.archetypes import ARCHETYPES, vehicle_of
+from inclinum.core.car.archetypes.respring import kinds_for, respring
+from inclinum.core.car.attached import FlexLine, HalfShaft, PropShaft, SpringSeats, TyreGap, UBolts
 from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
 from inclinum.core.car.job import AxleAim, Brief, Job, Plan
 from inclinum.core.car.prediction import predict
 from inclinum.core.car.stood import stand_changed, stand_measured
+from inclinum.core.car.vehicle import Axle, StrutTop
+from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.quantity import Length
@@ -33,9 +37,36 @@ def begun(kind: str, end: AxleName, job: Job) -> PlannedChange | str:
         return str(no)
 
 
+def equipped(job: Job, end: AxleName) -> Job:
+    """The same with every figure a shop can enter, and on tender and main springs where they go."""
+    axle = job.vehicle.axle(end)
+    if "dual_rate_stack" in kinds_for(axle):
+        axle = respring(axle, "dual_rate_stack")
+    ahead = -1 if end == "front" else 1
+    coupled = axle.linkage.coupled
+    inner = 0.25 * axle.track_mm
+    figures: dict[str, object] = {
+        "seats": SpringSeats(lower_mm=100, upper_mm=100, inside_mm=60), "tyre_width_mm": 215.0, "full_lock": 30.0,
+        "tyre_gaps": (TyreGap(name="guard", gap_mm=40, at=(300.0, 600.0, 420.0)),),
+        "strut_top": StrutTop(stud_length_mm=34, stud_diameter_mm=8, nut_height_mm=8, bonnet_gap_mm=30),
+        "lines": (FlexLine(name="hose", body=(60, 450, 600), wheel=(40, 640, 380), length_mm=480),),
+        "u_bolts": UBolts(tube_mm=70, plate_mm=12, nut_mm=12) if axle.spring.type == "leaf_pack" else None,
+        "half_shaft": None if coupled else HalfShaft(inner=(0.0, inner, 320.0)),
+        "prop_shaft": PropShaft(gearbox_joint=(1300.0 * ahead, 0, 460), pinion_joint=(200.0 * ahead, 0, 380))
+        if coupled
+        else None,
+    }  # fmt: skip
+    fitted = Axle.model_validate(axle.model_dump() | {n: f.model_dump() if isinstance(f, Document) else f for n, f in
+                                                      figures.items()})  # fmt: skip
+    return job.model_copy(update={"vehicle": job.vehicle.model_copy(update={end: fitted, "cg_height_mm": 640.0})})
+
+
+@pytest.mark.parametrize("full", [False, True], ids=["bare", "equipped"])
 @pytest.mark.parametrize(("key", "end"), AT)
-def test_an_archetype_takes_every_change_that_fits_it_and_gives_it_back(key: str, end: AxleName) -> None:
-    job, taken = job_on(key, end), 0
+def test_an_archetype_takes_every_change_that_fits_it_and_gives_it_back(key: str, end: AxleName, full: bool) -> None:
+    job, taken = job_on(key, end), set()
+    if full:
+        job = equipped(job, end)
     bare = stand_measured(job)
     for kind in KINDS:
         planned = begun(kind, end, job)
@@ -44,7 +75,7 @@ def test_an_archetype_takes_every_change_that_fits_it_and_gives_it_back(key: str
             assert planned[0].isupper(), planned
             assert planned.endswith("."), planned
             continue
-        taken += 1
+        taken.add(kind)
         found = predict(job.model_copy(update={"plan": Plan(changes=(planned,))}))
         assert found.axle(end).rise == pytest.approx(getattr(found.shares[0], end), abs=1e-6), kind
         assert planned.change.place, kind
@@ -54,4 +85,9 @@ def test_an_archetype_takes_every_change_that_fits_it_and_gives_it_back(key: str
         assert "None" not in " ".join(said), kind
         back = stand_changed(bare, (planned.model_copy(update={"on": False}),))
         assert [back.axle(name) for name in AXLES] == [bare.axle(name) for name in AXLES], kind
-    assert taken >= 14
+    assert len(taken) >= 14
+    axle = job.vehicle.axle(end)
+    if full:
+        assert "top_plate" in taken
+        assert ("prop_shaft" in taken) == axle.linkage.coupled
+        assert ("crossover_ring" in taken) == (axle.spring.type == "dual_rate_stack")
