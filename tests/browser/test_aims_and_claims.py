@@ -51,7 +51,9 @@ def test_a_claim_on_a_sagging_off_roader_from_brief_to_proof(page: Page) -> None
     why.fill("Longer dampers are ordered and go in next week; the owner drives it to the yard only.")
     why.blur()
     expect(page.get_by_text("Saved")).to_be_visible()
-    build_and_prove(page, "Lay the spacer on the seat")
+    # The ring in front leans the rear the other way by more than a tape is wrong: that is said, and whose doing it is.
+    build_and_prove(page, "Lay the spacer on the seat", verdict="Something is off")
+    expect(page.get_by_text("the plan leans it so", exact=False)).to_be_visible()
 
 
 def test_a_gap_that_was_forgotten_is_put_in_from_the_job(page: Page) -> None:

@@ -5,8 +5,10 @@ import pytest
 
 from inclinum.core.car.changes import Collar, SeatSpacer, TorsionAdjuster
 from inclinum.core.car.changes.sided import Sided
-from inclinum.core.car.job import CornerReading, Job, Measurements
+from inclinum.core.car.job import AxleAim, CornerReading, Job, Measurements, Prove
+from inclinum.core.car.measured import APART_MM
 from inclinum.core.car.prediction import Prediction, assess, predict
+from inclinum.core.car.proof import SideProof, prove
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.quantity import Length
 from inclinum.core.springs.fitted import TorsionBarData
@@ -140,3 +142,27 @@ def test_the_thicker_side_is_the_one_that_binds() -> None:
         return next(f.value for f in answer.findings if f.id == "coil_bind.front")
 
     assert room(apart) == pytest.approx(room(even) - 40, abs=0.5)
+
+
+def test_sides_that_are_wanted_or_planned_apart_are_no_spring_out_of_its_pocket() -> None:
+    """Heights that come out as predicted, the left one higher: wanted so in one brief, only planned in another."""
+    job = read(on(job_on("wishbones_long", "rear"), SeatSpacer(axle="rear", thickness_mm=14, right_mm=0)))
+    planned = {h.side: h.after for h in predict(job).heights if h.axle == "rear" and h.kind == "hub_to_arch"}
+    apart = planned["left"] - planned["right"]
+    assert apart > APART_MM
+    after = Measurements(
+        corners=tuple(
+            CornerReading(axle="rear", side=s, quantity="hub_to_arch", reading=Length.model_validate(f"{mm:.1f}"))
+            for s, mm in ((side, planned[side]) for side in SIDES)
+        )
+    )
+
+    def told(aim: AxleAim) -> SideProof:
+        brief = job.brief.model_copy(update={"rear": aim})
+        return prove(job.model_copy(update={"brief": brief, "prove": Prove(after=after)})).sides[0]
+
+    lean = told(AxleAim(by="none"))
+    assert (lean.even, "the plan leans it so" in lean.advice) == (False, True)
+    left, right = (Length.model_validate(f"{planned[s]:.1f}") for s in ("left", "right"))
+    wanted = told(AxleAim(by="hub_to_arch", height=left, right=right))
+    assert (wanted.even, wanted.advice) == (True, "")

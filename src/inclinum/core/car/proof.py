@@ -90,7 +90,7 @@ def prove(job: Job) -> Proof:
     prediction, after = predict(job), job.prove.after
     heights = [p for row in prediction.heights if (p := _height(row, after))]
     angles = _angles(job, after)
-    sides = _sides(job, after)
+    sides = _sides(job, after, heights)
     judged = [a.within for a in angles if a.within is not None]
     if not heights and not judged:
         verdict = "nothing measured"
@@ -185,32 +185,33 @@ def _height(row: Height, after: Measurements) -> HeightProof | None:
     )
 
 
-def _sides(job: Job, after: Measurements) -> list[SideProof]:
+def _sides(job: Job, after: Measurements, heights: list[HeightProof]) -> list[SideProof]:
+    """Left against right of each axle, less what the brief wants of that."""
     found = []
+    planned = {(h.axle, h.side): h.predicted for h in heights if h.label == "hub to arch"}
     for axle in AXLES:
         pairs = [[m.corner(axle, s, "hub_to_arch") for s in SIDES] for m in (job.measure, after)]
         (left_before, right_before), (left, right) = pairs
         if left and right:
             before = left_before.value - right_before.value if left_before and right_before else None
-            apart = left.value - right.value
+            apart, wanted = left.value - right.value, job.brief.aim(axle).left_higher
+            predicted = planned[axle, "left"] - planned[axle, "right"]
+            even = abs(apart - wanted) <= APART_MM
             found.append(
                 SideProof(
-                    axle=axle,
-                    before=before,
-                    after=apart,
-                    even=abs(apart) <= APART_MM,
-                    advice=_uneven(before, apart),
+                    axle=axle, before=before, after=apart, even=even,
+                    advice="" if even else _uneven(before, apart, predicted),
                 )
-            )
+            )  # fmt: skip
     return found
 
 
-def _uneven(before: float | None, after: float) -> str:
-    """Where to look: a difference that was there before is none of this job's making."""
-    if abs(after) <= APART_MM:
-        return ""
+def _uneven(before: float | None, after: float, predicted: float) -> str:
+    """Where to look: a difference that was there before, or that the plan makes, is none of what was built wrong."""
     if before is not None and abs(after - before) <= APART_MM:
         return "it came so: look for a tired spring or a bent part, not for what was built."
+    if abs(after - predicted) <= APART_MM:
+        return "the plan leans it so: level it with what is set wheel by wheel, and nothing else is wrong."
     return "look for a spring out of its pocket or a bush tightened hanging."
 
 
