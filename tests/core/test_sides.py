@@ -150,12 +150,13 @@ def test_sides_that_are_wanted_or_planned_apart_are_no_spring_out_of_its_pocket(
     planned = {h.side: h.after for h in predict(job).heights if h.axle == "rear" and h.kind == "hub_to_arch"}
     apart = planned["left"] - planned["right"]
     assert apart > APART_MM
-    after = Measurements(
-        corners=tuple(
-            CornerReading(axle="rear", side=s, quantity="hub_to_arch", reading=Length.model_validate(f"{mm:.1f}"))
-            for s, mm in ((side, planned[side]) for side in SIDES)
+    corners = tuple(
+        CornerReading(
+            axle="rear", side=side, quantity="hub_to_arch", reading=Length.model_validate(f"{planned[side]:.1f}")
         )
+        for side in SIDES
     )
+    after = Measurements(corners=corners)
 
     def told(aim: AxleAim) -> SideProof:
         brief = job.brief.model_copy(update={"rear": aim})
