@@ -16,7 +16,7 @@ from inclinum.core.car.limits.tyre_gaps import left
 from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.stance import Stance
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
+from inclinum.core.document.names import SIDES, AxleName
 from inclinum.core.part_sheets.axle import sweep_grid
 from tests.core.test_attached import moved, with_front, with_rear
 from tests.core.test_changes_by_hand import on
@@ -290,3 +290,24 @@ def test_a_body_that_is_raised_has_its_centre_of_gravity_higher_and_squats_by_le
     assert coupled.anti_squat_before == pytest.approx(
         anti_squat_percent(assess(job).before.rear, job.vehicle.wheelbase_mm, 600), abs=1e-6
     )
+
+
+def test_a_right_wheel_that_goes_its_own_way_has_its_own_room() -> None:
+    """The right arm pivots 60 mm lower: its wheel comes nearer to what is ahead of it on the way up, and is told."""
+    wheel = job_on("trailing", "rear").vehicle.rear.linkage.named_points()["wheel_centre"]
+    over = (float(wheel[0]) + 230, float(wheel[1]), float(wheel[2]) + 330)
+    keep = GUARD.model_copy(update={"keep_mm": 200.0, "at": over})
+    job = with_rear(job_on("trailing", "rear"), tyre_gaps=(keep,), tyre_width_mm=200.0)
+    linkage = job.vehicle.rear.linkage
+    points = linkage.named_points()
+    lower = linkage.with_points({n: points[n] - np.array([0, 0, 60.0]) for n in ("pivot_inner", "pivot_outer")})
+    apart = with_rear(job, right=lower)
+    rooms = []
+    for one in (job, apart):
+        found = next(f for f in predict(one).findings if f.id == "tyre_gap.rear.0")
+        rooms.append(found.value)
+    before, after = (s.rear for s in (assess(apart).before, assess(apart).after))
+    each = [left(keep, before.of_side(side), after.of_side(side)) for side in SIDES]
+    assert rooms[0] == pytest.approx(each[0], abs=1e-6)
+    assert each[1] != pytest.approx(each[0], abs=0.5)
+    assert rooms[1] == pytest.approx(min(each), abs=1e-6)

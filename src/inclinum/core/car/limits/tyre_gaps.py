@@ -7,6 +7,7 @@ from inclinum.core.car.carried import carried_at, carried_at_locks
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
+from inclinum.core.document.names import SIDES
 from inclinum.core.kinematics.rigid import Array
 
 
@@ -61,7 +62,9 @@ def check(case: Case) -> list[Finding]:
     for name, axle, stance in both_axles(case):
         before = case.before.axle(name)
         for n, gap in enumerate(axle.tyre_gaps):
-            room = left(gap, before, stance)
+            # A right wheel that was measured apart goes its own way.
+            sides = SIDES if axle.right is not None else SIDES[:1]
+            room = min(left(gap, before.of_side(side), stance.of_side(side)) for side in sides)
             if room >= gap.keep_mm:
                 continue
             at = "at full bump" if gap.lies == "above" else "beside it"
