@@ -186,3 +186,16 @@ def test_each_corner_can_have_its_own_height() -> None:
     assert "sides.front" not in {f.id for f in alike.findings}
     with pytest.raises(ValidationError, match="otherwise on the right"):
         AxleAim(by="fits_under", height=mm(1700), right=mm(1690))
+
+
+def test_sag_is_told_from_where_droop_ends() -> None:
+    """A wheel that stands 62 mm above full droop: the rise that gives it, and longer dampers ask for more."""
+    job = wanting(AxleAim(by="sag", height=mm(62)))
+    answer = predict(job)
+    assert answer.front.aim is not None
+    stands = answer.front.travel_after.ride - answer.front.travel_after.droop
+    assert answer.front.aim == pytest.approx(stands - 62, abs=1e-6)
+    met = predict(on(job, Stated(axle="front", rise_mm=round(answer.front.aim, 3), what="a word")))
+    assert met.front.aim_met
+    assert met.front.travel_after.ride - met.front.travel_after.droop == pytest.approx(62, abs=0.01)
+    assert "62 mm of sag" in met.front.aim_said

@@ -5,9 +5,11 @@ import math
 import numpy as np
 import pytest
 from pydantic import ValidationError
+from scipy.spatial.transform import Rotation
 
 from inclinum.core.car.attached import AntiRollLink, HalfShaft, PropShaft, TyreGap
 from inclinum.core.car.card import card
+from inclinum.core.car.carried import wheel_at_locks
 from inclinum.core.car.changes import Block, PropShaftSet, Stated, SubframeLowered, Tyres, Wedge, WheelOffset
 from inclinum.core.car.driveline import anti_squat_percent, roll_steer, shaft_bends
 from inclinum.core.car.job import Job
@@ -17,6 +19,8 @@ from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.stance import Stance
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, AxleName
+from inclinum.core.kinematics.axles import steered_axle
+from inclinum.core.kinematics.steered import knuckle_at_locks
 from inclinum.core.part_sheets.axle import sweep_grid
 from tests.core.test_attached import moved, with_front, with_rear
 from tests.core.test_changes_by_hand import on
@@ -311,3 +315,43 @@ def test_a_right_wheel_that_goes_its_own_way_has_its_own_room() -> None:
     assert rooms[0] == pytest.approx(each[0], abs=1e-6)
     assert each[1] != pytest.approx(each[0], abs=0.5)
     assert rooms[1] == pytest.approx(min(each), abs=1e-6)
+
+
+def test_a_wheel_on_a_solid_axle_turns_about_its_kingpin_to_lock() -> None:
+    """A place ahead and inside: turned by hand about the kingpin, and never measured from the middle of the axle."""
+    job = job_on("radius_arm_axle", "front")
+    linkage = job.vehicle.front.linkage
+    p, steering = linkage.named_points(), steered_axle(linkage)
+    assert steering is not None
+    wheel, radius = p["wheel_centre_left"], job.vehicle.front.tyre_radius_mm
+    at = wheel + np.array([radius - 60, -190.0, 0.0])
+    gap = TyreGap(name="spring hanger", gap_mm=85, at=(float(at[0]), float(at[1]), float(at[2])))
+    plain = with_front(job, tyre_gaps=(gap,), tyre_width_mm=230.0)
+    lower, upper = (np.array(k) for k in (steering.kingpin_left_lower, steering.kingpin_left_upper))
+    axis = (upper - lower) / np.linalg.norm(upper - lower)
+
+    def clear(turn_deg: float) -> float:
+        turn = Rotation.from_rotvec(math.radians(turn_deg) * axis)
+        hub = lower + turn.apply(wheel - lower)
+        along = turn.apply(np.array([0.0, 1.0, 0.0]))
+        off = at - hub
+        axial = abs(off @ along)
+        radial = math.sqrt(off @ off - axial**2) - radius
+        out = (max(radial, 0.0), max(axial - 115, 0.0))
+        return math.hypot(*out) if max(out) > 0 else max(radial, axial - 115)
+
+    lock = 22.0
+    steers = with_front(plain, full_lock=lock)
+    _, outer = knuckle_at_locks(steering, math.radians(lock))
+    assert -lock < math.degrees(outer) < -0.8 * lock, "the outer wheel turns the other way, and not quite as far"
+    rows = wheel_at_locks(assess(steers).before.front, np.zeros(1))[0][:, 0]
+    for row, turn in zip(rows, (0.0, lock, math.degrees(outer)), strict=True):
+        assert row == pytest.approx(lower + Rotation.from_rotvec(math.radians(turn) * axis).apply(wheel - lower))
+    rooms = [left(gap, s.before.front, s.after.front) for s in (assess(plain), assess(steers))]
+    # Its camber and toe are small and its travel to bump moves both alike: within a few millimetres.
+    assert rooms[0] == pytest.approx(85, abs=8)
+    expected = 85 - clear(0) + min(clear(lock), clear(math.degrees(outer)))
+    assert expected < 60
+    assert rooms[1] == pytest.approx(expected, abs=8)
+    with pytest.raises(ValidationError, match="do not turn by 140°"):
+        with_front(plain, full_lock=140.0)

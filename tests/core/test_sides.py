@@ -1,15 +1,20 @@
 """Springs set wheel by wheel: what one collar lifts, by four corners solved by hand; how a lean is levelled."""
 
+import math
+
 import numpy as np
 import pytest
 
+from inclinum.core.car.alignment import align
 from inclinum.core.car.changes import Collar, SeatSpacer, TorsionAdjuster
 from inclinum.core.car.changes.sided import Sided
+from inclinum.core.car.corner_weights import by_its_side
 from inclinum.core.car.job import AxleAim, CornerReading, Job, Measurements, Prove
 from inclinum.core.car.measured import APART_MM
 from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.proof import SideProof, prove
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
+from inclinum.core.kinematics import axle_motion
 from inclinum.core.quantity import Length
 from inclinum.core.springs.fitted import TorsionBarData
 from tests.core.test_changes_by_hand import done, on
@@ -167,3 +172,77 @@ def test_sides_that_are_wanted_or_planned_apart_are_no_spring_out_of_its_pocket(
     left, right = (Length.model_validate(f"{planned[s]:.1f}") for s in ("left", "right"))
     wanted = told(AxleAim(by="hub_to_arch", height=left, right=right))
     assert (wanted.even, wanted.advice) == (True, "")
+
+
+@pytest.mark.parametrize("up", ["left", "right"])
+def test_a_body_that_leans_takes_camber_along(up: Side) -> None:
+    """Each wheel at its own travel on its linkage, and the lean on top: the higher side's wheel leans in with it."""
+    change = Collar(axle="front", by_mm=24 if up == "left" else 0, right_mm=0 if up == "left" else 24)
+    job = on(job_on("wishbones", "front"), change)
+    stood = assess(job)
+    stance = stood.after.front
+    beyond = by_its_side(job, stood.before, stood.after)
+    apart = beyond["front", "left"] - beyond["front", "right"]
+    assert abs(apart) > 10
+    assert (apart > 0) == (up == "left")
+    lean = math.degrees(math.atan(apart / stance.axle.track_mm))
+    for wheel in align(job).wheels[:2]:
+        travel = stance.travel - beyond["front", wheel.side]
+        on_linkage = math.degrees(float(stance.corner.sweep(travel, stood.after.pitch).camber[0]))
+        expected = on_linkage + (-lean if wheel.side == "left" else lean)
+        planned = next(a.planned for a in wheel.angles if a.angle == "camber")
+        assert planned == pytest.approx(expected, abs=2e-3), wheel.side
+
+
+def test_a_leaning_body_steers_a_solid_axle_and_tilts_it_not() -> None:
+    """The lean is a bend the other way round: both wheels steer with the axle, by its roll steer."""
+    change = SeatSpacer(axle="rear", thickness_mm=30, right_mm=0)
+    job = on(job_on("four_link_axle", "rear"), change)
+    stood = assess(job)
+    stance = stood.after.rear
+    beyond = by_its_side(job, stood.before, stood.after)
+    lean = math.degrees(math.atan((beyond["rear", "left"] - beyond["rear", "right"]) / stance.axle.track_mm))
+    half = math.radians(lean)
+    # The body over to the right is, seen from it, the axle with its left wheel down: its own poses say what it does.
+    poses = stance.corner.body.poses(np.full(2, stance.travel), roll=np.array([0.0, -half]))
+    steer = np.degrees(axle_motion(stance.corner, poses).steer)
+    even = on(job_on("four_link_axle", "rear"), SeatSpacer(axle="rear", thickness_mm=15))
+    toes = [
+        {w.side: {a.angle: a.planned for a in w.angles} for w in align(one).wheels if w.axle == "rear"}
+        for one in (job, even)
+    ]
+    turned = float(steer[1] - steer[0])
+    assert abs(turned) > 0.005
+    assert toes[0]["left"]["toe"] - toes[1]["left"]["toe"] == pytest.approx(-turned, abs=0.1 * abs(turned))
+    assert toes[0]["right"]["toe"] - toes[1]["right"]["toe"] == pytest.approx(turned, abs=0.1 * abs(turned))
+    assert toes[0]["left"]["camber"] == pytest.approx(toes[1]["left"]["camber"], abs=1e-3)
+
+
+def test_bodies_turned_apart_have_each_their_own_stroke() -> None:
+    """Left foot 16 mm further out, right as it was: each damper and stop as long as it is made, the worse one told."""
+    job = on(job_on("wishbones", "front"), Collar(axle="front", by_mm=16, right_mm=0, turns="body"))
+    came, after = job.vehicle.front, assess(job).after.front
+    for side, by in zip(SIDES, (16.0, 0.0), strict=True):
+        own = after.of_side(side).axle
+        assert own.damper.extended_mm == pytest.approx(came.damper.extended_mm + by)
+        assert own.damper.closed_mm == pytest.approx(came.damper.closed_mm + by)
+        assert own.spring_offset_mm == pytest.approx(came.spring_offset_mm + by)
+        assert own.seat_spacer_mm == came.seat_spacer_mm
+    answer = predict(job)
+    both = predict(on(job_on("wishbones", "front"), Collar(axle="front", by_mm=8, turns="body")))
+    assert answer.front.rise == pytest.approx(both.front.rise, abs=1e-6), "the axle as one has the mean"
+    assert corner(answer, "front", "left") > corner(answer, "front", "right") + 3
+
+
+def test_a_leaning_body_brings_one_wheel_nearer_to_its_stop() -> None:
+    """The gap that is told is that of the wheel on the low side."""
+    job = read(job_on("strut_front", "front"))
+    apart = on(job, SeatSpacer(axle="front", thickness_mm=-20, right_mm=-60))
+    stood = assess(apart)
+    beyond = by_its_side(apart, stood.before, stood.after)
+    stance = stood.after.front
+    contact = stance.window.stop_contact
+    assert contact is not None
+    told = next(f.value for f in predict(apart).findings if f.id == "bump_gap.front")
+    assert beyond["front", "right"] < -5
+    assert told == pytest.approx(contact - (stance.travel - beyond["front", "right"]), abs=1e-6)

@@ -12,7 +12,8 @@ from inclinum.core.car.alignment import align
 from inclinum.core.car.archetypes import ARCHETYPES, SIZES, Archetype
 from inclinum.core.car.archetypes.respring import SEATED, respring
 from inclinum.core.car.bench import axle_bench
-from inclinum.core.car.prediction import predict
+from inclinum.core.car.changes import ArmLength, BracketMoved, Change
+from inclinum.core.car.prediction import assess, predict
 from inclinum.core.car.stance import inferred_load, ride_corner
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.kinematics import AnyLinkage, Corner, axle_motion
@@ -23,6 +24,8 @@ from inclinum.core.kinematics.rigid import about
 from inclinum.core.kinematics.steered import ackermann_error, knuckle_motion
 from inclinum.core.part_sheets.axle import AxleSheet, sweep, sweep_grid, sweep_steering
 from inclinum.demo import demo_jobs
+from tests.core.test_changes_by_hand import on
+from tests.core.test_every_change import job_on
 
 LINKAGES: TypeAdapter[AnyLinkage] = TypeAdapter(AnyLinkage)
 CAR = SIZES["car"]
@@ -326,6 +329,42 @@ def test_the_right_wheel_can_be_built_otherwise() -> None:
     assert loads[1].spring_says_n != pytest.approx(predict(job).body.corners[1].spring_says_n, abs=0.01)
     with pytest.raises(ValidationError, match="of the left one's kind"):
         Axle.model_validate(front.model_dump() | {"right": ARCHETYPES["five_link"].linkage(CAR).model_dump()})
+
+
+@pytest.mark.parametrize(
+    "change",
+    [
+        ArmLength(axle="front", outer="upper_outer", longer_mm=9),
+        BracketMoved(axle="front", point="lower_front", up_mm=-12),
+    ],
+    ids=lambda c: c.type,
+)
+def test_other_arms_and_brackets_go_on_a_right_wheel_measured_apart(change: Change) -> None:
+    """A right wheel drawn like the left one does what it does; one drawn otherwise what it would do on the left."""
+    job = job_on("wishbones", "front")
+    front = job.vehicle.front
+    outer = front.linkage.named_points()["lower_outer"]
+    bent = front.linkage.with_points({"lower_outer": outer - np.array([0.0, 6.0, 0.0])})
+
+    def planned(**fields: object) -> dict[str, list[float]]:
+        vehicle = job.vehicle.with_axle("front", **fields)
+        wheels = align(on(job.model_copy(update={"vehicle": vehicle}), change)).wheels[:2]
+        return {w.side: [a.planned for a in w.angles] for w in wheels}
+
+    came = job.model_copy(update={"vehicle": job.vehicle.with_axle("front", right=bent)})
+    assert len(predict(on(came, change)).shares) == 1
+    alike = planned()
+    assert planned(right=front.linkage) == {s: pytest.approx(v, abs=1e-6) for s, v in alike.items()}
+    apart = planned(right=bent)
+    assert apart["left"] == pytest.approx(alike["left"], abs=1e-6)
+    assert apart["right"] != pytest.approx(alike["right"], abs=1e-4)
+    as_left = on(job.model_copy(update={"vehicle": job.vehicle.with_axle("front", linkage=bent)}), change)
+    own = assess(on(came, change)).after.front.of_side("right").axle
+    on_left = assess(as_left).after.front.axle
+    assert own.came == bent
+    assert (own.camber_deg, own.toe_deg) == pytest.approx((on_left.camber_deg, on_left.toe_deg))
+    assert own.turned_rad == pytest.approx(on_left.turned_rad)
+    assert own.linkage == on_left.linkage
 
 
 @pytest.mark.parametrize("kind", SEATED)

@@ -61,6 +61,10 @@ def aimed(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed | None
         return _raked(before, after, name, aim.rake.value, growth)
     wanted = aim.mean_height
     assert wanted is not None, "an aim by a height has that height"
+    if aim.by == "sag":
+        # The wheel stands so far above where its damper, strap or top-out ends droop on the planned parts.
+        planned = after.axle(name)
+        return Aimed(planned.baseline - planned.full_droop - wanted, f"{wanted:.0f} mm of sag from full droop")
     if aim.by == "fits_under":
         return _under(job, before, after, name, wanted, growth)
     if aim.by == "hub_to_arch":

@@ -2,12 +2,14 @@
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
+from dataclasses import dataclass, field, replace
 from typing import Literal
 
 import numpy as np
 
 from inclinum.core.car.adjusters import adjuster_of
+from inclinum.core.car.corner_weights import by_its_side
+from inclinum.core.car.driveline import roll_steer
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import Assessed, assess
 from inclinum.core.car.rack import rack_offsets
@@ -142,10 +144,12 @@ def _not_judged(axle: AxleName, targets: Mapping[AngleName, AngleTarget]) -> lis
 def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
     job, stance = assessed.job, assessed.after.axle(axle).of_side(side)
     data = stance.axle
-    offsets = rack_offsets(assessed.before, job.measure, axle, side)
+    leans = _leans(assessed, axle, side)
+    read = rack_offsets(assessed.before, job.measure, axle, side)
+    offsets: dict[AngleName, float] = {q: read.get(q, 0.0) + leans.offsets.get(q, 0.0) for q in ANGLES}
     problem = AlignmentProblem(
         corner=stance.corner,
-        travel=stance.travel,
+        travel=stance.travel - leans.rise,
         adjusters=[adjuster_of(a) for a in data.adjusters],
         targets={q: math.radians(t.target_deg) for q, t in data.targets.items()},
         weights={q: t.weight for q, t in data.targets.items()},
@@ -175,7 +179,7 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
     angles = [
         _angle(
             q,
-            before=math.degrees(float(getattr(was, q)[0]) + offsets.get(q, 0.0)),
+            before=math.degrees(float(getattr(was, q)[0]) + read.get(q, 0.0)),
             planned=math.degrees(rows[q][1]),
             achieved=math.degrees(rows[q][0]),
             target=data.targets.get(q),
@@ -196,6 +200,34 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         toe_length_mm=2 * data.tyre_radius_mm * math.sin(toe),
         within=all(judged) if (judged := [a.within for a in angles if a.within is not None]) else None,
     )
+
+
+@dataclass(frozen=True)
+class _Leaning:
+    """What a body that leans, since springs are set wheel by wheel, does to one wheel.
+
+    Args:
+        rise: of this corner beyond its axle, mm.
+        offsets: to its angles against the ground, rad.
+    """
+
+    rise: float = 0.0
+    offsets: Mapping[AngleName, float] = field(default_factory=dict)
+
+
+def _leans(assessed: Assessed, axle: AxleName, side: Side) -> _Leaning:
+    """Source: derived here: a body that stands higher on the left leans to the right and takes wheels of their own
+    along, tops to the right; a solid axle stays on the ground, and steers as it does in roll."""
+    if not any(assessed.after.axle(n).axle.uneven for n in AXLES):
+        return _Leaning()
+    beyond = by_its_side(assessed.job, assessed.before, assessed.after)
+    stance = assessed.after.axle(axle)
+    to_the_right = math.atan((beyond[axle, "left"] - beyond[axle, "right"]) / stance.axle.track_mm)
+    sign = 1 if side == "left" else -1
+    if not stance.axle.linkage.coupled:
+        return _Leaning(beyond[axle, side], {"camber": -sign * to_the_right})
+    # Body over to the right is a bend to the left: into it is to the left, which is toe in of the right wheel.
+    return _Leaning(0.0, {"toe": -sign * roll_steer(stance) * to_the_right})
 
 
 def _coarsest_first(

@@ -10,9 +10,11 @@ from scipy.spatial.transform import Rotation
 from inclinum.core.car.stance import Stance
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics import Corner, Poses, wheel_angles
+from inclinum.core.kinematics.axles import steered_axle
 from inclinum.core.kinematics.carriers import OnArm
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment
-from inclinum.core.kinematics.rigid import Array
+from inclinum.core.kinematics.rigid import Array, about, unit
+from inclinum.core.kinematics.steered import knuckle_at_locks
 
 UPRIGHT = "upright"
 
@@ -111,3 +113,40 @@ def carried_at_locks(stance: Stance, travels: Array) -> Carried:
         assert motion.damper_length is not None, "an axle has a damper"
         at = at + (motion.damper_length - motion.damper_length[:1]) / motion.damper_ratio
     return Carried(stance, corner.sweep(at, adjusted=adjusted).poses, adjusted)
+
+
+def turns_to_lock(stance: Stance) -> bool:
+    """Whether it is known how far these wheels are steered."""
+    steers = stance.corner.steering is not None or steered_axle(stance.axle.linkage) is not None
+    return steers and stance.axle.full_lock is not None
+
+
+def wheel_at_locks(stance: Stance, travels: Array, *, straight: bool = False) -> tuple[Array, Array]:
+    """Wheel centre and outward spin axis at linkage travels, straight ahead and, where asked, at both locks.
+
+    Args:
+        stance: of its axle, as one wheel sees it.
+        travels: (N,), mm.
+        straight: leave the locks out.
+
+    Returns:
+        Two arrays (L, N, 3): one row straight ahead, three with the locks, mm in body axes and unit vectors.
+
+    Source: derived here: a wheel of its own steers on its linkage; one on a solid axle turns about its kingpin, by the
+    lock of the inner wheel, or as the track rod takes it when the other wheel is the inner one.
+    """
+    steering, lock = steered_axle(stance.axle.linkage), stance.axle.full_lock
+    corner = stance.corner
+    if steering is None or lock is None or straight:
+        wheel = carried_at(stance, travels) if straight else carried_at_locks(stance, travels)
+        at, spin = wheel.poses.point(corner.body.points[corner.wheel]), wheel.spin_axis()
+        shape = (-1, travels.size, 3)
+        return at.reshape(shape), spin.reshape(shape)
+    poses = corner.body.poses(travels)
+    wheel = Carried(stance, poses)
+    hub = poses.point(np.array(steering.kingpin_left_lower))
+    axis = poses.direction(unit(np.array(steering.kingpin_left_upper) - np.array(steering.kingpin_left_lower)))
+    off, spin = poses.point(corner.body.points[corner.wheel]) - hub, wheel.spin_axis()
+    turns = (0.0, *knuckle_at_locks(steering, math.radians(lock)))
+    angles = [np.full(travels.shape, t) for t in turns]
+    return np.stack([hub + about(axis, a, off) for a in angles]), np.stack([about(axis, a, spin) for a in angles])

@@ -168,9 +168,9 @@ def by_its_side(job: Job, before: Stood, after: Stood) -> dict[tuple[AxleName, S
     one corner lifts the one across from it too.
     """
     axles = {name: after.vehicle.axle(name) for name in AXLES}
-    if not any(axle.uneven_mm or axle.uneven_deg for axle in axles.values()):
+    if not any(axle.uneven for axle in axles.values()):
         return dict.fromkeys(WHEELS, 0.0)
-    even = {n: a.model_copy(update={"uneven_mm": 0.0, "uneven_deg": 0.0}) for n, a in axles.items()}
+    even = {n: a.even() for n, a in axles.items()}
     stances = {name: replace(after.axle(name), axle=even[name]) for name in AXLES}
     alike = Stood(after.vehicle.model_copy(update=even), stances["front"], stances["rear"])
     rises = [[c.rise_mm for c in whole_body(job, before, stood).corners] for stood in (after, alike)]

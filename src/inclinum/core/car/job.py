@@ -15,8 +15,10 @@ from inclinum.core.plan.job import Titled, Wanted, each_once
 from inclinum.core.quantity import Angle, Length, Mass
 from inclinum.core.springs.fitted import SpringData
 
-AimedBy = Literal["rise", "hub_to_arch", "arch_to_ground", "tyre_to_arch", "station", "fits_under", "rake", "none"]
-HEIGHTS: tuple[AimedBy, ...] = ("hub_to_arch", "arch_to_ground", "tyre_to_arch", "station", "fits_under")
+AimedBy = Literal[
+    "rise", "hub_to_arch", "arch_to_ground", "tyre_to_arch", "station", "fits_under", "sag", "rake", "none"
+]
+HEIGHTS: tuple[AimedBy, ...] = ("hub_to_arch", "arch_to_ground", "tyre_to_arch", "station", "fits_under", "sag")
 SIDED: tuple[AimedBy, ...] = ("hub_to_arch", "arch_to_ground", "tyre_to_arch")
 
 
@@ -25,7 +27,10 @@ class AxleAim(Document):
 
     by: AimedBy = Field(default="rise", description="how it is said")
     rise: Length = Field(default_factory=lambda: Length.model_validate("0"), description="of the body; negative: drop")
-    height: Length | None = Field(default=None, description="wanted at the reference, where it is said by a height")
+    height: Length | None = Field(
+        default=None,
+        description="wanted at the reference, where it is said by a height; of a sag, of the wheel from full droop",
+    )
     right: Length | None = Field(
         default=None, description="wanted on the right, where it is another height than on the left"
     )

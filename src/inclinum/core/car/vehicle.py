@@ -10,9 +10,11 @@ from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import ANGLE_CHANGE_DEG, RATIO_PERCENT, Known
-from inclinum.core.document.names import AxleName, Key, Millimetre, Name, Side, Text
+from inclinum.core.document.names import SIDES, AxleName, Key, Millimetre, Name, Side, Text
 from inclinum.core.document.outline import Shape, Station
 from inclinum.core.kinematics import AnyLinkage, ArmAngle, PointHeight, corner_of
+from inclinum.core.kinematics.axles import steered_axle
+from inclinum.core.kinematics.steered import knuckle_at_locks
 from inclinum.core.part_sheets.axle import AxleSheet, JointAngle, StaticAngles
 from inclinum.core.quantity import Angle, Entry, Length
 from inclinum.core.springs.fitted import BumpStopData, Coil, DamperData, SpringData, TopOutData, TorsionBarData
@@ -157,6 +159,15 @@ class TapeReading(Document):
         return found
 
 
+class RightCame(Document):
+    """What other arms and brackets made of a right wheel that was measured apart from the left one."""
+
+    came: AnyLinkage
+    turned_rad: tuple[float, float, float]
+    camber_deg: float = Field(ge=-30, le=30, description="at the reference height, level")
+    toe_deg: float = Field(ge=-30, le=30)
+
+
 class Axle(Document):
     """One axle at the reference height: an independent pair given by its left wheel, or a coupled axle."""
 
@@ -196,6 +207,9 @@ class Axle(Document):
     uneven_deg: float = Field(
         default=0, ge=-60, le=60, description="free angle of the left torsion bar, less the mean of both"
     )
+    uneven_unit_mm: float = Field(
+        default=0, ge=-200, le=200, description="how much longer the left unit is made in its foot than the mean"
+    )
     top_spacer_mm: Millimetre = 0
     tired: float = Field(
         default=0, ge=-300, le=300, description="length the fitted springs have lost, mm (of a torsion bar: rad)"
@@ -217,6 +231,9 @@ class Axle(Document):
     nose_up_deg: float = Field(
         default=0, ge=-45, le=45, description="how far a solid axle was turned by other parts, its front upwards"
     )
+    right_came: RightCame | None = Field(
+        default=None, description="the same of a right wheel that has its own linkage, where arms or brackets changed"
+    )
     carried_kg: float = Field(
         default=0, ge=-5000, le=5000, description="at one wheel, put on or taken off since its heights were read"
     )
@@ -236,8 +253,10 @@ class Axle(Document):
     half_shaft: HalfShaft | None = Field(default=None, title="Half-shafts")
     lines: tuple[FlexLine, ...] = Field(default=(), max_length=8, title="Hoses and wires")
     full_lock: float | None = Field(
-        default=None, gt=0, le=150, description="rack travel to full lock, mm; of a steering box, turn of its arm, °"
-    )
+        default=None, gt=0, le=150,
+        description="rack travel to full lock, mm; of a steering box, turn of its arm, °; on a solid axle, turn of its "
+        "inner wheel, °",
+    )  # fmt: skip
     anti_roll_link: AntiRollLink | None = None
     tyre_gaps: tuple[TyreGap, ...] = Field(default=(), max_length=8)
     tyre_width_mm: float | None = Field(
@@ -277,12 +296,43 @@ class Axle(Document):
                 "seat_spacer_mm": self.seat_spacer_mm + sign * self.uneven_mm, "uneven_mm": 0.0,
                 "spring": self.spring.collar_up(sign * self.uneven_mm),
             }  # fmt: skip
+        if self.uneven_unit_mm:
+            own |= self.with_longer_unit(sign * self.uneven_unit_mm) | {"uneven_unit_mm": 0.0}
         if self.uneven_deg and isinstance(self.spring, TorsionBarData):
             turned = self.spring.free_angle_deg + sign * self.uneven_deg
             own |= {"spring": self.spring.model_copy(update={"free_angle_deg": turned}), "uneven_deg": 0.0}
         if side == "right" and (linkage := self.right or self.linkage.mirrored()) is not self.linkage:
             own |= {"linkage": linkage, "right": None, "prior": None, "tape": ()}
+            if self.right_came is not None:
+                own |= dict(self.right_came) | {"right_came": None}
         return self.model_copy(update=own) if own else self
+
+    @property
+    def uneven(self) -> bool:
+        """Whether something that is set wheel by wheel is set otherwise on the right."""
+        return bool(self.uneven_mm or self.uneven_deg or self.uneven_unit_mm)
+
+    @property
+    def sides(self) -> tuple[Side, ...]:
+        """Wheels to look at where each goes its own way: a right one measured apart, both of a coupled axle."""
+        return SIDES if self.right is not None or self.linkage.coupled else SIDES[:1]
+
+    def even(self) -> "Axle":
+        """The axle with the mean of both sides on both."""
+        return self.model_copy(update={"uneven_mm": 0.0, "uneven_deg": 0.0, "uneven_unit_mm": 0.0})
+
+    def with_longer_unit(self, by: float) -> dict[str, object]:
+        """Fields of an axle whose unit is so much longer between its eyes, its spring and stroke as they were, mm."""
+        d, stop = self.damper, self.bump_stop
+        found: dict[str, object] = {
+            "damper": d.model_copy(update={"extended_mm": d.extended_mm + by, "closed_mm": d.closed_mm + by}),
+            "spring_offset_mm": self.spring_offset_mm + by,
+        }
+        if stop.contact_mm is not None:
+            found["bump_stop"] = stop.model_copy(update={"contact_mm": stop.contact_mm + by})
+        if self.top_out is not None:
+            found["top_out"] = self.top_out.model_copy(update={"contact_mm": self.top_out.contact_mm + by})
+        return found
 
     def sheet(self) -> AxleSheet:
         """The axle alone, as it can be shared and swept."""
@@ -323,6 +373,8 @@ class Axle(Document):
                 raise DomainError("one body carries both wheels: its right points stand beside its left ones")
             if self.right.kind != self.linkage.kind or set(self.right.named_points()) != set(names):
                 raise DomainError("the right wheel's linkage has to be of the left one's kind, with the same points")
+        if self.full_lock and (steering := steered_axle(self.linkage)) is not None:
+            knuckle_at_locks(steering, math.radians(self.full_lock))
         if self.half_shaft is not None and self.linkage.coupled:
             raise DomainError("the shafts of a solid axle are inside it: half-shafts belong to wheels with their own")
         if self.prop_shaft is not None and not self.linkage.coupled:

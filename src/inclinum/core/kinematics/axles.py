@@ -455,3 +455,8 @@ AnyLinkage = Annotated[
     Independent | FourLinkAxle | ThreeLinkAxle | ParallelLinkAxle | RadiusArmAxle | WattAxle | LeafAxle,
     Field(discriminator="kind"),
 ]
+
+
+def steered_axle(linkage: Linkage) -> AxleSteering | None:
+    """The steering that a solid axle carries, if it has one."""
+    return linkage.steering if isinstance(linkage, SolidAxleLinkage | LeafAxle) else None

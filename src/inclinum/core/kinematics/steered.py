@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
+from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Poses
 from inclinum.core.kinematics.constraints import turn_to_reach
 from inclinum.core.kinematics.corner import Corner
@@ -62,6 +63,35 @@ def knuckle_motion(corner: Corner, steering: "AxleSteering", poses: Poses) -> Kn
         right_kingpin, poses.direction(right_end - right_lower), rod_left - right_hub, np.asarray(track)
     )
     return KnuckleMotion(left, right, straight_drag_link(steering, poses) - drag)
+
+
+MOST_LOCK = np.radians(60.0)
+"""No joint of a driven or steered wheel bends further; a figure beyond it was meant for something else."""
+
+
+def knuckle_at_locks(steering: "AxleSteering", lock: float) -> tuple[float, float]:
+    """Turn of the left wheel of a solid axle at both locks: as the inner wheel, and as the outer one, rad.
+
+    Args:
+        steering: its kingpins and track rod, as drawn.
+        lock: turn of the inner wheel, rad.
+
+    Source: derived here: the right knuckle, the left one's mirror image, turned to its lock; the left one until the
+    track rod has its length.
+
+    Raises:
+        DomainError: no axle, or not its track rod, lets the wheels turn so far.
+    """
+    lower, upper = (np.array(p, dtype=float) for p in (steering.kingpin_left_lower, steering.kingpin_left_upper))
+    left_end, right_end = (np.array(p, dtype=float) for p in (steering.track_rod_left, steering.track_rod_right))
+    right_lower, right_axis = lower * _FLIP, unit((upper - lower) * _FLIP)
+    rod_right = right_lower + about(right_axis, np.asarray(-lock), right_end - right_lower)
+    track = np.asarray(float(np.linalg.norm(right_end - left_end)))
+    outer = float(turn_to_reach(unit(upper - lower), left_end - lower, rod_right - lower, track))
+    if lock > MOST_LOCK or not np.isfinite(outer):
+        turn = f"{np.degrees(lock):.0f}°"
+        raise DomainError(f"The wheels of a solid axle do not turn by {turn}: enter that of the inner wheel at lock.")
+    return lock, outer
 
 
 def ackermann_error(inner: Array, outer: Array, track: float, wheelbase: float) -> Array:

@@ -1675,6 +1675,12 @@ export interface components {
              */
             uneven_deg: number;
             /**
+             * Uneven unit
+             * @description how much longer the left unit is made in its foot than the mean
+             * @default 0
+             */
+            uneven_unit_mm: number;
+            /**
              * Top spacer
              * @default 0
              */
@@ -1728,6 +1734,11 @@ export interface components {
              * @default 0
              */
             nose_up_deg: number;
+            /**
+             * Right came
+             * @description the same of a right wheel that has its own linkage, where arms or brackets changed
+             */
+            right_came?: components["schemas"]["RightCame"] | null;
             /**
              * Carried
              * @description at one wheel, put on or taken off since its heights were read
@@ -1783,7 +1794,7 @@ export interface components {
             lines: components["schemas"]["FlexLine"][];
             /**
              * Full lock
-             * @description rack travel to full lock, mm; of a steering box, turn of its arm, °
+             * @description rack travel to full lock, mm; of a steering box, turn of its arm, °; on a solid axle, turn of its inner wheel, °
              */
             full_lock?: number | null;
             /** Anti roll link */
@@ -1857,7 +1868,7 @@ export interface components {
              * @default rise
              * @enum {string}
              */
-            by: "rise" | "hub_to_arch" | "arch_to_ground" | "tyre_to_arch" | "station" | "fits_under" | "rake" | "none";
+            by: "rise" | "hub_to_arch" | "arch_to_ground" | "tyre_to_arch" | "station" | "fits_under" | "sag" | "rake" | "none";
             /**
              * Rise
              * @description of the body; negative: drop
@@ -1865,7 +1876,7 @@ export interface components {
             rise?: components["schemas"]["Length"];
             /**
              * Height
-             * @description wanted at the reference, where it is said by a height
+             * @description wanted at the reference, where it is said by a height; of a sag, of the wheel from full droop
              */
             height?: components["schemas"]["Length"] | null;
             /**
@@ -8369,6 +8380,27 @@ export interface components {
              * @default true
              */
             aboard: boolean;
+        };
+        /**
+         * RightCame
+         * @description What other arms and brackets made of a right wheel that was measured apart from the left one.
+         */
+        RightCame: {
+            /** Came */
+            came: components["schemas"]["StrutLinkage"] | components["schemas"]["WishboneLinkage"] | components["schemas"]["FiveLinkLinkage"] | components["schemas"]["MultiLinkLinkage"] | components["schemas"]["SemiTrailingLinkage"] | components["schemas"]["TrailingLinkage"] | components["schemas"]["TorsionArmLinkage"] | components["schemas"]["SwingLinkage"] | components["schemas"]["TwistBeamLinkage"] | components["schemas"]["FourLinkAxle"] | components["schemas"]["ThreeLinkAxle"] | components["schemas"]["ParallelLinkAxle"] | components["schemas"]["RadiusArmAxle"] | components["schemas"]["WattAxle"] | components["schemas"]["LeafAxle"];
+            /** Turned rad */
+            turned_rad: [
+                number,
+                number,
+                number
+            ];
+            /**
+             * Camber
+             * @description at the reference height, level
+             */
+            camber_deg: number;
+            /** Toe */
+            toe_deg: number;
         };
         /**
          * Rises

@@ -30,6 +30,7 @@
 		tyre_to_arch: 'tyre to arch is',
 		station: 'station is at',
 		fits_under: 'fits under',
+		sag: 'sag from droop is',
 		rake: 'rake of arches',
 		none: 'no aim'
 	};
@@ -45,12 +46,14 @@
 		const station = stations[axle === 'front' ? 0 : stations.length - 1];
 		const at = (kind: string) => rows.find((h) => h.kind === kind && h.axle === axle)?.before;
 		const hub = at('hub_to_arch') ?? own.hub_to_arch_mm;
+		const stroke = bench.prediction?.[axle].travel_before;
 		const begins: Partial<Record<NonNullable<Said>, number>> = {
 			hub_to_arch: hub,
 			arch_to_ground: at('arch_to_ground') ?? hub + own.tyre_radius_mm,
 			tyre_to_arch: hub - own.tyre_radius_mm,
 			station: rows.find((h) => h.label === station?.name)?.before ?? station?.height_mm,
-			fits_under: Math.max(1500, ...stations.map((place) => place.height_mm))
+			fits_under: Math.max(1500, ...stations.map((place) => place.height_mm)),
+			sag: stroke === undefined ? 80 : stroke.ride - stroke.droop
 		};
 		const stands = by && begins[by];
 		aim(axle, {
@@ -60,6 +63,11 @@
 			station: by === 'station' ? (station?.name ?? '') : '',
 			rake: by === 'rake' ? { text: '0', value: 0, tolerance: null, unit: 'deg' } : null
 		});
+	}
+	/** Which readings a height is one of. */
+	function quantityOf(by: Said) {
+		if (by === 'sag') return 'rise';
+		return by === 'hub_to_arch' || by === 'tyre_to_arch' ? by : 'station';
 	}
 	/** Heights that the two sides can differ in. */
 	const sided = (by: Said) => by === 'hub_to_arch' || by === 'arch_to_ground' || by === 'tyre_to_arch';
@@ -115,9 +123,7 @@
 				<EntryField
 					entry={brief[axle].height ?? undefined}
 					label="Height wanted, {axle}"
-					quantity={brief[axle].by === 'arch_to_ground' || brief[axle].by === 'fits_under'
-						? 'station'
-						: (brief[axle].by as 'hub_to_arch')}
+					quantity={quantityOf(brief[axle].by)}
 					keep="{bench.job.id}.height.{axle}"
 					onentry={(height) => height && aim(axle, { height })}
 				/>
@@ -148,7 +154,7 @@
 				<EntryField
 					entry={brief[axle].right ?? undefined}
 					label="Height wanted on the right, {axle}"
-					quantity={brief[axle].by === 'arch_to_ground' ? 'station' : (brief[axle].by as 'hub_to_arch')}
+					quantity={quantityOf(brief[axle].by)}
 					placeholder="alike"
 					keep="{bench.job.id}.right.{axle}"
 					onentry={(right) => aim(axle, { right: right ?? null })}

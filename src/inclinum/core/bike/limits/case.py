@@ -98,4 +98,5 @@ class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
             ValueError: a change that this machine cannot take.
         """
         bike = apply_all(self.before.bike, cure.changes)
-        return replace(self, after=BikeStance(bike, self.after.loads, self.after.rear.sweep))
+        # Found from the machine as it came: while a plan is dragged its cures stay the same, and are remembered.
+        return replace(self, after=BikeStance(bike, self.after.loads, self.before.rear.sweep))

@@ -6,7 +6,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from inclinum.core.car.changes.base import HeldThread
-from inclinum.core.car.changes.on_unit import longer_unit, one_unit
+from inclinum.core.car.changes.on_unit import one_unit
 from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
@@ -86,13 +86,13 @@ class Collar(Sided):
                     f"The {self.axle} collars have {millimetres(left)} of thread left {way}: "
                     f"{millimetres(abs(by))} is more. Turn them less, or take springs of another length."
                 )
-        apart: dict[str, object] = {"uneven_mm": axle.uneven_mm + self.left_over_mean} if self.uneven else {}
         if self.turns == "perch":
+            apart: dict[str, object] = {"uneven_mm": axle.uneven_mm + self.left_over_mean} if self.uneven else {}
             up = {"seat_spacer_mm": axle.seat_spacer_mm + self.mean, "spring": axle.spring.collar_up(self.mean)}
             return up | apart
         one_unit(self.axle, axle)
-        # A unit longer on one side raises that side as its perch would; its stroke is told as the mean of both.
-        return longer_unit(axle, self.mean) | apart
+        apart = {"uneven_unit_mm": axle.uneven_unit_mm + self.left_over_mean} if self.uneven else {}
+        return axle.with_longer_unit(self.mean) | apart
 
     @property
     def size(self) -> float:

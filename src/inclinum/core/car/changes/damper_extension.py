@@ -5,7 +5,6 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
-from inclinum.core.car.changes.on_unit import longer_unit
 from inclinum.core.car.stance import stand_together
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
@@ -40,7 +39,7 @@ class DamperExtension(Change):
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """Lengths; the spring goes along where it stands on the damper."""
-        found = longer_unit(axle, self.longer_mm)
+        found = axle.with_longer_unit(self.longer_mm)
         if not (axle.spring.is_coil and stand_together(axle.linkage)):
             del found["spring_offset_mm"]
         return found

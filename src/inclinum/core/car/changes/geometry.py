@@ -1,12 +1,12 @@
 """What changes of the linkage have in common: points elsewhere or links longer, and the angles that follow."""
 
 import math
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 
 import numpy as np
 from scipy.spatial.transform import Rotation
 
-from inclinum.core.car.vehicle import Axle
+from inclinum.core.car.vehicle import Axle, RightCame
 from inclinum.core.document.errors import DomainError
 from inclinum.core.fitting.tape import with_followers
 from inclinum.core.kinematics import point_name, refit
@@ -14,6 +14,9 @@ from inclinum.core.kinematics.axles import LeafAxle
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.rigid import Array
+
+Done = tuple[Linkage, list[refit.Refit]]
+"""A linkage as it is then, and what was done to it, one after the other."""
 
 
 def titled(names: tuple[str, ...]) -> list[tuple[str, str]]:
@@ -47,24 +50,25 @@ def moved(axle: Axle, shifts: Mapping[str, Array], *, both_sides: bool = True) -
     Raises:
         DomainError: there is no such point, or the wheel does not reach its reference height so.
     """
-    points = axle.linkage.named_points()
+    return _anew(axle, lambda linkage: _moved(linkage, shifts, both_sides=both_sides))
+
+
+def _moved(linkage: Linkage, shifts: Mapping[str, Array], *, both_sides: bool) -> Done:
+    points = linkage.named_points()
     unknown = [n for n in shifts if n not in points]
     if unknown:
         known = ", ".join(points)
         raise DomainError(f"This suspension has no point {unknown[0]}; there are {known}.")
     every = with_followers(dict(shifts), points) if both_sides else dict(shifts)
-    if isinstance(axle.linkage, LeafAxle):
-        return _anew(axle, axle.linkage.with_points({n: points[n] + s for n, s in every.items()}))
-    holds = structural(axle.linkage)
+    if isinstance(linkage, LeafAxle):
+        return linkage.with_points({n: points[n] + s for n, s in every.items()}), []
+    holds = structural(linkage)
     held = {n: s for n, s in every.items() if n in holds}
-    found = refit.refitted(axle.linkage, held, {}) if held else None
-    loose = {n: s for n, s in every.items() if n not in holds}
-    if not loose:
-        return _anew(axle, axle.linkage if found is None else found.linkage, *([found] if found else []))
-    linkage = axle.linkage if found is None else found.linkage
-    at = linkage.named_points()
-    linkage = linkage.with_points({n: at[n] + s for n, s in loose.items()})
-    return _anew(axle, linkage, *([found] if found else []))
+    found = [refit.refitted(linkage, held, {})] if held else []
+    now = found[0].linkage if found else linkage
+    at = now.named_points()
+    loose = {n: at[n] + s for n, s in every.items() if n not in holds}
+    return now.with_points(loose) if loose else now, found
 
 
 def longer(axle: Axle, outer: str, by: float, *, both_sides: bool = True) -> dict[str, object]:
@@ -76,40 +80,58 @@ def longer(axle: Axle, outer: str, by: float, *, both_sides: bool = True) -> dic
         by: mm.
         both_sides: whether the right link of a coupled axle follows.
     """
-    done = [refit.lengthened(axle.linkage, outer, by)]
+    return _anew(axle, lambda linkage: _longer(linkage, outer, by, both_sides=both_sides))
+
+
+def _longer(linkage: Linkage, outer: str, by: float, *, both_sides: bool) -> Done:
+    done = [refit.lengthened(linkage, outer, by)]
     other = outer.replace("left", "right")
-    if both_sides and other != outer and other in refit.links(axle.linkage):
+    if both_sides and other != outer and other in refit.links(linkage):
         done.append(refit.lengthened(done[0].linkage, other, by))
-    return _anew(axle, done[-1].linkage, *done)
+    return done[-1].linkage, done
 
 
-def _anew(axle: Axle, linkage: Linkage, *done: refit.Refit) -> dict[str, object]:
+def _anew(axle: Axle, work: Callable[[Linkage], Done]) -> dict[str, object]:
     """Fields with another linkage; what was known of the old points' places is known of the new ones.
 
-    A right wheel that differed from the left one has its own points: it takes a change of its own.
+    A right wheel that was measured apart has its own points: the same is done to them, and its angles follow it.
 
     Args:
         axle: as it was.
-        linkage: as it is.
-        done: what was done to it, one after the other.
+        work: a linkage → as it is then, and what was done to it one after the other.
     """
-    if axle.right is not None:
-        raise DomainError(
-            "The right wheel's points were measured apart from the left one's, and a change of brackets or arms is "
-            "worked out for alike sides only. Make both sides alike on the vehicle's bench first."
-        )
-    turn = Rotation.from_rotvec(axle.turned_rad)
+    linkage, done = work(axle.linkage)
+    camber, toe, turned = _after(axle.camber_deg, axle.toe_deg, axle.turned_rad, done)
+    nose_up = sum(step.nose_up for step in done) if linkage.coupled else 0.0
+    fields: dict[str, object] = {
+        "linkage": linkage, "came": axle.came or axle.linkage, "turned_rad": turned, "camber_deg": camber,
+        "toe_deg": toe, "nose_up_deg": axle.nose_up_deg + math.degrees(nose_up),
+    }  # fmt: skip
+    if axle.right is None:
+        return fields
+    right, done = work(axle.right)
+    was = axle.right_came
+    camber, toe, turned = (
+        _after(axle.camber_deg, axle.toe_deg, axle.turned_rad, done)
+        if was is None
+        else _after(was.camber_deg, was.toe_deg, was.turned_rad, done)
+    )
+    came = RightCame(came=was.came if was else axle.right, turned_rad=turned, camber_deg=camber, toe_deg=toe)
+    return fields | {"right": right, "right_came": came}
+
+
+def _after(
+    camber: float, toe: float, turned: tuple[float, float, float], done: list[refit.Refit]
+) -> tuple[float, float, tuple[float, float, float]]:
+    turn = Rotation.from_rotvec(turned)
     for step in done:
         turn = Rotation.from_matrix(step.turn) * turn
-    nose_up = sum(step.nose_up for step in done) if linkage.coupled else 0.0
-    return {
-        "linkage": linkage,
-        "came": axle.came or axle.linkage,
-        "turned_rad": tuple(turn.as_rotvec().tolist()),
-        "camber_deg": axle.camber_deg + math.degrees(sum(step.camber for step in done)),
-        "toe_deg": axle.toe_deg + math.degrees(sum(step.toe for step in done)),
-        "nose_up_deg": axle.nose_up_deg + math.degrees(nose_up),
-    }
+    about = turn.as_rotvec()
+    return (
+        camber + math.degrees(sum(step.camber for step in done)),
+        toe + math.degrees(sum(step.toe for step in done)),
+        (float(about[0]), float(about[1]), float(about[2])),
+    )
 
 
 def shift(forward: float, out: float, up: float) -> Array:

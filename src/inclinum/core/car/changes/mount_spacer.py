@@ -5,7 +5,6 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
-from inclinum.core.car.changes.on_unit import longer_unit
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
@@ -57,7 +56,7 @@ class MountSpacer(Change):
                 f"The {self.axle} rods show {millimetres(self.thread_over_nut_mm)} of thread over the nut: a spacer of "
                 f"{millimetres(self.thickness_mm)} leaves the nut none. Make it thinner, or take a plate on the tower."
             )
-        found = longer_unit(axle, self.thickness_mm)
+        found = axle.with_longer_unit(self.thickness_mm)
         return {name: part for name, part in found.items() if name != "spring_offset_mm"}
 
     def summary(self) -> str:

@@ -1,6 +1,6 @@
 """The body should not ride on its bump stops, and some droop should be left."""
 
-from inclinum.core.car.limits.case import Case, both_axles
+from inclinum.core.car.limits.case import Case, each_side, worse_side
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.plan import millimetres
 
@@ -11,7 +11,7 @@ GAP_SHARE = 0.15
 def check(case: Case) -> list[Finding]:
     """Findings for a stop that is touched at ride, and for droop that is used up."""
     found = []
-    for name, axle, stance in both_axles(case):
+    for name, axle, stance in each_side(case):
         wanted = GAP_SHARE * (stance.bump_end - stance.full_droop)
         contact = stance.window.stop_contact
         gap = contact - stance.travel if contact is not None else None
@@ -53,4 +53,4 @@ def check(case: Case) -> list[Finding]:
                     cures=tuple(case.taking_less(name, "room", wanted - droop)),
                 )
             )
-    return found
+    return worse_side(found)

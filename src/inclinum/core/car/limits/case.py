@@ -2,15 +2,17 @@
 
 import math
 from collections.abc import Iterable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 from inclinum.core.car.changes import CHANGE_TYPES, Change, PlannedChange
+from inclinum.core.car.corner_weights import by_its_side
 from inclinum.core.car.job import Job
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.stood import Stood
 from inclinum.core.car.vehicle import Axle
-from inclinum.core.document.names import AXLES, SIDES, AxleName
+from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 from inclinum.core.plan import PlanEdits, Search
 
@@ -32,6 +34,11 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
     def pitch_change(self) -> float:
         """Nose-down positive, rad."""
         return float(pitch_nose_down(*self.ground_rises, self.after.vehicle.wheelbase_mm))
+
+    @cached_property
+    def beyond(self) -> dict[tuple[AxleName, Side], float]:
+        """What each corner rises beyond its axle, mm: see ``by_its_side``."""
+        return by_its_side(self.job, self.before, self.after)
 
     kinds = CHANGE_TYPES
     planned_type = PlannedChange
@@ -77,8 +84,13 @@ def each_side(case: Case) -> list[tuple[AxleName, Axle, Stance]]:
     """As :func:`both_axles`; of an axle whose springs are set wheel by wheel, both wheels."""
     found = []
     for name, axle, stance in both_axles(case):
-        if axle.uneven_mm or axle.uneven_deg:
-            sides = [stance.of_side(side) for side in SIDES]
+        if axle.uneven:
+            # A body that leans has each wheel at its own travel.
+            sides = [
+                replace(of, travel=of.travel - case.beyond[name, side])
+                for side in SIDES
+                for of in (stance.of_side(side),)
+            ]
             found += [(name, s.axle, s) for s in sides]
         else:
             found.append((name, axle, stance))

@@ -2,7 +2,7 @@
 
 import math
 
-from inclinum.core.car.limits.case import Case, both_axles
+from inclinum.core.car.limits.case import Case, each_side, worse_side
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.vehicle import Axle
@@ -17,7 +17,7 @@ WANTED_MM = 3.0
 def check(case: Case) -> list[Finding]:
     """One finding per axle whose dampers close before, or with, the solid stop."""
     found = []
-    for name, axle, stance in both_axles(case):
+    for name, axle, stance in each_side(case):
         solid = length_at_solid_stop(axle, stance)
         left = solid - axle.damper.closed_mm
         if left >= WANTED_MM:
@@ -48,7 +48,7 @@ def check(case: Case) -> list[Finding]:
                 cures=tuple(cures),
             )
         )
-    return found
+    return worse_side(found)
 
 
 def length_at_solid_stop(axle: Axle, stance: Stance) -> float:

@@ -9,7 +9,7 @@ from inclinum.core.car.carried import carried_at_locks
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.car.stance import Stance
-from inclinum.core.document.names import SIDES, AxleName
+from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics.rigid import Array
 
 
@@ -33,8 +33,7 @@ def check(case: Case) -> list[Finding]:
     found = []
     for name, axle, stance in both_axles(case):
         for n, line in enumerate(axle.lines):
-            sides = SIDES if axle.right is not None else ("left",)
-            worst = min((_of_wheel(case, name, stance.of_side(s), line, n) for s in sides), key=lambda f: f.margin)
+            worst = min((_of_wheel(case, name, stance.of_side(s), line, n) for s in axle.sides), key=lambda f: f.margin)
             if worst.margin < 0:
                 found.append(worst)
     return found

@@ -22,7 +22,7 @@ def apart(case: Case, name: AxleName) -> float | None:
     read = [case.job.measure.corner(name, side, "hub_to_arch") for side in ("left", "right")]
     if read[0] is None or read[1] is None:
         return None
-    beyond = by_its_side(case.job, case.before, case.after)
+    beyond = case.beyond
     return (
         read[0].value
         - read[1].value
@@ -42,7 +42,7 @@ def check(case: Case) -> list[Finding]:
         axle = case.after.vehicle.axle(name)
         asked = bool(case.job.brief.aim(name).left_higher)
         than = " than the brief wants" if asked else ""
-        made = bool(axle.uneven_mm or axle.uneven_deg) or asked
+        made = axle.uneven or asked
         track = case.after.vehicle.axle(name).track_mm
         leans = f" The body leans by {math.degrees(math.atan(abs(planned) / track)):.1f}°, and camber with it."
         low: Side = "right" if planned > 0 else "left"
@@ -121,6 +121,6 @@ def _sized(case: Case, change: Change, low: Side, by: float, put: Callable[..., 
 def _lifted(case: Case, name: AxleName, low: Side, cure: Cure) -> float:
     """How much a plan lifts one side of an axle against the other beyond the present one, mm."""
     other: Side = "left" if low == "right" else "right"
-    was = by_its_side(case.job, case.before, case.after)
+    was = case.beyond
     then = by_its_side(case.job, case.before, stand_changed(case.before, cure.changes, case.after))
     return (then[name, low] - then[name, other]) - (was[name, low] - was[name, other])

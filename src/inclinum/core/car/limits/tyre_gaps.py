@@ -3,11 +3,11 @@
 import numpy as np
 
 from inclinum.core.car.attached import TyreGap
-from inclinum.core.car.carried import carried_at, carried_at_locks
+from inclinum.core.car.carried import turns_to_lock, wheel_at_locks
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
-from inclinum.core.document.names import SIDES
+from inclinum.core.kinematics.axles import steered_axle
 from inclinum.core.kinematics.rigid import Array
 
 
@@ -45,11 +45,11 @@ def _beside_place(gap: TyreGap, before: Stance, after: Stance) -> float:
 
 def _clear(stance: Stance, place: Array, travels: Array, *, straight: bool) -> Array:
     """Distance of a place on the body from the tyre's cylinder, mm; negative inside it."""
-    wheel = carried_at(stance, travels) if straight else carried_at_locks(stance, travels)
+    centre, spin = wheel_at_locks(stance, travels, straight=straight)
     axle = stance.axle
     assert axle.tyre_width_mm is not None, "an axle with such a gap has the width of its tyres"
-    off = place - wheel.poses.centre
-    along = np.sum(off * wheel.spin_axis(), axis=-1)
+    off = place - centre
+    along = np.sum(off * spin, axis=-1)
     radial = np.sqrt(np.maximum(np.sum(off**2, axis=-1) - along**2, 0.0)) - axle.tyre_radius_mm
     axial = np.abs(along) - (axle.tyre_width_mm + axle.tyre_wider_mm) / 2
     outside = np.hypot(np.maximum(radial, 0.0), np.maximum(axial, 0.0))
@@ -62,16 +62,14 @@ def check(case: Case) -> list[Finding]:
     for name, axle, stance in both_axles(case):
         before = case.before.axle(name)
         for n, gap in enumerate(axle.tyre_gaps):
-            # A right wheel that was measured apart goes its own way.
-            sides = SIDES if axle.right is not None else SIDES[:1]
-            room = min(left(gap, before.of_side(side), stance.of_side(side)) for side in sides)
+            room = min(left(gap, before.of_side(side), stance.of_side(side)) for side in axle.sides)
             if room >= gap.keep_mm:
                 continue
             at = "at full bump" if gap.lies == "above" else "beside it"
             locked = ""
             if gap.at is not None:
-                at = "at full bump or full lock" if axle.full_lock and stance.corner.steering else "at full bump"
-            elif stance.corner.steering is not None:
+                at = "at full bump or full lock" if turns_to_lock(stance) else "at full bump"
+            elif stance.corner.steering is not None or steered_axle(axle.linkage) is not None:
                 locked = " Turned to lock it needs more: enter its place, and it is worked out."
             found.append(
                 Finding(
