@@ -84,7 +84,7 @@ def main() -> None:
                 page.get_by_role("button", name="Tender and main").click()
                 settle(page)
             if name == "plan-dark":
-                page.get_by_role("tab", name="End view").click()
+                page.get_by_role("button", name="behind", exact=True).click()
                 settle(page)
             page.screenshot(path=HERE / f"{name}.png")
             context.close()

@@ -35,7 +35,8 @@ def test_nothing_scrolls_sideways_or_lies_over_anything(
     size = page.evaluate("[document.documentElement.scrollWidth, document.documentElement.scrollHeight]")
     assert size == [width, height]
     boxes = [p.bounding_box() for p in page.locator("main .panel").all()]
-    assert len(boxes) >= 5
+    # Drawing, numbers and stage; findings and curves belong to the plan, elsewhere one line tells how it stands.
+    assert len(boxes) >= (5 if stage in ("plan", "a vehicle", "a bike") else 4)
     for i, a in enumerate(boxes):
         for b in boxes[i + 1 :]:
             assert a

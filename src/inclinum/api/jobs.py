@@ -16,7 +16,7 @@ from inclinum.core.machines import AnyJob, kind_of
 from inclinum.jobfile import AnyJobFile, HistoryEntry, file_of, read_job, write
 from inclinum.store import jobs, vehicles
 from inclinum.store.errors import Taken
-from inclinum.store.jobs import HistoryLine, JobSummary
+from inclinum.store.jobs import HistoryLine, JobSummary, Order, State
 from inclinum.store.listing import Page
 
 router = APIRouter(tags=["jobs"])
@@ -39,9 +39,17 @@ class JobView(BaseModel):
 
 
 @router.get("/jobs", operation_id="list_jobs", response_model=Page[JobSummary])
-async def list_jobs(store: Database, limit: Limit = 50, offset: Offset = 0, words: Words = "") -> Response:
-    """A page of jobs, open ones first."""
-    return answered(await store(jobs.summaries, limit, offset, words))
+async def list_jobs(
+    store: Database,
+    limit: Limit = 50,
+    offset: Offset = 0,
+    words: Words = "",
+    state: State = "all",
+    kind: Annotated[str, Query(max_length=40)] = "",
+    order: Order = "due",
+) -> Response:
+    """A page of jobs, open ones first unless another order is asked for."""
+    return answered(await store(jobs.summaries, limit, offset, words, state, kind, order))
 
 
 @router.get("/jobs/{job_id}", operation_id="get_job", response_model=JobView)

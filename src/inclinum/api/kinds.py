@@ -4,14 +4,18 @@ from functools import cache
 from typing import Any
 
 from fastapi import APIRouter
-from pydantic import BaseModel
+from pydantic import BaseModel, Field
 
+from inclinum.api.computing import Computed
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.machines import KINDS
 from inclinum.core.machines.kind import Choice, MachineKind
+from inclinum.core.machines.pictures import Picture
 from inclinum.core.plan import Change
 
 router = APIRouter(tags=["kinds"])
+computed = APIRouter(route_class=Computed)
 
 
 class OptionView(BaseModel):
@@ -21,6 +25,8 @@ class OptionView(BaseModel):
     title: str
     not_with: list[str]
     """Choices made before it that it does not go with."""
+    tell: str
+    """How it is told from what is like it."""
 
 
 class ChoiceView(BaseModel):
@@ -81,6 +87,20 @@ def kinds() -> dict[str, KindView]:
     return _views()
 
 
+class OfKind(BaseModel):
+    """A kind of machine, by its name."""
+
+    kind: str = Field(max_length=40)
+
+
+@computed.post("/pictures", operation_id="pictures")
+def pictures(wanted: OfKind) -> dict[str, dict[str, Picture]]:
+    """What such a machine can be set up from, drawn to scale: by question and by what can be chosen."""
+    if wanted.kind not in KINDS:
+        raise DomainError(f"There is no kind of machine “{wanted.kind}”; there are {', '.join(KINDS)}.")
+    return {choice: dict(drawn) for choice, drawn in KINDS[wanted.kind].pictures().items()}
+
+
 @cache
 def _views() -> dict[str, KindView]:
     return {name: _view(kind) for name, kind in KINDS.items()}
@@ -106,7 +126,7 @@ def _choice(choice: Choice) -> ChoiceView:
     return ChoiceView(
         name=choice.name,
         title=choice.title,
-        options=[OptionView(key=o.key, title=o.title, not_with=list(o.not_with)) for o in choice.options],
+        options=[OptionView(key=o.key, title=o.title, not_with=list(o.not_with), tell=o.tell) for o in choice.options],
     )
 
 
@@ -123,3 +143,6 @@ def _change(kind: type[Change[Any]]) -> ChangeKind:
         brings_spring=kind.renews_springs,
         parameters=kind.model_json_schema(),
     )
+
+
+router.include_router(computed)

@@ -9,6 +9,7 @@ from inclinum.api.computing import Computed
 from inclinum.api.saving import add_save_route
 from inclinum.core.document.names import AxleName
 from inclinum.core.machines import AnyJob, AnyPlanned, AnyPrediction, AnyWay, Offer, kind_of, offers, prediction_of
+from inclinum.core.shapes import Seen, ViewName, Whose
 
 router = APIRouter(tags=["plan"])
 computed = APIRouter(route_class=Computed)
@@ -35,6 +36,21 @@ class Reach(BaseModel):
 def ways_to(reach: Reach) -> list[AnyWay]:
     """What reaches that height from the present plan, best first."""
     return kind_of(reach.job).ways(reach.job, reach.axle, reach.rise)
+
+
+class Look(BaseModel):
+    """One end of a job's machine, and where it is looked at from."""
+
+    job: AnyJob
+    axle: AxleName
+    view: ViewName = "behind"
+    whose: Whose = "planned"
+
+
+@computed.post("/seen", operation_id="seen")
+def seen(look: Look) -> Seen:
+    """That end over its whole travel, every part to scale: one batch of pictures to scrub through."""
+    return kind_of(look.job).seen(look.job, look.axle, look.view, look.whose)
 
 
 class Begin(BaseModel):

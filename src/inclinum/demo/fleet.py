@@ -44,6 +44,10 @@ FLEET: tuple[tuple[str, str, str, str, str, str, str], ...] = (
 )  # fmt: skip
 """Name, plate, owner, size, front and rear archetype, and a word about it."""
 
+BODY = {"Q-0112": "estate", "Q-0003": "coupe", "Q-0555": "coupe", "Q-0151": "estate", "Q-0338": "pick_up",
+        "Q-0007": "saloon"}  # fmt: skip
+"""Whose body is another than is usual for its size."""
+
 TAPED: dict[tuple[str, AxleName], dict[str, float]] = {
     ("Q-0233", "rear"): {
         "wheel_centre.apart": 6, "fixed_eye.height": -9, "shackle_eye.height": 4, "shackle_body.height": 6,
@@ -67,7 +71,7 @@ def demo_fleet() -> tuple[tuple[Vehicle, str], ...]:
     """Vehicles with their owners."""
     found = []
     for name, plate, owner, size, front, rear, word in FLEET:
-        vehicle = vehicle_of(front, rear, size, name, plate, word)
+        vehicle = vehicle_of(front, rear, size, name, plate, word, BODY.get(plate, ""))
         for (taped, end), readings in TAPED.items():
             if taped == plate:
                 vehicle = vehicle.model_copy(update={end: _taped(vehicle.axle(end), readings)})

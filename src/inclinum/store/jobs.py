@@ -7,7 +7,7 @@ import json
 from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import ValidationError
 from sqlalchemy import Select, bindparam, func, insert, or_, select, text, update
@@ -20,7 +20,7 @@ from inclinum.core.bike.job import BikeBrief, BikeJob, BikeMeasurements, BikePro
 from inclinum.core.car.job import Brief, Job, Prove
 from inclinum.core.document import Document
 from inclinum.core.document.names import STAGES, StageName
-from inclinum.core.machines import kind_of, kind_on
+from inclinum.core.machines import KINDS, kind_of, kind_on
 from inclinum.core.plan import Outcome
 from inclinum.jobfile import (
     LARGEST_BYTES,
@@ -38,6 +38,7 @@ from inclinum.store.errors import Conflict, Missing, Moved, Refused, Taken, Unre
 from inclinum.store.listing import Page, searched
 from inclinum.store.models import Event, JobRow, Measurement, StageRow, TorqueRow, VehicleRow
 from inclinum.store.owners import owner_named
+from inclinum.store.silhouette import Silhouette, read_silhouette, silhouette_of
 from inclinum.store.wording import describe, shortened
 
 LINES_SHOWN = 200
@@ -78,6 +79,11 @@ class JobSummary(Document):
     saved_at: datetime
     trouble: str | None
     """Why it cannot be opened; what is stored can be downloaded all the same."""
+    silhouette: Silhouette | None
+
+
+State = Literal["all", "open", "overdue", "finished"]
+Order = Literal["due", "title", "saved"]
 
 
 class HistoryLine(Document):
@@ -93,22 +99,52 @@ class HistoryLine(Document):
 _LISTED = (
     JobRow.id, JobRow.title, JobRow.wheels, JobRow.vehicle_name, JobRow.plate, JobRow.owner, JobRow.due, JobRow.begun,
     JobRow.signed_off, JobRow.front_rise, JobRow.rear_rise, JobRow.saved_at, JobRow.trouble, JobRow.checked,
+    silhouette_of(JobRow.vehicle_document),
 )  # fmt: skip
 
 
-def summaries(session: Session, limit: int = 50, offset: int = 0, words: str = "") -> Page[JobSummary]:
-    """A page of jobs: open ones first by due date, then finished ones, latest first."""
+def summaries(
+    session: Session,
+    limit: int = 50,
+    offset: int = 0,
+    words: str = "",
+    state: State = "all",
+    kind: str = "",
+    order: Order = "due",
+) -> Page[JobSummary]:
+    """A page of jobs.
+
+    Args:
+        session: where.
+        limit, offset: which page.
+        words: that all stand in title, vehicle, plate or owner.
+        state: finished is signed off; overdue is open with its date gone by.
+        kind: of machine; every one where it is empty.
+        order: by due date, open ones first, finished ones latest first; by title; or the last saved first.
+    """
     wanted = searched(words, JobRow.title, JobRow.vehicle_name, JobRow.plate, JobRow.owner)
+    if kind:
+        wanted = [*wanted, JobRow.wheels == (KINDS[kind].wheels if kind in KINDS else 0)]
     is_open, finished = JobRow.signed_off.is_(None), JobRow.signed_off.is_not(None)
+    if state == "overdue":
+        wanted = [*wanted, JobRow.due < func.current_date()]
+    open_too, finished_too = state != "finished", state in ("all", "finished")
+    if order != "due":
+        of_state = [] if state == "all" else [finished if state == "finished" else is_open]
+        by = [JobRow.title, JobRow.id] if order == "title" else [JobRow.saved_at.desc(), JobRow.id]
+        total = session.scalar(select(func.count()).select_from(JobRow).where(*of_state, *wanted)) or 0
+        every = select(*_LISTED).where(*of_state, *wanted).order_by(*by).limit(limit).offset(offset)
+        return Page(items=[_summary(session, row) for row in session.execute(every).all()], total=total)
     many = select(func.count().filter(is_open), func.count().filter(finished)).select_from(JobRow).where(*wanted)
-    counts = session.execute(many).one()
+    counted = session.execute(many).one()
+    counts = (counted[0] if open_too else 0, counted[1] if finished_too else 0)
     rows: list[Any] = []
     if offset < counts[0]:
         rows += session.execute(
             select(*_LISTED).where(is_open, *wanted)
             .order_by(JobRow.due.asc(), JobRow.title, JobRow.id).limit(limit).offset(offset)
         ).all()  # fmt: skip
-    if len(rows) < limit:
+    if finished_too and len(rows) < limit:
         rows += session.execute(
             select(*_LISTED).where(finished, *wanted)
             .order_by(JobRow.signed_off.desc(), JobRow.id)
@@ -133,6 +169,7 @@ def _summary(session: Session, row: Any) -> JobSummary:
         rear_rise=row.rear_rise,
         saved_at=row.saved_at,
         trouble=trouble,
+        silhouette=read_silhouette(row.silhouette),
     )
 
 

@@ -1,6 +1,7 @@
 """Tables: normalised where the shop asks across jobs, documents where a job is read as a whole.
 
-What lists show stands in columns beside the documents, written by the same save, so that a list never reads a document.
+What lists show stands in columns beside the documents, written by the same save, so that a list reads no document
+but for the few fields of its silhouette.
 """
 
 import uuid

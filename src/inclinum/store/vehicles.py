@@ -20,6 +20,7 @@ from inclinum.store.errors import Conflict, Missing, Refused, Taken, Unreadable
 from inclinum.store.listing import Page, searched
 from inclinum.store.models import Event, JobRow, Owner, StageRow, VehicleRow
 from inclinum.store.owners import owner_named
+from inclinum.store.silhouette import Silhouette, read_silhouette, silhouette_of
 from inclinum.store.wording import shortened
 
 AnyVehicle = Vehicle | Bike
@@ -41,6 +42,7 @@ class VehicleSummary(Document):
     """Tape readings taken on both axles, or on a two-wheeler's rear end."""
     trouble: str | None
     """Why it cannot be opened; what is stored can be downloaded all the same."""
+    silhouette: Silhouette | None
 
 
 @dataclass(frozen=True)
@@ -60,7 +62,7 @@ def summaries(session: Session, limit: int = 100, offset: int = 0, words: str = 
         select(
             VehicleRow.id, VehicleRow.name, VehicleRow.wheels, VehicleRow.plate, Owner.name.label("owner"),
             VehicleRow.description, VehicleRow.front, VehicleRow.rear, VehicleRow.measured, VehicleRow.trouble,
-            VehicleRow.checked,
+            VehicleRow.checked, silhouette_of(VehicleRow.document),
             select(func.count()).select_from(JobRow).where(JobRow.vehicle_id == VehicleRow.id)
             .correlate(VehicleRow).scalar_subquery().label("jobs"),
         )
@@ -69,8 +71,9 @@ def summaries(session: Session, limit: int = 100, offset: int = 0, words: str = 
     found = []
     for row in rows:
         trouble = row.trouble if row.checked == documents.models_mark() else _look_through(session, row.id)
-        shown = {f: getattr(row, f) for f in VehicleSummary.model_fields if f not in ("trouble", "kind")}
-        found.append(VehicleSummary(**shown, kind=kind_on(row.wheels).name, trouble=trouble))
+        shown = {f: getattr(row, f) for f in VehicleSummary.model_fields if f not in ("trouble", "kind", "silhouette")}
+        drawn = read_silhouette(row.silhouette)
+        found.append(VehicleSummary(**shown, kind=kind_on(row.wheels).name, trouble=trouble, silhouette=drawn))
     return Page(items=found, total=total)
 
 

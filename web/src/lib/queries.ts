@@ -54,16 +54,25 @@ const next = (_: unknown, pages: { items: unknown[]; total: number }[]) => {
 	return shown < (pages.at(-1)?.total ?? 0) && pages.at(-1)?.items.length ? shown : undefined;
 };
 
-export const jobsQuery = (words: () => string) =>
+/** Which jobs are listed, and in what order. */
+export type Listed = {
+	state: 'all' | 'open' | 'overdue' | 'finished';
+	kind: string;
+	order: 'due' | 'title' | 'saved';
+};
+const ALL: Listed = { state: 'all', kind: '', order: 'due' };
+export const jobsQuery = (words: () => string, listed: () => Listed = () => ALL) =>
 	createInfiniteQuery(() => ({
 		...COMES_BACK,
-		queryKey: ['jobs', words()],
+		queryKey: ['jobs', words(), listed()],
 		initialPageParam: 0,
 		placeholderData: <T>(before: T | undefined) => before,
 		getNextPageParam: next,
 		queryFn: ({ pageParam }) =>
 			whole<Schemas['Page_JobSummary_']>(
-				api.GET('/api/jobs', { params: { query: { limit: PAGE, offset: pageParam, words: words() } } })
+				api.GET('/api/jobs', {
+					params: { query: { limit: PAGE, offset: pageParam, words: words(), ...listed() } }
+				})
 			)
 	}));
 
@@ -114,6 +123,18 @@ export const kindsQuery = () =>
 		queryKey: ['kinds'],
 		staleTime: Infinity,
 		queryFn: () => whole<Record<string, Schemas['KindView']>>(api.GET('/api/kinds'))
+	}));
+/** Drawings of what a machine of a kind can be set up from, by question and by what is chosen. */
+export const picturesQuery = (kind: () => string, wanted: () => boolean) =>
+	createQuery(() => ({
+		...COMES_BACK,
+		queryKey: ['pictures', kind()],
+		enabled: wanted(),
+		staleTime: Infinity,
+		queryFn: () =>
+			whole<Record<string, Record<string, Schemas['Picture']>>>(
+				api.POST('/api/pictures', { body: { kind: kind() } })
+			)
 	}));
 /** What there is to know of one kind. */
 export const kindQuery = (kind: () => string) =>

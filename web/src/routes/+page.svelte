@@ -8,7 +8,8 @@
 	import { api, ask, type Schemas } from '$lib/api/client';
 	import { drafts } from '$lib/bench/drafts';
 	import { day } from '$lib/format';
-	import { jobsQuery, vehiclesQuery } from '$lib/queries';
+	import { jobsQuery, kindsQuery, vehiclesQuery, type Listed } from '$lib/queries';
+	import Silhouette from '$lib/draw/Silhouette.svelte';
 	import Length from '$lib/ui/Length.svelte';
 	import ListHead from '$lib/ui/ListHead.svelte';
 	import MoreOfList from '$lib/ui/MoreOfList.svelte';
@@ -21,7 +22,14 @@
 	let words = $state('');
 	let vehicleWords = $state('');
 	const vehicles = vehiclesQuery(() => vehicleWords.trim());
-	const jobs = jobsQuery(() => words.trim());
+	/** Which jobs are listed; what was chosen stays for the next visit. */
+	let listing = $state<Listed>({ state: 'all', kind: '', order: 'due' });
+	const jobs = jobsQuery(
+		() => words.trim(),
+		() => ({ ...listing })
+	);
+	const kinds = kindsQuery();
+	const narrowed = $derived(listing.state !== 'all' || Boolean(listing.kind));
 	const listed = $derived(jobs.data?.pages.flatMap((page) => page.items) ?? []);
 	const total = $derived(jobs.data?.pages[0]?.total ?? 0);
 	const offered = $derived(vehicles.data?.pages.flatMap((page) => page.items) ?? []);
@@ -97,25 +105,63 @@
 		<p class="text-quiet p-4">Fetching the jobs…</p>
 	{:else if jobs.isError}
 		<Unopened query={jobs} />
-	{:else if listed.length === 0 && !words.trim()}
+	{:else if listed.length === 0 && !words.trim() && !narrowed}
 		<div class="panel p-8 text-center">
 			<p class="head mb-1">No jobs yet</p>
 			<p class="text-quiet">Bring in a job file; its vehicle is then known for the next job.</p>
 		</div>
 	{:else}
-		<label class="mb-3 grid max-w-[480px] gap-1">
-			<span class="label">Find by title, vehicle, plate or owner</span>
-			<input class="field" type="search" bind:value={words} maxlength="100" />
-		</label>
-		{#if listed.length === 0}<p class="text-quiet p-4">No job has “{words.trim()}” in it.</p>{/if}
+		<div class="mb-3 grid grid-cols-[minmax(0,1fr)_150px_150px_170px] items-end gap-3">
+			<label class="grid gap-1">
+				<span class="label">Find by title, vehicle, plate or owner</span>
+				<input class="field" type="search" bind:value={words} maxlength="100" />
+			</label>
+			<label class="grid gap-1">
+				<span class="label">State</span>
+				<select class="field" bind:value={listing.state}>
+					<option value="all">all</option>
+					<option value="open">open</option>
+					<option value="overdue">date gone by</option>
+					<option value="finished">signed off</option>
+				</select>
+			</label>
+			<label class="grid gap-1">
+				<span class="label">Kind</span>
+				<select class="field" bind:value={listing.kind}>
+					<option value="">every kind</option>
+					{#each Object.values(kinds.data ?? {}) as k (k.kind)}<option value={k.kind}
+							>{k.title.toLowerCase()}</option
+						>{/each}
+				</select>
+			</label>
+			<label class="grid gap-1">
+				<span class="label">Order</span>
+				<select class="field" bind:value={listing.order}>
+					<option value="due">by date due</option>
+					<option value="title">by title</option>
+					<option value="saved">last touched first</option>
+				</select>
+			</label>
+		</div>
+		{#if listed.length === 0}<p class="text-quiet p-4">
+				{words.trim() ? `No such job has “${words.trim()}” in it.` : 'No job is like that.'}
+				<button
+					class="btn ml-2 min-h-7"
+					onclick={() => {
+						words = '';
+						listing = { state: 'all', kind: '', order: listing.order };
+					}}>Show all jobs</button
+				>
+			</p>{/if}
 		<ul class="grid min-h-0 gap-2 overflow-y-auto" aria-label="Jobs">
 			{#each listed as job (job.id)}
 				<li class="panel flex items-stretch {job.signed_off ? '' : 'border-l-dye border-l-4'}">
 					<a
-						class="grid flex-1 grid-cols-[1fr_190px_150px] items-center gap-4 px-4 py-3 hover:underline"
+						class="grid min-w-0 flex-1 grid-cols-[92px_minmax(0,1fr)_190px_150px] items-center gap-4 px-4 py-2 hover:underline"
 						href="/jobs/{job.id}/{job.signed_off ? 'prove' : job.stage}"
 					>
-						<span>
+						<Silhouette of={job.silhouette} kind={job.kind} />
+						<span class="min-w-0 break-words">
 							<span class="block text-lg leading-snug font-semibold">{job.title}</span>
 							<span class="text-quiet">{job.vehicle}{job.plate ? ` · ${job.plate}` : ''} · {job.owner}</span>
 						</span>
@@ -140,7 +186,7 @@
 								<span class="text-quiet">{job.due ? `due ${day(job.due)}` : 'no date set'}</span>
 							{/if}
 						</span>
-						{#if job.trouble}<span class="text-quiet col-span-3 break-words">{job.trouble}</span>{/if}
+						{#if job.trouble}<span class="text-quiet col-span-4 break-words">{job.trouble}</span>{/if}
 					</a>
 					<span class="border-rule flex items-center gap-1 border-l px-2">
 						<a

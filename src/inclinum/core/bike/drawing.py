@@ -11,9 +11,11 @@ from functools import lru_cache
 import numpy as np
 
 from inclinum.core.bike.machine import Bike
+from inclinum.core.bike.parts import side_parts
 from inclinum.core.bike.stance import Attitude, BikeStance, Condition
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rigid import Array
+from inclinum.core.shapes import FROM_THE_RIGHT, Shape, picture
 
 Point = tuple[float, float]
 
@@ -42,6 +44,8 @@ class BikePose(Document):
     """Steering axis, lower and upper end as drawn."""
     chain: tuple[Line, ...]
     stations: dict[str, Point]
+    shapes: list[Shape]
+    """Every part to scale, front to the right."""
     turn: float
     """Of the frame on the ground, counter-clockwise with the front to the right, rad."""
 
@@ -112,9 +116,7 @@ def pose_of(
     along = complex(-math.sin(rake), math.cos(rake))
     front = complex(_extended_wheelbase(came), out.front_tyre_radius_mm) + front_sag * along
     # Both wheels on the ground: the frame turns until they are, then moves so that the rear axle stands at x = 0.
-    span = front - axle
-    lift = (bike.front_tyre_radius_mm - radius) / abs(span)
-    tilt = math.asin(min(max(lift, -1.0), 1.0)) - cmath.phase(span)
+    tilt = _tilt(front - axle, bike.front_tyre_radius_mm - radius)
     turn = cmath.rect(1.0, tilt)
 
     def ground(p: complex) -> Point:
@@ -128,11 +130,12 @@ def pose_of(
     reach = _fork_length(bike) - front_sag
     low_clamp, high_clamp = front + along * reach, front + along * (reach + HEAD_MM)
     tube_top = high_clamp + along * max(bike.fork.raised_mm, 0.0)
+    bent = front + along * 0.55 * reach
     fork = tuple(
         Line(look=look, start=ground(one), end=ground(other))
         for look, one, other in (
-            ("slider", front, front + along * 0.55 * reach),
-            ("fork", front + along * 0.55 * reach, tube_top),
+            ("slider", front, bent),
+            ("fork", bent, tube_top),
             ("clamp", low_clamp, low_clamp + back),
             ("clamp", high_clamp, high_clamp + back),
             ("clamp", low_clamp + back, high_clamp + back),
@@ -150,7 +153,23 @@ def pose_of(
 
     seat = station(bike.seat.x_mm, bike.seat.height_mm)
     lower, higher = ground(low_clamp + back), ground(high_clamp + back)
+    stations = {p.name: station(p.x_mm, p.height_mm) for p in bike.clearances}
     shapes = tuple(tuple(ground(complex(*p)) for p in shape) for shape in bike.body)
+    parts = side_parts(
+        bike,
+        shapes,
+        standing.rear.sweep.lines,
+        placed,
+        {
+            "slider": (ground(front), ground(bent)),
+            "tube": (ground(bent), ground(tube_top)),
+            "head": (lower, higher),
+            "clamps": (ground(low_clamp), ground(high_clamp)),
+        },
+        seat,
+        stations,
+        None if sprocket is None else ground(complex(*sprocket)),
+    )
     if not shapes:
         shapes = (_sketch(placed["pivot"], seat, lower, higher),)
     return BikePose(
@@ -164,9 +183,20 @@ def pose_of(
         pivot=placed["pivot"],
         head=(lower, higher),
         chain=chain,
-        stations={p.name: station(p.x_mm, p.height_mm) for p in bike.clearances},
+        stations=stations,
+        shapes=picture(parts, FROM_THE_RIGHT),
         turn=tilt,
     )
+
+
+def _tilt(span: complex, taller: float) -> float:
+    """Turn that sets both wheels on the ground, rad.
+
+    Args:
+        span: from the rear to the front axle in the frame.
+        taller: radius of the front wheel less that of the rear one, mm.
+    """
+    return math.asin(min(max(taller / abs(span), -1.0), 1.0)) - cmath.phase(span)
 
 
 HEAD_MM = 150.0

@@ -18,10 +18,12 @@ from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.bike.prediction import assess as assess_bike
 from inclinum.core.bike.proof import BikeProof, prove_bike
 from inclinum.core.bike.proof import outcome as outcome_of_bike
+from inclinum.core.bike.views import machine_view
 from inclinum.core.bike.ways import BikeWay
 from inclinum.core.bike.ways import ways as ways_of_bike
 from inclinum.core.bike.windows import USUAL_WINDOWS
-from inclinum.core.car.archetypes import ARCHETYPES, SIZES, vehicle_of
+from inclinum.core.car.archetypes import ARCHETYPES, BODIES, SIZES, vehicle_of
+from inclinum.core.car.archetypes.recognise import RECOGNISED
 from inclinum.core.car.card import card
 from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
 from inclinum.core.car.job import Align, AxleAim, Brief, Job, Measurements, Plan, Prove
@@ -29,6 +31,7 @@ from inclinum.core.car.limits import Case
 from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.proof import Proof, outcome, prove
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.car.views import axle_view
 from inclinum.core.car.ways import Way, ways
 from inclinum.core.card.record import Build
 from inclinum.core.card.steps import Card
@@ -36,7 +39,9 @@ from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.machines.kind import Choice, MachineKind, Option
+from inclinum.core.machines.pictures import pictures_of_bike, pictures_of_car
 from inclinum.core.quantity import Length
+from inclinum.core.shapes import Seen, ViewName, Whose
 from inclinum.core.springs.fitted import SPRINGS
 
 
@@ -49,6 +54,11 @@ def _begin_on_car(job: Job, kind: str, axle: AxleName | None) -> PlannedChange:
 def _ways_of_car(job: Job, axle: AxleName, rise: float) -> list[Way]:
     assessed = assess(job)
     return ways(Case(job, assessed.before, assessed.after), axle, rise)
+
+
+def _car_seen(job: Job, axle: AxleName, view: ViewName, whose: Whose) -> Seen:
+    assessed = assess(job)
+    return axle_view(assessed.before, assessed.after, axle, view, whose)
 
 
 def _brief_of_car(owner: str, machine: Vehicle, last: Brief | None) -> Brief:
@@ -69,15 +79,21 @@ CAR = MachineKind(
     stages={"brief": Brief, "measure": Measurements, "plan": Plan, "align": Align, "build": Build, "prove": Prove},
     choices=(
         Choice("size", "Size", tuple(Option(s.name, s.title) for s in SIZES.values())),
+        Choice("body", "Body", (Option("", "usual for its size"), *(Option(k, t) for k, t in BODIES.items())),
+               usual=True),
         *(
             Choice(end, f"{end.capitalize()} suspension",
-                   tuple(Option(a.key, a.title, a.not_for) for a in ARCHETYPES.values() if end in a.where))
+                   tuple(Option(a.key, a.title, a.not_for, RECOGNISED[a.key])
+                         for a in ARCHETYPES.values() if end in a.where))
             for end in AXLES
         ),
     ),
-    set_up=lambda chosen, name, plate: vehicle_of(chosen["front"], chosen["rear"], chosen["size"], name, plate),
+    set_up=lambda chosen, name, plate: vehicle_of(
+        chosen["front"], chosen["rear"], chosen["size"], name, plate, body=chosen.get("body", "")
+    ),
     brief=_brief_of_car, changes=CHANGE_TYPES, begin=_begin_on_car, predict=predict, ways=_ways_of_car, card=card,
-    prove=prove, outcome=outcome, proven_by="heights", archetypes=ARCHETYPES, springs=SPRINGS,
+    prove=prove, seen=_car_seen, outcome=outcome, proven_by="heights",
+    pictures=pictures_of_car, archetypes=ARCHETYPES, springs=SPRINGS,
     listed=lambda v: (_title(v.front), _title(v.rear), len(v.front.tape) + len(v.rear.tape)),
 )  # fmt: skip
 
@@ -101,7 +117,9 @@ BIKE = MachineKind(
     set_up=lambda chosen, name, plate: BIKES[chosen["archetype"]].bike(name, plate),
     brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike, predict=predict_bike,
     ways=lambda job, end, rise: ways_of_bike(assess_bike(job).case(), end, rise), card=bike_card, prove=prove_bike,
-    outcome=outcome_of_bike, proven_by="sags", archetypes=BIKES, extras={"windows": tuple(USUAL_WINDOWS.values())},
+    seen=lambda job, end, view, whose: machine_view(assess_bike(job), end, view, whose),
+    outcome=outcome_of_bike, proven_by="sags", pictures=pictures_of_bike, archetypes=BIKES,
+    extras={"windows": tuple(USUAL_WINDOWS.values())},
     listed=lambda b: (
         f"Fork, {b.fork.springs.title.lower()}, {b.fork.stroke_mm:g} mm", b.rear.title, len(b.tape)
     ),

@@ -8,7 +8,9 @@ from inclinum.core.card.steps import Card
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, StageName
+from inclinum.core.machines.pictures import Picture
 from inclinum.core.plan import Change, Outcome
+from inclinum.core.shapes import Seen, ViewName, Whose
 
 
 @dataclass(frozen=True)
@@ -19,11 +21,13 @@ class Option:
         key: its name in a file.
         title: what a person calls it.
         not_with: choices made before it that it does not go with.
+        tell: how it is told from what is like it.
     """
 
     key: str
     title: str
     not_with: tuple[str, ...] = ()
+    tell: str = ""
 
 
 @dataclass(frozen=True)
@@ -33,6 +37,8 @@ class Choice:
     name: str
     title: str
     options: tuple[Option, ...]
+    usual: bool = False
+    """Whether it can be left open: then what is usual with the rest is taken."""
 
 
 @dataclass(frozen=True)
@@ -56,9 +62,11 @@ class MachineKind:
         ways: job, end, rise there in mm → what reaches it.
         card: job → the steps of its plan.
         prove: job → readings after against the prediction.
+        seen: job, end, view, as planned or as found → pictures of it over its travel.
         outcome: job → what it predicted and gave, in a line.
         proven_by: what is read after, in a sentence.
         listed: machine → what it has in front, in the rear, and how many readings were taken on it.
+        pictures: drawings of what it can be set up from, by choice and option.
         archetypes: what it can be set up from, by key.
         springs: kinds of spring its forms offer, by type.
         extras: what else its forms begin with.
@@ -80,9 +88,11 @@ class MachineKind:
     ways: Callable[[Any, AxleName, float], list[Any]]
     card: Callable[[Any], Card]
     prove: Callable[[Any], Any]
+    seen: Callable[[Any, AxleName, ViewName, Whose], Seen]
     outcome: Callable[[Any], Outcome]
     proven_by: str
     listed: Callable[[Any], tuple[str, str, int]]
+    pictures: Callable[[], Mapping[str, Mapping[str, Picture]]]
     archetypes: Mapping[str, Any]
     springs: Mapping[str, type[Document]] = field(default_factory=dict)
     extras: Mapping[str, tuple[Document, ...]] = field(default_factory=dict)
@@ -95,6 +105,8 @@ class MachineKind:
         """
         for choice in self.choices:
             given = chosen.get(choice.name)
+            if choice.usual and not given:
+                continue
             if given not in {o.key for o in choice.options}:
                 known = ", ".join(o.key for o in choice.options)
                 said = f"There is no “{given}”" if given else f"“{choice.name}” is not chosen"

@@ -44,6 +44,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/pictures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Pictures
+         * @description What such a machine can be set up from, drawn to scale: by question and by what can be chosen.
+         */
+        post: operations["pictures"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -53,7 +73,7 @@ export interface paths {
         };
         /**
          * List Jobs
-         * @description A page of jobs, open ones first.
+         * @description A page of jobs, open ones first unless another order is asked for.
          */
         get: operations["list_jobs"];
         put?: never;
@@ -469,6 +489,26 @@ export interface paths {
          * @description What reaches that height from the present plan, best first.
          */
         post: operations["ways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/seen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Seen
+         * @description That end over its whole travel, every part to scale: one batch of pictures to scrub through.
+         */
+        post: operations["seen"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2264,9 +2304,9 @@ export interface components {
          */
         BenchAnswer: {
             /** Main */
-            main: components["schemas"]["Told"][];
+            main: components["schemas"]["inclinum__core__machines__part_bench__Told"][];
             /** Results */
-            results: components["schemas"]["Told"][];
+            results: components["schemas"]["inclinum__core__machines__part_bench__Told"][];
             /** Tables */
             tables: components["schemas"]["ToldTable"][];
         };
@@ -2881,6 +2921,8 @@ export interface components {
                     number
                 ];
             };
+            /** Shapes */
+            shapes: components["schemas"]["Shape"][];
             /** Turn */
             turn: number;
         };
@@ -5871,6 +5913,8 @@ export interface components {
             saved_at: string;
             /** Trouble */
             trouble: string | null;
+            /** Silhouette */
+            silhouette: components["schemas"]["Silhouette"] | null;
         };
         /**
          * JobView
@@ -6706,6 +6750,31 @@ export interface components {
             part: string;
         };
         /**
+         * Look
+         * @description One end of a job's machine, and where it is looked at from.
+         */
+        Look: {
+            /** Job */
+            job: components["schemas"]["Job"] | components["schemas"]["BikeJob"];
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /**
+             * View
+             * @default behind
+             * @enum {string}
+             */
+            view: "side" | "behind" | "above";
+            /**
+             * Whose
+             * @default planned
+             * @enum {string}
+             */
+            whose: "planned" | "found";
+        };
+        /**
          * Mass
          * @description A typed mass, kg.
          */
@@ -6777,26 +6846,6 @@ export interface components {
              * @default
              */
             note: string;
-        };
-        /**
-         * Member
-         * @description A straight part of the linkage between two named points.
-         */
-        Member: {
-            /** Kind */
-            kind: string;
-            /** Start */
-            start: [
-                number,
-                number,
-                number
-            ];
-            /** End */
-            end: [
-                number,
-                number,
-                number
-            ];
         };
         /**
          * MemberData
@@ -6949,6 +6998,14 @@ export interface components {
             id: number;
         };
         /**
+         * OfKind
+         * @description A kind of machine, by its name.
+         */
+        OfKind: {
+            /** Kind */
+            kind: string;
+        };
+        /**
          * Offer
          * @description A kind of change at one end of a machine.
          */
@@ -6998,6 +7055,8 @@ export interface components {
             title: string;
             /** Not With */
             not_with: string[];
+            /** Tell */
+            tell: string;
         };
         /**
          * OtherSpring
@@ -7324,6 +7383,24 @@ export interface components {
             part: components["schemas"]["Axle"] | components["schemas"]["Bike"];
             /** Text */
             text: string;
+        };
+        /**
+         * Picture
+         * @description One drawing of something that can be chosen.
+         */
+        Picture: {
+            /** Shapes */
+            shapes: components["schemas"]["Shape"][];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** High */
+            high: [
+                number,
+                number
+            ];
         };
         /**
          * Place
@@ -8923,6 +9000,53 @@ export interface components {
             part: string;
         };
         /**
+         * Seen
+         * @description Pictures from full droop to full bump.
+         */
+        Seen: {
+            /**
+             * View
+             * @enum {string}
+             */
+            view: "side" | "behind" | "above";
+            /** Travel */
+            travel: number[];
+            /** At ride */
+            at_ride: number;
+            /** Frames */
+            frames: components["schemas"]["Shape"][][];
+            /** Ghost */
+            ghost: components["schemas"]["Shape"][];
+            /** Low */
+            low: [
+                number,
+                number
+            ];
+            /** High */
+            high: [
+                number,
+                number
+            ];
+            /**
+             * Arches
+             * @default []
+             */
+            arches: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ][];
+            /** Told */
+            told: components["schemas"]["inclinum__core__shapes__seen__Told"][];
+            /** Ground */
+            ground: number | null;
+        };
+        /**
          * SemiTrailingLinkage
          * @description A slanted pivot line, neither square nor parallel to the vehicle.
          */
@@ -9056,6 +9180,46 @@ export interface components {
             pinion: number;
             /** Longer */
             longer_mm: number;
+        };
+        /**
+         * Shape
+         * @description A line or an area in the plane of a picture: right and up, mm. A single point is a circle.
+         *
+         *     A plain record, not a document: a drawing has hundreds of them, all made here.
+         *
+         *     Args:
+         *         role: what it is of.
+         *         line: its points.
+         *         name: in words, where somebody would ask.
+         *         closed: whether it is an area.
+         *         wide: thickness of a line, or diameter of a circle, mm; 0 is a hairline.
+         */
+        Shape: {
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "tyre" | "rim" | "hub" | "arm" | "rod" | "tube" | "rack" | "joint" | "bush" | "coil" | "coil_behind" | "seat" | "spacer" | "leaf" | "block" | "bolt" | "bar" | "air" | "damper_body" | "damper_rod" | "bump_stop" | "collar" | "shaft" | "hose" | "hose_tight" | "roll_bar" | "place" | "frame" | "tank" | "saddle" | "engine" | "guard" | "bars" | "rest" | "clamp" | "slider" | "chain" | "swing";
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Closed
+             * @default false
+             */
+            closed: boolean;
+            /**
+             * Wide
+             * @default 0
+             */
+            wide: number;
         };
         /**
          * Share
@@ -9196,6 +9360,26 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * Silhouette
+         * @description Seen from its left, x forward of the front axle and z up, mm.
+         */
+        Silhouette: {
+            /** Body */
+            body: [
+                number,
+                number
+            ][];
+            /** Wheelbase */
+            wheelbase_mm: number;
+            /** Radii */
+            radii: [
+                number,
+                number
+            ];
+            /** Archetype */
+            archetype: string;
         };
         /**
          * SlotAdjuster
@@ -9719,6 +9903,10 @@ export interface components {
             front: components["schemas"]["WheelDrawing"];
             /** Rear */
             rear: components["schemas"]["WheelDrawing"];
+            /** Parts */
+            parts: components["schemas"]["Shape"][];
+            /** Tape */
+            tape: components["schemas"]["TapeLine"][];
         };
         /**
          * Stand
@@ -10408,6 +10596,31 @@ export interface components {
             reading: components["schemas"]["Length"];
         };
         /**
+         * TapeLine
+         * @description Where the tape is held for a reading of the left side, from end to end; x forward, z up.
+         */
+        TapeLine: {
+            /** Quantity */
+            quantity: ("hub_to_arch" | "tyre_radius" | "bump_stop_gap" | "exposed_rod" | "tyre_to_arch") | "station";
+            /** Axle */
+            axle: ("front" | "rear") | null;
+            /**
+             * Station
+             * @default
+             */
+            station: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+        };
+        /**
          * TapeReading
          * @description What the tape or the angle gauge read at a place the guided sheet names.
          */
@@ -10589,18 +10802,6 @@ export interface components {
             /** Side */
             side?: ("left" | "right") | null;
             torque: components["schemas"]["Torque"];
-        };
-        /**
-         * Told
-         * @description One result.
-         */
-        Told: {
-            /** Name */
-            name: string;
-            /** Value */
-            value: number | boolean | string | null;
-            /** Unit */
-            unit: string;
         };
         /**
          * ToldTable
@@ -11332,6 +11533,8 @@ export interface components {
             measured: number;
             /** Trouble */
             trouble: string | null;
+            /** Silhouette */
+            silhouette: components["schemas"]["Silhouette"] | null;
         };
         /**
          * VehicleView
@@ -11616,10 +11819,6 @@ export interface components {
             radius: number;
             /** Camber */
             camber_deg: number;
-            /** Members */
-            members: components["schemas"]["Member"][];
-            /** Mirrored */
-            mirrored: boolean;
         };
         /**
          * WheelOffset
@@ -11961,6 +12160,18 @@ export interface components {
             on: string;
         };
         /**
+         * Told
+         * @description One result.
+         */
+        inclinum__core__machines__part_bench__Told: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number | boolean | string | null;
+            /** Unit */
+            unit: string;
+        };
+        /**
          * Hole
          * @description One place the damper's upper end can be bolted to.
          */
@@ -11986,6 +12197,20 @@ export interface components {
             foot_height_upright_mm: number;
             /** Leg angle from vertical */
             leg_angle_from_vertical_deg: number;
+        };
+        /**
+         * Told
+         * @description A number of every picture.
+         */
+        inclinum__core__shapes__seen__Told: {
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** Digits */
+            digits: number;
+            /** Values */
+            values: number[];
         };
     };
     responses: never;
@@ -12218,6 +12443,124 @@ export interface operations {
             };
         };
     };
+    pictures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OfKind"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: {
+                            [key: string]: components["schemas"]["Picture"];
+                        };
+                    };
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     list_jobs: {
         parameters: {
             query?: {
@@ -12225,6 +12568,9 @@ export interface operations {
                 offset?: number;
                 /** @description words that all stand in title, vehicle, plate or owner */
                 words?: string;
+                state?: "all" | "open" | "overdue" | "finished";
+                kind?: string;
+                order?: "due" | "title" | "saved";
             };
             header?: never;
             path?: never;
@@ -15124,6 +15470,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": (components["schemas"]["Way"] | components["schemas"]["BikeWay"])[];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    seen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Look"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Seen"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */

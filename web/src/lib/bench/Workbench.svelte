@@ -2,15 +2,19 @@
 	import Told from '../ui/Told.svelte';
 	import { wingOf } from '../wings';
 	import type { AnyBench } from './jobBench.svelte';
+	import { page } from '$app/state';
 	import Ledger from './Ledger.svelte';
+	import Standing from './Standing.svelte';
 
-	/** What stays on the screen in every stage: the machine, its numbers, what stands against the plan. */
+	/** What stays on the screen in every stage: the machine and its numbers. Findings and curves belong to the plan:
+	    elsewhere the drawing has their room, and one line tells how the plan stands. */
 	let { bench }: { bench: AnyBench } = $props();
 	const { Drawing, Numbers, Instruments, rows } = $derived(wingOf(bench.kind));
 	const told = $derived(bench.refusal);
+	const planning = $derived(page.params.stage === 'plan');
 </script>
 
-<div class="grid min-h-0 min-w-0 grid-cols-1 gap-2 {rows}">
+<div class="grid min-h-0 min-w-0 grid-cols-1 gap-2 {planning ? rows : 'grid-rows-[minmax(0,1fr)_auto_auto]'}">
 	<div class="panel relative min-h-0 overflow-hidden">
 		{#if bench.prediction}<Drawing />
 		{:else if !told}<p class="text-quiet p-4">Computing…</p>{/if}
@@ -22,9 +26,13 @@
 	</div>
 	{#if bench.prediction}
 		<Numbers />
-		<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-2">
-			<Ledger prediction={bench.prediction} oncure={(changes) => bench.plan(changes)} />
-			<Instruments />
-		</div>
+		{#if planning}
+			<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-2">
+				<Ledger prediction={bench.prediction} oncure={(changes) => bench.plan(changes)} />
+				<Instruments />
+			</div>
+		{:else}
+			<Standing prediction={bench.prediction} plan="/jobs/{bench.job.id}/plan" />
+		{/if}
 	{/if}
 </div>

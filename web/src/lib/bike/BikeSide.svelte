@@ -14,6 +14,8 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import { number } from '../format';
+	import Fills from '../draw/Fills.svelte';
+	import Shapes from '../draw/Shapes.svelte';
 	import { nudge } from '../ui/nudge';
 	import { inFrame, type Place } from './rearPoints';
 
@@ -67,18 +69,8 @@
 	const left = $derived(pinned?.left ?? (width - span * scale) / 2);
 	const px = (q: Place) => left + (q[0] - (pinned?.low ?? low)) * scale;
 	const py = (q: Place) => height - 28 - q[1] * scale;
-	const path = (shape: Place[]) =>
-		`M${shape.map((q) => `${px(q).toFixed(1)} ${py(q).toFixed(1)}`).join('L')}Z`;
-	const looks: Record<string, [string, number, string]> = {
-		arm: ['var(--dye)', 4, ''],
-		rocker: ['var(--dye)', 3, ''],
-		rod: ['var(--dye)', 2.4, ''],
-		damper: ['var(--ink)', 4, ''],
-		slider: ['var(--ink)', 5.5, ''],
-		fork: ['var(--ink)', 3, ''],
-		clamp: ['var(--quiet)', 3, ''],
-		chain: ['var(--quiet)', 1.4, '2 3']
-	};
+	const x = $derived((u: number) => px([u, 0]));
+	const y = $derived((v: number) => py([0, v]));
 	const named = $derived(
 		Object.fromEntries(
 			pose.lines.flatMap((l) =>
@@ -120,32 +112,9 @@
 <div class="h-full w-full overflow-hidden" bind:clientWidth={width} bind:clientHeight={height}>
 	<svg {width} {height} role={onmove ? 'group' : 'img'} aria-label={label}>
 		<line x1="8" x2={width - 8} y1={py([0, 0])} y2={py([0, 0])} stroke="var(--ink)" stroke-width="1.3" />
-		{#if ghost}
-			<g class="chalk">
-				{#each ghost.body as shape, i (i)}<path d={path(shape as Place[])} />{/each}
-				<circle cx={px(ghost.rear_axle)} cy={py(ghost.rear_axle)} r={ghost.rear_radius * scale} />
-				<circle cx={px(ghost.front_axle)} cy={py(ghost.front_axle)} r={ghost.front_radius * scale} />
-				{#each ghost.lines as l, i (i)}
-					<line x1={px(l.start)} y1={py(l.start)} x2={px(l.end)} y2={py(l.end)} />
-				{/each}
-			</g>
-		{/if}
-		{#each pose.body as shape, i (i)}<path d={path(shape as Place[])} class="body" />{/each}
-		<circle cx={px(pose.rear_axle)} cy={py(pose.rear_axle)} r={pose.rear_radius * scale} class="tyre" />
-		<circle cx={px(pose.front_axle)} cy={py(pose.front_axle)} r={pose.front_radius * scale} class="tyre" />
-		{#each [...pose.chain, ...pose.lines] as l, i (i)}
-			{@const look = looks[l.look] ?? ['var(--dye)', 2, '']}
-			<line
-				x1={px(l.start)}
-				y1={py(l.start)}
-				x2={px(l.end)}
-				y2={py(l.end)}
-				stroke={look[0]}
-				stroke-width={look[1]}
-				stroke-dasharray={look[2]}
-				stroke-linecap="round"
-			/>
-		{/each}
+		<Fills />
+		{#if ghost}<Shapes shapes={ghost.shapes} {x} {y} {scale} ghost />{/if}
+		<Shapes shapes={pose.shapes} {x} {y} {scale} />
 		{#if taped.length === 2 && taped[0] && taped[1]}
 			<line x1={px(taped[0])} y1={py(taped[0])} x2={px(taped[1])} y2={py(taped[1])} class="tape-line" />
 		{:else if taped[0]}
@@ -221,24 +190,6 @@
 		font-weight: 650;
 		fill: var(--ink);
 		font-size: 12px;
-	}
-	.body {
-		fill: var(--wash);
-		fill-opacity: 0.55;
-		stroke: var(--dye);
-		stroke-width: 1.4;
-		stroke-linejoin: round;
-	}
-	.tyre {
-		fill: none;
-		stroke: var(--ink);
-		stroke-width: 2.4;
-	}
-	.chalk * {
-		fill: none;
-		stroke: var(--quiet);
-		stroke-width: 1.3;
-		stroke-dasharray: 6 4;
 	}
 	.plain {
 		stroke-width: 1.6;

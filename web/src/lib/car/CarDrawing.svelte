@@ -2,21 +2,92 @@
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
 	import { view } from '../bench/context.svelte';
-	import { theCar } from './carBench.svelte';
+	import OverTravel from '../draw/OverTravel.svelte';
+	import SaveDrawing from '../draw/SaveDrawing.svelte';
+	import { carView, theCar } from './carBench.svelte';
 	import SideElevation from './SideElevation.svelte';
 
 	const bench = theCar();
+	let drawn = $state<SVGSVGElement>();
+	const stage = $derived(page.params.stage ?? 'plan');
+	const look = $derived(carView.looks[stage] ?? 'whole');
+	/** Of both wheels of the axle on the screen, as they will be set: for the stage that sets them. */
+	const angles = $derived(
+		stage === 'align' && carView.whose === 'planned'
+			? (bench.alignment?.wheels ?? [])
+					.filter((w) => w.axle === view.axle)
+					.map((w) => ({
+						side: w.side,
+						deg: w.angles.find((a) => a.angle === (look === 'above' ? 'toe' : 'camber'))?.achieved ?? 0
+					}))
+			: []
+	);
+	const VIEWS = [
+		['whole', 'whole vehicle'],
+		['side', 'side'],
+		['behind', 'behind'],
+		['above', 'above']
+	] as const;
 </script>
 
 {#if bench.prediction}
-	<SideElevation
-		prediction={bench.prediction}
-		job={bench.job}
-		bind:axle={view.axle}
-		reach={view.reach}
-		onreach={(axle, rise) => {
-			view.reach = { axle, rise };
-			if (page.params.stage !== 'plan') void goto(`/jobs/${bench.job.id}/plan`);
-		}}
-	/>
+	<div class="flex h-full flex-col">
+		<div class="flex flex-wrap items-center gap-x-3 px-2 pt-1">
+			<div class="flex gap-0.5" role="group" aria-label="View">
+				{#each VIEWS as [name, text] (name)}
+					<button
+						class="min-h-7 rounded-[3px] px-2 font-semibold {look === name
+							? 'bg-wash text-dye'
+							: 'text-quiet'}"
+						aria-pressed={look === name}
+						onclick={() => (carView.looks[stage] = name)}>{text}</button
+					>
+				{/each}
+			</div>
+			{#if look !== 'whole'}
+				<div class="flex gap-0.5" role="group" aria-label="Axle that is drawn">
+					{#each ['front', 'rear'] as const as name (name)}
+						<button
+							class="min-h-7 rounded-[3px] px-2 font-semibold {view.axle === name
+								? 'bg-wash text-dye'
+								: 'text-quiet'}"
+							aria-pressed={view.axle === name}
+							onclick={() => (view.axle = name)}>{name}</button
+						>
+					{/each}
+				</div>
+				<div class="flex gap-0.5" role="group" aria-label="Which vehicle">
+					{#each [['planned', 'as planned'], ['found', 'as found']] as const as [name, text] (name)}
+						<button
+							class="min-h-7 rounded-[3px] px-2 font-semibold {carView.whose === name
+								? 'bg-wash text-dye'
+								: 'text-quiet'}"
+							aria-pressed={carView.whose === name}
+							onclick={() => (carView.whose = name)}>{text}</button
+						>
+					{/each}
+				</div>
+			{/if}
+			<span class="ml-auto"><SaveDrawing {drawn} name="{bench.job.title} {look}" /></span>
+		</div>
+		<div class="min-h-0 flex-1">
+			{#if look === 'whole'}
+				<SideElevation
+					prediction={bench.prediction}
+					job={bench.job}
+					bind:axle={view.axle}
+					bind:drawn
+					{stage}
+					tape={carView.tape}
+					reach={view.reach}
+					onreach={(axle, rise) => {
+						view.reach = { axle, rise };
+						if (stage !== 'plan') void goto(`/jobs/${bench.job.id}/plan`);
+					}}
+				/>
+			{:else}
+				<OverTravel job={bench.job} axle={view.axle} view={look} {angles} whose={carView.whose} bind:drawn />
+			{/if}
+		</div>
+	</div>
 {/if}

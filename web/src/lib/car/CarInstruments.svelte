@@ -6,7 +6,6 @@
 	import { settings } from '../settings.svelte';
 	import { view } from '../bench/context.svelte';
 	import { carView, theCar } from './carBench.svelte';
-	import EndElevation from './EndElevation.svelte';
 	import TabBar from '../ui/TabBar.svelte';
 
 	const bench = theCar();
@@ -56,7 +55,7 @@
 			look: 'scribe'
 		}
 	]);
-	const names = { springs: 'Springs', angles: 'Angles', end: 'End view' } as const;
+	const names = { springs: 'Springs', angles: 'Angles' } as const;
 </script>
 
 <Tabs.Root bind:value={carView.instrument} class="panel flex h-full min-h-0 flex-col">
@@ -107,7 +106,4 @@
 			/>
 		</div>
 	</Tabs.Content>
-	<Tabs.Content value="end" class="min-h-0 flex-1 p-1"
-		><EndElevation {prediction} axle={view.axle} /></Tabs.Content
-	>
 </Tabs.Root>

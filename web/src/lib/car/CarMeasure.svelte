@@ -2,7 +2,7 @@
 	import { number } from '../format';
 	import EntryField from '../ui/EntryField.svelte';
 	import NumberField from '../ui/NumberField.svelte';
-	import { theCar } from './carBench.svelte';
+	import { carView, theCar } from './carBench.svelte';
 	import CarOwnFigures from './CarOwnFigures.svelte';
 	import CarReadings from './CarReadings.svelte';
 
@@ -41,6 +41,7 @@
 	angleSides={asked}
 	keep="{bench.job.id}.measure"
 	questions={bench.prediction?.questions}
+	onlook={(at) => (carView.tape = at)}
 	onreadings={(readings) => bench.change('measure', readings)}
 />
 

@@ -16,6 +16,7 @@
 		keep,
 		questions = [],
 		beside,
+		onlook,
 		onreadings
 	}: {
 		readings: Measurements;
@@ -30,6 +31,8 @@
 		questions?: Schemas['Question'][];
 		/** A line under a corner's hub-to-arch field, or a station's: what it should read. */
 		beside?: (where: { axle?: AxleName; station?: string; side: Side; angle?: string }) => string;
+		/** A field has the focus: where its tape goes. */
+		onlook?: (at: { axle?: AxleName; side: Side; quantity: string; station?: string }) => void;
 		onreadings: (readings: Measurements) => void;
 	} = $props();
 
@@ -79,7 +82,7 @@
 			<tr class="align-top">
 				<th scope="row" class="pt-1.5 leading-tight font-semibold" title={q.hint}>{q.name}</th>
 				{#each PLACES as p (p.short)}
-					<td>
+					<td onfocusin={() => onlook?.({ axle: p.axle, side: p.side, quantity: q.id })}>
 						<EntryField
 							entry={corner(p.axle, p.side, q.id)}
 							label="{q.name}, {p.axle} {p.side}"
@@ -156,7 +159,7 @@
 				<tr class="align-top">
 					<th scope="row" class="pt-1.5 font-semibold">{name}</th>
 					{#each ['left', 'right'] as const as side (side)}
-						<td>
+						<td onfocusin={() => onlook?.({ side, quantity: 'station', station: name })}>
 							<EntryField
 								entry={station(name, side)}
 								label="{name}, {side}"

@@ -1,19 +1,30 @@
 <script lang="ts">
 	import { scaleLinear } from 'd3-scale';
-	import type { AxleName, Job, Prediction, Schemas } from '../api/client';
+	import type { AxleName, Job, Prediction, Schemas, Side } from '../api/client';
 	import { length, number } from '../format';
+	import Fills from '../draw/Fills.svelte';
+	import Shapes from '../draw/Shapes.svelte';
 	import { settings } from '../settings.svelte';
 
 	let {
 		prediction,
 		job,
 		axle = $bindable('front'),
+		drawn = $bindable(),
+		stage = 'plan',
+		tape,
 		reach,
 		onreach
 	}: {
 		prediction: Prediction;
 		job: Job;
 		axle?: AxleName;
+		/** What the screen is about. */
+		stage?: string;
+		/** The reading whose field has the focus. */
+		tape?: { axle?: AxleName; side: Side; quantity: string; station?: string };
+		/** What is on the screen, for a file. */
+		drawn?: SVGSVGElement;
 		reach?: { axle: AxleName; rise: number };
 		/** An axle is dragged, or moved by the keyboard, to a rise. */
 		onreach: (axle: AxleName, rise: number, done: boolean) => void;
@@ -26,12 +37,59 @@
 	const GAUGE_OFF_MM = 640;
 
 	const drawing = $derived(prediction.drawing);
+	/** While it is measured the vehicle that came is the one that is drawn; what is planned comes later. */
+	const measuring = $derived(stage === 'measure');
+	const shown = $derived(measuring ? drawing.before : drawing.after);
+	type Line = Schemas['TapeLine'];
+	const CALLED: Record<Line['quantity'], string> = {
+		hub_to_arch: 'hub to arch',
+		tyre_radius: 'tyre radius',
+		tyre_to_arch: 'tyre to arch',
+		exposed_rod: 'rod',
+		bump_stop_gap: 'stop gap',
+		station: ''
+	};
+	const isLit = (t: Line) =>
+		Boolean(tape) &&
+		tape?.quantity === t.quantity &&
+		(tape?.axle ?? null) === t.axle &&
+		(tape?.station ?? '') === (t.station ?? '');
+	/** What was read there, of the side whose field has the focus, else of the left. */
+	function readAt(t: Line): number | undefined {
+		const of = job.measure;
+		const on = (side: Side) =>
+			t.quantity === 'station'
+				? of.stations.find((r) => r.station === t.station && r.side === side)
+				: of.corners.find((r) => r.axle === t.axle && r.side === side && r.quantity === t.quantity);
+		const side = isLit(t) ? (tape?.side ?? 'left') : 'left';
+		return on(side)?.reading.value;
+	}
+	const lines = $derived(
+		measuring
+			? drawing.before.tape.map((t, i) => {
+					const [a, b] = [t.start, t.end];
+					// Readings at one place stand beside each other: each has its own lane.
+					const lane = t.quantity === 'tyre_radius' ? 1 : t.quantity === 'tyre_to_arch' ? -1 : 0;
+					return { ...t, i, a, b, lane: lane * 14, lit: isLit(t), value: readAt(t) };
+				})
+			: []
+	);
+	/** Where the edge of an arch is wanted, of an end that has an aim. */
+	const aims = $derived(
+		AXLES.flatMap((name) => {
+			const rise = prediction[name].aim;
+			const [x, z] = drawing.before[name].arch_top;
+			return rise === null || measuring ? [] : [{ name, x, z: z + rise, met: prediction[name].aim_met }];
+		})
+	);
 	const span = $derived(drawing.high[0] - drawing.low[0]);
 	// One scale for both axes: the drawing is true.
 	const scale = $derived(Math.min((width - 156) / span, (height - 58) / (drawing.high[1] + 60)));
 	const left = $derived((width - span * scale) / 2);
 	const px = (x: number) => left + (drawing.high[0] - x) * scale;
-	const py = (z: number) => height - 30 - z * scale;
+	/** Where the sheet is taller than the drawing, it stands in its middle. */
+	const lift = $derived(Math.max(0, (height - 58 - (drawing.high[1] + 60) * scale) / 2));
+	const py = (z: number) => height - 30 - lift - z * scale;
 	const path = (line: [number, number][], close = true) =>
 		line.length
 			? `M${line.map(([x, z]) => `${px(x).toFixed(1)} ${py(z).toFixed(1)}`).join('L')}${close ? 'Z' : ''}`
@@ -106,7 +164,14 @@
 </script>
 
 <div class="h-full w-full overflow-hidden select-none" bind:clientWidth={width} bind:clientHeight={height}>
-	<svg {width} {height} role="group" aria-label="Side elevation to scale, before and planned">
+	<svg
+		bind:this={drawn}
+		{width}
+		{height}
+		role="group"
+		aria-label="Side elevation to scale, before and planned"
+	>
+		<Fills />
 		<line x1="8" x2={width - 8} y1={py(0)} y2={py(0)} stroke="var(--ink)" stroke-width="1.2" />
 		{#each Array.from({ length: Math.floor(width / 14) }, (_, i) => i) as i (i)}
 			<line
@@ -120,39 +185,50 @@
 		{/each}
 
 		<!-- Baseline: a chalk line. Plan: a scribed line. -->
-		<path d={path(drawing.after.body)} fill="var(--raised)" fill-opacity="0.65" />
+		<path d={path(shown.body)} fill="var(--raised)" fill-opacity="0.65" />
 		<path
 			d={path(drawing.before.body)}
 			fill="none"
 			stroke="var(--quiet)"
 			stroke-width="var(--line-chalk)"
-			stroke-dasharray="7 4"
+			stroke-dasharray={measuring ? undefined : '7 4'}
 		/>
-		<path d={path(drawing.after.body)} fill="none" stroke="var(--dye)" stroke-width="var(--line-scribe)" />
-		{#each drawing.after.glass as pane, i (i)}
-			<path d={path(pane)} fill="var(--bench)" fill-opacity="0.6" stroke="var(--dye)" stroke-width="0.8" />
+		{#if !measuring}
+			<path d={path(drawing.after.body)} fill="none" stroke="var(--dye)" stroke-width="var(--line-scribe)" />
+		{/if}
+		{#each shown.glass as pane, i (i)}
+			<path
+				d={path(pane)}
+				fill="var(--bench)"
+				fill-opacity="0.6"
+				stroke={measuring ? 'var(--quiet)' : 'var(--dye)'}
+				stroke-width="0.8"
+			/>
 		{/each}
 
-		{#each AXLES as name (name)}
+		<!-- The picture's right is the vehicle's rear. -->
+		<Shapes shapes={shown.parts} x={(u) => px(-u)} y={py} {scale} />
+
+		{#each aims as aim (aim.name)}
+			<path
+				d="M{px(aim.x) - 34} {py(aim.z)}h68"
+				stroke={aim.met ? 'var(--good)' : 'var(--fix)'}
+				stroke-width="2.4"
+			/>
+			<text
+				x={px(aim.x) + 38}
+				y={py(aim.z) + 4}
+				class="small"
+				style:fill={aim.met ? 'var(--good)' : 'var(--fix)'}>aim {aim.met ? '✓' : '✗'}</text
+			>
+		{/each}
+		{#each measuring ? [] : AXLES as name (name)}
 			{@const w = wheel(drawing.after, name)}
 			{@const x = px(w.centre[0])}
 			{@const y = py(w.centre[2])}
 			{@const dim = archMean(name)}
 			{@const archY = py(w.arch_top[1])}
-			<circle cx={x} cy={y} r={w.radius * scale} fill="var(--chalk)" stroke="var(--ink)" stroke-width="3" />
-			<circle cx={x} cy={y} r={w.radius * scale * 0.62} fill="none" stroke="var(--quiet)" stroke-width="1" />
-			{#each w.members as m, i (i)}
-				<line
-					x1={px(m.start[0])}
-					y1={py(m.start[2])}
-					x2={px(m.end[0])}
-					y2={py(m.end[2])}
-					stroke="var(--ink)"
-					stroke-width={m.kind === 'strut' || m.kind === 'spring' ? 2.4 : 1.3}
-					stroke-opacity="0.55"
-				/>
-			{/each}
-
+			{@const cardY = Math.max(6, Math.min(archY - 52, py(drawing.high[1]) - 56))}
 			<!-- Hub to arch, dimensioned. -->
 			<path
 				d="M{x - 4} {archY}h8M{x - 4} {y}h8M{x} {y}V{archY}"
@@ -160,6 +236,7 @@
 				stroke-width="1.1"
 				fill="none"
 			/>
+			<path d="M{x} {archY}V{cardY + 48}" stroke="var(--dye)" stroke-width="0.8" stroke-dasharray="2 3" />
 			<path d="M{x} {archY}l-2.6 6h5.2zM{x} {y}l-2.6 -6h5.2z" fill="var(--dye)" />
 			<g
 				role="slider"
@@ -178,7 +255,7 @@
 			>
 				<rect
 					x={x - 58}
-					y={archY - 52}
+					y={cardY}
 					width="116"
 					height="48"
 					rx="3"
@@ -188,20 +265,20 @@
 					stroke-width={axle === name ? 1.6 : 1}
 				/>
 				<path
-					d="M{x - 50} {archY - 31}l4.5 -7l4.5 7zM{x - 50} {archY - 25}l4.5 7l4.5 -7z"
+					d="M{x - 50} {cardY + 21}l4.5 -7l4.5 7zM{x - 50} {cardY + 27}l4.5 7l4.5 -7z"
 					fill="var(--dye)"
 				/>
-				<text {x} dx="7" y={archY - 26} text-anchor="middle" class="figure big"
+				<text {x} dx="7" y={cardY + 26} text-anchor="middle" class="figure big"
 					>{length(dim.after, settings.units)}</text
 				>
-				<text {x} dx="4" y={archY - 10} text-anchor="middle" class="figure small">
+				<text {x} dx="4" y={cardY + 42} text-anchor="middle" class="figure small">
 					from {length(dim.before, settings.units)} ±{length(dim.pm, settings.units)}
 				</text>
 			</g>
 		{/each}
 
 		<!-- Travel windows, magnified, beside their wheels. -->
-		{#each gauges as g (g.name)}
+		{#each measuring ? [] : gauges as g (g.name)}
 			{@const at = (z: number) => g.top + travelScale(z)}
 			<g>
 				<title>Wheel travel of the {g.name} axle, mm from where it stood when measured</title>
@@ -249,15 +326,53 @@
 			</g>
 		{/each}
 		<text x={width - 10} y={height - 7} text-anchor="end" class="small">
-			drawn to scale · travel bars {number(magnified, 1)}×
+			drawn to scale{measuring ? '' : ` · travel bars ${number(magnified, 1)}×`}
 		</text>
 		<text x="10" y={height - 7} class="small">
-			<tspan fill="var(--quiet)">– – as measured</tspan>
-			<tspan fill="var(--dye)" dx="10">— planned</tspan>
+			{#if measuring}
+				<tspan fill="var(--quiet)">as found, from the left</tspan>
+				<tspan fill="var(--dye)" dx="10">— read</tspan>
+				<tspan fill="var(--fix)" dx="10">— the reading in hand</tspan>
+			{:else}
+				<tspan fill="var(--quiet)">– – as measured</tspan>
+				<tspan fill="var(--dye)" dx="10">— planned</tspan>
+			{/if}
 			{#if punches.length}<tspan fill="var(--ink)" dx="10">● measured after</tspan>{/if}
 		</text>
 
-		{#each stations as s (s.label)}
+		<!-- Where the tape goes. -->
+		{#each lines as t (t.i)}
+			{@const [x1, y1, x2, y2] = [px(t.a[0]) + t.lane, py(t.a[1]), px(t.b[0]) + t.lane, py(t.b[1])]}
+			<path d="M{x1} {y1}L{x2} {y2}" class="tape {t.lit ? 'lit' : t.value === undefined ? 'open' : ''}" />
+			{#if t.lit}
+				<circle cx={x1} cy={y1} r="4" class="end" /><circle cx={x2} cy={y2} r="4" class="end" />
+			{/if}
+			{#if t.lit || (t.value !== undefined && t.quantity === 'station')}
+				<text
+					x={(x1 + x2) / 2 + (t.lane < 0 ? -6 : 6)}
+					y={(y1 + y2) / 2 + 5}
+					text-anchor={t.lane < 0 ? 'end' : 'start'}
+					class="figure {t.lit ? 'litText' : 'readText'}"
+					>{t.value === undefined ? '?' : length(t.value, settings.units)}</text
+				>
+			{/if}
+		{/each}
+
+		{#each measuring ? AXLES : [] as name (name)}
+			{@const w = wheel(drawing.before, name)}
+			{@const out = name === 'front' ? 1 : -1}
+			{#each lines.filter((t) => t.axle === name && t.value !== undefined) as t, n (t.i)}
+				<text
+					x={px(w.centre[0]) + out * (w.radius * scale + 16)}
+					y={py(w.centre[2]) - 22 + n * 18}
+					text-anchor={out > 0 ? 'start' : 'end'}
+					class="readText {t.lit ? 'chosen' : ''}"
+					>{CALLED[t.quantity]} <tspan class="figure">{length(t.value ?? 0, settings.units)}</tspan></text
+				>
+			{/each}
+		{/each}
+
+		{#each measuring ? [] : stations as s (s.label)}
 			{@const x = px(s.at[0])}
 			{@const y = py(s.at[1])}
 			<path d="M{x - 4} {y}h8M{x} {y - 4}v8" stroke="var(--dye)" stroke-width="1.2" />
@@ -293,6 +408,39 @@
 	.small {
 		font-size: 11px;
 		fill: var(--quiet);
+	}
+	.tape {
+		stroke: var(--dye);
+		stroke-width: 1.3;
+		fill: none;
+	}
+	.tape.open {
+		stroke: var(--quiet);
+		stroke-dasharray: 2 4;
+		stroke-width: 1;
+	}
+	.tape.lit {
+		stroke: var(--fix);
+		stroke-width: 3.2;
+	}
+	.end {
+		fill: var(--fix);
+	}
+	.litText,
+	.readText {
+		font-weight: 700;
+		paint-order: stroke;
+		stroke: var(--chalk);
+		stroke-width: 4px;
+		font-size: 13px;
+		fill: var(--dye);
+	}
+	.chosen {
+		fill: var(--fix);
+	}
+	.litText {
+		font-size: 24px;
+		fill: var(--fix);
 	}
 	.handle:hover rect {
 		stroke: var(--dye);

@@ -3,7 +3,9 @@
 	import { useQueryClient } from '@tanstack/svelte-query';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { api, ask } from '$lib/api/client';
-	import { kindsQuery, vehiclesQuery } from '$lib/queries';
+	import { kindsQuery, picturesQuery, vehiclesQuery } from '$lib/queries';
+	import Silhouette from '$lib/draw/Silhouette.svelte';
+	import Thumb from '$lib/draw/Thumb.svelte';
 	import ListHead from '$lib/ui/ListHead.svelte';
 	import MoreOfList from '$lib/ui/MoreOfList.svelte';
 	import Sheet from '$lib/ui/Sheet.svelte';
@@ -20,6 +22,10 @@
 	let opening = $state(false);
 	let fresh = $state({ name: '', plate: '', owner: '' });
 	let kind = $state('car');
+	const pictures = picturesQuery(
+		() => kind,
+		() => opening
+	);
 	/** What was picked, by kind and question; what was not is the first that goes with the rest. */
 	let picked = $state<Record<string, string>>({});
 	const asked = $derived.by(() => {
@@ -76,10 +82,11 @@
 			{#each listed as v (v.id)}
 				<li class="panel">
 					<a
-						class="grid grid-cols-[1fr_1fr_110px] items-center gap-4 px-4 py-2 hover:underline"
+						class="grid grid-cols-[92px_minmax(0,1fr)_minmax(0,1fr)_110px] items-center gap-4 px-4 py-1.5 hover:underline"
 						href="/vehicles/{v.id}"
 					>
-						<span>
+						<Silhouette of={v.silhouette} kind={v.kind} />
+						<span class="min-w-0 break-words">
 							<span class="block text-base leading-snug font-semibold">{v.name}</span>
 							<span class="text-quiet">{[v.plate, v.owner].filter(Boolean).join(' · ')}</span>
 						</span>
@@ -109,6 +116,7 @@
 
 <Sheet
 	bind:open={opening}
+	wide
 	title="Set up a vehicle"
 	note="Choose what it looks like. It works at once with usual numbers; every reading then makes it this one."
 >
@@ -151,6 +159,7 @@
 			>
 		</div>
 		{#each asked as choice (choice.name)}
+			{@const drawn = pictures.data?.[choice.name]}
 			<label class="grid gap-1">
 				<span class="label">{choice.title}</span>
 				<select
@@ -161,6 +170,28 @@
 					{#each choice.options as o (o.key)}<option value={o.key}>{o.title}</option>{/each}
 				</select>
 			</label>
+			{#if drawn}
+				<div class="-mt-1 flex gap-1.5 overflow-x-auto pb-1" role="group" aria-label="{choice.title}, drawn">
+					{#each choice.options as o (o.key)}
+						{@const picture = drawn[o.key]}
+						{#if picture}
+							<button
+								type="button"
+								class="border-rule grid w-[196px] shrink-0 content-start justify-items-center gap-1 rounded-[3px] border p-1 text-left {choice.value ===
+								o.key
+									? 'bg-wash border-dye ring-dye ring-2'
+									: 'bg-raised'}"
+								aria-pressed={choice.value === o.key}
+								onclick={() => (picked[`${kind}.${choice.name}`] = o.key)}
+							>
+								<Thumb {picture} width={184} height={96} />
+								<span class="w-full text-[13px] leading-tight font-semibold">{o.title}</span>
+								{#if o.tell}<span class="text-quiet w-full text-[13px] leading-tight">{o.tell}</span>{/if}
+							</button>
+						{/if}
+					{/each}
+				</div>
+			{/if}
 		{/each}
 		<Told sentence={trouble} />
 		{#if missing}<p class="text-quiet">It still needs {missing}.</p>{/if}

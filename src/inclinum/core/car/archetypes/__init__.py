@@ -1,13 +1,13 @@
 """Archetypes: a suspension of a kind, scaled to a class of vehicle, that works at once and is then fitted to a tape."""
 
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, cast
 
 from pydantic import TypeAdapter
 
 from inclinum.core.car.archetypes import drawings as d
-from inclinum.core.car.archetypes.outline import outline
-from inclinum.core.car.archetypes.size import NOMINAL_HALF_TRACK, NOMINAL_RADIUS, SIZES, Size
+from inclinum.core.car.archetypes.outline import BODIES, outline
+from inclinum.core.car.archetypes.size import NOMINAL_HALF_TRACK, NOMINAL_RADIUS, SIZES, BodyName, Size
 from inclinum.core.car.archetypes.sprung import Ride, axle_on
 from inclinum.core.car.vehicle import Axle, Vehicle, VehicleStation
 from inclinum.core.document.errors import DomainError
@@ -139,8 +139,10 @@ ARCHETYPES: dict[str, Archetype] = {
 }  # fmt: skip
 
 
-def vehicle_of(front: str, rear: str, size: str, name: str, plate: str = "", description: str = "") -> Vehicle:
-    """A working vehicle from two archetypes and a size.
+def vehicle_of(
+    front: str, rear: str, size: str, name: str, plate: str = "", description: str = "", body: str = ""
+) -> Vehicle:
+    """A working vehicle from two archetypes and a size, its body drawn as such a body is; the usual one if left empty.
 
     Raises:
         ValueError: there is no such archetype or size, or it is not found at that end of a vehicle.
@@ -176,8 +178,8 @@ def vehicle_of(front: str, rear: str, size: str, name: str, plate: str = "", des
                 ("rear bumper", -1.28, 1.3),
             )
         ),
-        outline=outline(measures),
+        outline=outline(measures, cast(BodyName, body) if body in BODIES else None),
     )
 
 
-__all__ = ["ARCHETYPES", "SIZES", "Archetype", "Size", "vehicle_of"]
+__all__ = ["ARCHETYPES", "BODIES", "SIZES", "Archetype", "Size", "vehicle_of"]

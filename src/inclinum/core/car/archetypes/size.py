@@ -7,7 +7,7 @@ from pydantic import Field
 from inclinum.core.document import Document
 
 SizeName = Literal["small_car", "car", "van", "pick_up", "off_roader", "side_by_side"]
-BodyName = Literal["car", "van", "pick_up", "off_roader", "open"]
+BodyName = Literal["hatchback", "saloon", "estate", "coupe", "van", "pick_up", "off_roader", "open"]
 
 
 class Size(Document):
@@ -39,13 +39,14 @@ SIZES: dict[str, Size] = {
     s.name: s
     for s in (
         Size(
-            name="small_car", title="Small car, about 1.0 t", body="car", wheelbase_mm=2450, half_track_mm=710,
+            name="small_car", title="Small car, about 1.0 t", body="hatchback", wheelbase_mm=2450, half_track_mm=710,
             tyre_radius_mm=285, front_load_n=2700, rear_load_n=1900, hub_to_arch_mm=355, bump_mm=85, droop_mm=80,
             frequency_hz=1.35,
         ),
         Size(
-            name="car", title="Car, about 1.5 t", body="car", wheelbase_mm=2690, half_track_mm=765, tyre_radius_mm=312,
-            front_load_n=3900, rear_load_n=3100, hub_to_arch_mm=370, bump_mm=90, droop_mm=85, frequency_hz=1.3,
+            name="car", title="Car, about 1.5 t", body="saloon", wheelbase_mm=2690, half_track_mm=765,
+            tyre_radius_mm=312, front_load_n=3900, rear_load_n=3100, hub_to_arch_mm=370, bump_mm=90, droop_mm=85,
+            frequency_hz=1.3,
         ),
         Size(
             name="van", title="Van, about 2 t", body="van", wheelbase_mm=3050, half_track_mm=810, tyre_radius_mm=325,

@@ -27,6 +27,29 @@ def link_and_arm(stance: Stance, travels: Array) -> tuple[Array, Array]:
     """
     link = stance.axle.anti_roll_link
     assert link is not None, "an axle without an anti-roll link has no angles of it"
+    pivot, eye = np.array([link.bar_x_mm, link.bar_z_mm]), np.array(link.eye)
+    arm = float(np.linalg.norm(eye[[0, 2]] - pivot))
+    at, now = _eye_and_foot(stance, link, travels)
+    towards = now - np.stack([pivot[0] + at[:, 0], np.full(len(at), eye[1]), pivot[1] + at[:, 1]], axis=-1)
+    back = np.stack([-at[:, 0], np.zeros(len(at)), -at[:, 1]], axis=-1)
+    cosine = np.sum(towards * back, axis=-1) / (np.linalg.norm(towards, axis=-1) * arm)
+    return np.degrees(np.arccos(np.clip(cosine, -1, 1))), np.degrees(np.arctan2(-at[:, 1], np.abs(at[:, 0])))
+
+
+def bar_eye(stance: Stance, travels: Array) -> Array:
+    """Where the eye at the end of the bar's arm is, (N, 3), mm in body axes; NaN where the link does not reach.
+
+    Args:
+        stance, travels: as for :func:`link_and_arm`.
+    """
+    link = stance.axle.anti_roll_link
+    assert link is not None, "an axle without an anti-roll link has no bar"
+    at, _ = _eye_and_foot(stance, link, travels)
+    return np.stack([link.bar_x_mm + at[:, 0], np.full(len(at), link.eye[1]), link.bar_z_mm + at[:, 1]], axis=-1)
+
+
+def _eye_and_foot(stance: Stance, link: AntiRollLink, travels: Array) -> tuple[Array, Array]:
+    """The eye from the bar's axis in the side view, (N, 2), and the foot of the link, (N, 3), mm."""
     pivot = np.array([link.bar_x_mm, link.bar_z_mm])
     eye, foot = np.array(link.eye), np.array(link.foot)
     length = float(np.linalg.norm(foot - eye)) + link.longer_mm
@@ -41,11 +64,7 @@ def link_and_arm(stance: Stance, travels: Array) -> tuple[Array, Array]:
     ahead = reach / distance[:, None]
     square = np.stack([-ahead[:, 1], ahead[:, 0]], axis=-1)
     side = np.sign(_cross(foot[[0, 2]] - pivot, eye[[0, 2]] - pivot)) or 1.0
-    at = ahead * along[:, None] + side * square * beside[:, None]
-    towards = np.stack([reach[:, 0] - at[:, 0], now[:, 1] - eye[1], reach[:, 1] - at[:, 1]], axis=-1)
-    back = np.stack([-at[:, 0], np.zeros(len(at)), -at[:, 1]], axis=-1)
-    cosine = np.sum(towards * back, axis=-1) / (np.linalg.norm(towards, axis=-1) * arm)
-    return np.degrees(np.arccos(np.clip(cosine, -1, 1))), np.degrees(np.arctan2(-at[:, 1], np.abs(at[:, 0])))
+    return ahead * along[:, None] + side * square * beside[:, None], now
 
 
 def _cross(a: Array, b: Array) -> float:

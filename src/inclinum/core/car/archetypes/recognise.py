@@ -1,0 +1,27 @@
+"""How each archetype is told from its neighbours, lying under the vehicle with a lamp."""
+
+RECOGNISED: dict[str, str] = {
+    "strut_front": "One arm below, none above; the spring stands round the damper, whose top is bolted into the body.",
+    "strut_arm_spring": "As a strut, but its spring stands by itself on the lower arm, inboard of the damper.",
+    "strut_rear": "One arm and a toe link below, none above; the damper's top is bolted into the body.",
+    "wishbones": "An arm below and an arm above; the coil-over comes down between them to the lower one.",
+    "wishbones_upper": "Two arms; the spring stands on the upper one and reaches up into a tower.",
+    "wishbones_torsion": "Two arms and no coil: a bar as long as a leg runs back from the lower arm.",
+    "wishbones_rocker": "Two arms; a thin rod goes up from one to a rocker, and the unit lies inboard.",
+    "wishbones_long": "Two very long arms and a long unit, of a vehicle with much travel.",
+    "five_link": "Five separate links to each upright, and no arm with two bushes.",
+    "h_arm": "One broad arm with two joints at the upright, and one link above it.",
+    "semi_trailing": "One arm whose two bushes stand at an angle, one further back than the other.",
+    "trailing": "One arm straight back from two bushes on a line across the vehicle; a coil on it.",
+    "trailing_torsion": "As a trailing arm, but a bar across the vehicle springs it, and there is no coil.",
+    "twist_beam": "A beam across joins both trailing arms ahead of the wheels, and twists.",
+    "swing_arm": "One arm of tube or sheet from the middle of the vehicle to each wheel, pivoted near the middle.",
+    "four_link_axle": "An axle tube from wheel to wheel; two links low, two high and splayed, and no rod across.",
+    "four_link_air": "As an axle on four links, with bags where coils would stand.",
+    "three_link_axle": "An axle tube; two links low, one high, and a rod across to the frame.",
+    "parallel_link_axle": "An axle tube; two links low, two high alongside each other, and a rod across to the frame.",
+    "radius_arm_axle": "An axle tube clamped in two long arms with two bolts each, and a rod across to the frame.",
+    "watt_axle": "An axle tube; a short crank in its middle with a rod to each side of the frame.",
+    "leaf_axle": "An axle tube bolted under or over two leaf packs; shackles at their rear ends.",
+    "leaf_axle_front": "As a leaf axle, at the front, with drag link and track rod.",
+}

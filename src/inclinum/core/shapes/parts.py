@@ -1,0 +1,254 @@
+"""Parts in space that can be seen from anywhere: bars, balls, discs, coils and bent lines, mm.
+
+Each answers ``seen(view)`` with its shapes and ``mirrored()`` with its image across the centre line of a vehicle.
+"""
+
+import math
+from dataclasses import dataclass, replace
+from typing import Self
+
+import numpy as np
+
+from inclinum.core.kinematics.rigid import Array, cross
+from inclinum.core.shapes.shape import Point, Role, Shape
+from inclinum.core.shapes.view import Axis, View
+
+FLIP = np.array([1.0, -1.0, 1.0])
+ROUND = 40
+"""Points of a wheel's edge."""
+END_ON = 0.25
+"""A bar that looks shorter than this share of its length is seen from its end."""
+STRAND = 6
+"""Points of half a turn of a coil."""
+
+
+_DIRECTIONS = np.stack([np.cos(a := np.linspace(0, 2 * np.pi, ROUND, endpoint=False)), np.sin(a)], axis=-1)
+
+
+def _unit_of(axis: Axis) -> Array:
+    return axis[1] * np.eye(3)[axis[0]]
+
+
+def _line(points: Array) -> list[Point]:
+    return [(round(u, 1), round(v, 1)) for u, v in points.tolist()]
+
+
+def _seen_from(view: View, at: Array) -> list[Point]:
+    """Points in the plane of a picture: in plain numbers, for of arrays so small the calls cost more."""
+    (u, right), (v, up) = view.right, view.up
+    return [(round(right * p[u], 1), round(up * p[v], 1)) for p in at.tolist()]
+
+
+@dataclass(frozen=True, eq=False)
+class Part:
+    """Base of what can be drawn.
+
+    Args:
+        role: what it is.
+        at: its points, (N, 3), mm.
+        name: in words.
+    """
+
+    role: Role
+    at: Array
+    name: str = ""
+
+    def seen(self, view: View) -> list[Shape]:
+        """Its shapes in a picture."""
+        raise NotImplementedError
+
+    def mirrored(self) -> Self:
+        """Of the other side of the vehicle."""
+        return replace(self, at=self.at * FLIP)
+
+    def placed(self, turn: Array, shift: Array) -> Self:
+        """Turned about the origin by a rotation (3, 3), then shifted, mm."""
+        return replace(self, at=self.at @ turn.T + shift)
+
+    def layers(self, view: View) -> list[tuple[float, Shape]]:
+        """Its shapes with how near each is to whoever looks: of two the nearer is drawn over the other."""
+        axis, sign = view.near
+        near = sign * sum(p[axis] for p in self.at.tolist()) / len(self.at)
+        return [(near, shape) for shape in self.seen(view)]
+
+
+@dataclass(frozen=True, eq=False)
+class Curve(Part):
+    """A bent line with a thickness: a leaf, a hose."""
+
+    wide: float = 0.0
+    closed: bool = False
+
+    def seen(self, view: View) -> list[Shape]:
+        """One line."""
+        return [Shape(self.role, _seen_from(view, self.at), self.name, self.closed, self.wide)]
+
+
+@dataclass(frozen=True, eq=False)
+class Ribbon(Part):
+    """A flat strip that is bent: a leaf.
+
+    Args:
+        across: unit, along its width.
+        wide, thick: mm.
+    """
+
+    across: Array = None  # type: ignore[assignment]
+    wide: float = 60.0
+    thick: float = 7.0
+
+    def mirrored(self) -> Self:
+        """Of the other side."""
+        return replace(self, at=self.at * FLIP, across=self.across * FLIP)
+
+    def placed(self, turn: Array, shift: Array) -> Self:
+        """Turned and shifted with its width."""
+        return replace(self, at=self.at @ turn.T + shift, across=turn @ self.across)
+
+    def seen(self, view: View) -> list[Shape]:
+        """Its outline: as much of thickness and of width beside its line as shows from there."""
+        middle, runs = view.flat(self.at), np.gradient(self.at, axis=0)
+        along = np.gradient(middle, axis=0)
+        size = np.hypot(along[:, 0], along[:, 1])[:, None]
+        beside = np.stack([-along[:, 1], along[:, 0]], axis=-1) / np.where(size > 0, size, 1.0)
+        normal = np.cross(runs, self.across)
+        normal = normal / np.linalg.norm(normal, axis=-1)[:, None]
+        shown = np.abs(np.sum(view.flat(normal) * beside, axis=-1)) * self.thick
+        shown = shown + np.abs(beside @ view.flat(self.across)) * self.wide
+        half = beside * shown[:, None] / 2
+        outline = np.concatenate([middle + half, (middle - half)[::-1]])
+        return [Shape(self.role, _line(outline), self.name, closed=True)]
+
+
+@dataclass(frozen=True, eq=False)
+class Bar(Part):
+    """Straight and round between two points, thicker or thinner; seen along its length it is a circle."""
+
+    wide: float = 30.0
+
+    def seen(self, view: View) -> list[Shape]:
+        """Its outline."""
+        # Plain numbers: of arrays so small the calls cost more than the arithmetic.
+        (u, right), (v, up) = view.right, view.up
+        one, other = self.at.tolist()
+        ua, va, ub, vb = right * one[u], up * one[v], right * other[u], up * other[v]
+        du, dv = ub - ua, vb - va
+        length = math.hypot(du, dv)
+        if length == 0.0 or length < END_ON * math.dist(one, other):
+            return [Shape(self.role, [(round((ua + ub) / 2, 1), round((va + vb) / 2, 1))], self.name, wide=self.wide)]
+        bu, bv = -dv / length * self.wide / 2, du / length * self.wide / 2
+        corners = ((ua + bu, va + bv), (ub + bu, vb + bv), (ub - bu, vb - bv), (ua - bu, va - bv))
+        return [Shape(self.role, [(round(x, 1), round(y, 1)) for x, y in corners], self.name, closed=True)]
+
+
+@dataclass(frozen=True, eq=False)
+class Ball(Part):
+    """A joint or an eye."""
+
+    wide: float = 30.0
+
+    def seen(self, view: View) -> list[Shape]:
+        """A circle."""
+        return [Shape(self.role, _seen_from(view, self.at), self.name, wide=self.wide)]
+
+
+@dataclass(frozen=True, eq=False)
+class Disc(Part):
+    """A wheel: its centre as the one point of ``at``.
+
+    Args:
+        axis: unit, along its axle.
+        radius, width: mm.
+    """
+
+    axis: Array = None  # type: ignore[assignment]
+    radius: float = 300.0
+    width: float = 200.0
+
+    def mirrored(self) -> Self:
+        """The wheel on the other side."""
+        return replace(self, at=self.at * FLIP, axis=self.axis * FLIP)
+
+    def placed(self, turn: Array, shift: Array) -> Self:
+        """The wheel turned and shifted, its axle with it."""
+        return replace(self, at=self.at @ turn.T + shift, axis=turn @ self.axis)
+
+    def seen(self, view: View) -> list[Shape]:
+        """Its outline, shoulders rounded off.
+
+        Source: derived here: of a circle that is seen at an angle the point furthest out in a direction is where that
+        direction, taken into the circle's own plane, meets it; of several circles the furthest one counts.
+        """
+        shoulder = min(0.18 * self.width, 0.2 * self.radius)
+        inwards, down = np.array([0.0, 0.3, 1.0]) * shoulder, np.array([1.0, 0.3, 0.0]) * shoulder
+        sides = np.concatenate([self.width / 2 - inwards, inwards - self.width / 2])
+        centres = self.at[0] + sides[:, None] * self.axis
+        radii = np.tile(self.radius - down, 2)
+        outward = _DIRECTIONS[:, :1] * _unit_of(view.right) + _DIRECTIONS[:, 1:] * _unit_of(view.up)
+        inplane = outward - (outward @ self.axis)[:, None] * self.axis
+        size = np.sqrt(np.sum(inplane**2, axis=-1))
+        furthest = np.argmax(outward @ centres.T + size[:, None] * radii, axis=1)
+        edge = inplane / np.maximum(size, 1e-12)[:, None]
+        outline = centres[furthest] + radii[furthest][:, None] * edge
+        return [Shape(self.role, _line(view.flat(outline)), self.name, closed=True)]
+
+
+@dataclass(frozen=True, eq=False)
+class Coil(Part):
+    """A coil spring between its two seats, at the length it has there: first point one seat, second the other.
+
+    Its first and last turn lie flat on the seats, what is left of its length is shared by the turns between: pressed
+    solid they touch, wire on wire.
+
+    Args:
+        mean: diameter of its turns, middle of wire to middle of wire, mm.
+        wire: diameter, mm.
+        turns: all of them.
+    """
+
+    mean: float = 100.0
+    wire: float = 12.0
+    turns: float = 7.5
+
+    def heights(self, turn: Array) -> Array:
+        """Of the middle of the wire above the first seat, after so many turns from there, mm."""
+        length = float(np.linalg.norm(self.at[1] - self.at[0]))
+        free = max(self.turns - 2.0, 0.5)
+        rising = max(length - self.wire - 2 * self.wire, 0.0)
+        flat = min(self.wire, max(length - self.wire, 0.0) / 2)
+        return self.wire / 2 + np.interp(
+            turn, [0.0, 1.0, 1.0 + free, 2.0 + free], [0.0, flat, flat + rising, 2 * flat + rising]
+        )
+
+    def layers(self, view: View) -> list[tuple[float, Shape]]:
+        """Half of it behind what stands inside it, half in front."""
+        apart = {"coil_behind": -self.mean / 2, "coil": self.mean / 2}
+        return [(near + apart[shape.role], shape) for near, shape in super().layers(view)]
+
+    def seen(self, view: View) -> list[Shape]:
+        """Its turns as half-turns: those behind first, then those in front."""
+        span = self.at[1] - self.at[0]
+        length = float(np.linalg.norm(span))
+        if length < self.wire:
+            return []
+        along, sight = span / length, view.sight
+        across = cross(along, sight)
+        beside = float(np.linalg.norm(across))
+        if beside < END_ON:
+            ring = Disc("coil", self.at[:1], axis=along, radius=self.mean / 2, width=self.wire)
+            return ring.seen(view)
+        across = across / beside
+        deep = cross(across, along)
+        halves = round(2 * max(self.turns, 2.5))
+        turn = np.arange(halves)[:, None] / 2 + np.linspace(0, 0.5, STRAND)
+        angle = 2 * np.pi * turn[..., None]
+        at = self.at[0] + self.heights(turn)[..., None] * along
+        flat = view.flat(at + self.mean / 2 * (np.cos(angle) * across + np.sin(angle) * deep))
+        # Half-turns go to and fro: those whose sine is positive are on the side that ``deep`` points to.
+        first = float(deep @ sight) > 0
+        behind, front = [], []
+        for n, strand in enumerate(flat):
+            nearer = (n % 2 == 0) == first
+            shape = Shape("coil" if nearer else "coil_behind", _line(strand), self.name, wide=self.wire)
+            (front if nearer else behind).append(shape)
+        return behind + front

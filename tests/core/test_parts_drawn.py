@@ -1,0 +1,312 @@
+"""What is drawn against what is computed: lengths of coils, rods, stops, hoses and leaves, read off the shapes."""
+
+import math
+from dataclasses import replace
+
+import numpy as np
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from inclinum.core.bike.archetypes import BIKES
+from inclinum.core.bike.job import BikeBrief, BikeJob
+from inclinum.core.bike.machine import ENDS
+from inclinum.core.bike.prediction import assess as assess_bike
+from inclinum.core.bike.views import machine_view
+from inclinum.core.car.archetypes import ARCHETYPES, BODIES, vehicle_of
+from inclinum.core.car.archetypes.recognise import RECOGNISED
+from inclinum.core.car.attached import FlexLine
+from inclinum.core.car.changes import Block, SeatSpacer
+from inclinum.core.car.parts import WheelParts, look_of
+from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.stance import Stance
+from inclinum.core.car.views import axle_view
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.machines.pictures import pictures_of_bike, pictures_of_car
+from inclinum.core.quantity import Length
+from inclinum.core.shapes import ABOVE, BEHIND, SIDE, VIEWS, Bar, Coil, Curve, Disc, Part, Ribbon, Shape, bounds
+from inclinum.core.springs.fitted import Coil as CoilData
+from inclinum.core.springs.fitted import LeafPackData, SeatedSpring
+from tests.core.test_attached import with_rear
+from tests.core.test_changes_by_hand import on
+from tests.core.test_every_change import AT, job_on
+from tests.core.test_sides import read
+
+
+def parts_at(stance: Stance, *travels: float) -> list[list[Part]]:
+    wheel = WheelParts(stance.of_side("left"), stance.corner.body.poses(np.array(travels)))
+    return [wheel.of_wheel(n) for n in range(len(travels))]
+
+
+def only(parts: list[Part], name: str) -> Part:
+    found = [p for p in parts if p.name.startswith(name)]
+    assert len(found) == 1, (name, [p.name for p in parts])
+    return found[0]
+
+
+def long(part: Part) -> float:
+    return float(np.linalg.norm(part.at[1] - part.at[0]))
+
+
+@given(st.floats(60, 400), st.floats(3.0, 12.0))
+def test_a_coil_fills_its_length_and_its_turns_share_what_the_wires_leave(length: float, turns: float) -> None:
+    wire = 8.0
+    coil = Coil("coil", np.array([[0, 0, 0], [0, 0, length]]), mean=100, wire=wire, turns=turns)
+    at = coil.heights(np.array([0.0, 1.0, turns - 1.0, turns]))
+    solid = wire * (turns + 1)
+    assert at[0] == pytest.approx(wire / 2)
+    if length < solid:
+        return
+    assert at[3] == pytest.approx(length - wire / 2)
+    # Between the flat ends every turn rises alike; solid, each lies on the one before.
+    pitch = (at[2] - at[1]) / (turns - 2)
+    assert pitch == pytest.approx((length - 3 * wire) / (turns - 2))
+    assert pitch >= wire - 1e-9
+    drawn = coil.seen(SIDE)
+    assert len(drawn) == round(2 * turns)
+    room = bounds(drawn)
+    assert room is not None
+    assert room[1] - room[0] == pytest.approx(100 + wire, abs=2.5)
+    assert room[3] - room[2] <= length + 0.2
+
+
+def test_pressed_solid_its_turns_touch() -> None:
+    spring = CoilData(rate_n_per_mm=30, free_length_mm=320, solid_length_mm=135, active_coils=6)
+    look = look_of(spring)
+    coil = Coil("coil", np.array([[0, 0, 0], [0, 0, 135.0]]), mean=look.mean, wire=look.wire, turns=look.turns)
+    pitch = float(np.diff(coil.heights(np.array([2.0, 3.0])))[0])
+    assert pitch == pytest.approx(look.wire)
+
+
+def test_a_wheel_is_as_large_as_it_is_from_every_side_and_a_bar_as_thick() -> None:
+    tyre = Disc("tyre", np.array([[100.0, 700, 310]]), axis=np.array([0.0, 1, 0]), radius=310, width=205)
+    for view, across, up in ((SIDE, 620, 620), (BEHIND, 205, 620), (ABOVE, 205, 620)):
+        room = bounds(tyre.seen(view))
+        assert room is not None
+        assert (room[1] - room[0], room[3] - room[2]) == pytest.approx((across, up), abs=0.5)
+    # Seen from behind the left is on the left, from the left the front is, from above the front is on top.
+    assert bounds(tyre.seen(BEHIND))[1] < 0  # type: ignore[index]
+    assert (bounds(tyre.seen(ABOVE))[2] + bounds(tyre.seen(ABOVE))[3]) / 2 == pytest.approx(100)  # type: ignore[index]
+    ahead = Disc("tyre", np.array([[500.0, 0, 0]]), axis=np.array([0.0, 1, 0]), radius=10, width=10)
+    assert bounds(ahead.seen(SIDE))[1] < 0  # type: ignore[index]
+    assert tyre.mirrored().at[0] == pytest.approx([100, -700, 310])
+    bar = Bar("arm", np.array([[0, 0, 0], [300.0, 0, 400]]), wide=30)
+    corners = np.array(bar.seen(SIDE)[0].line)
+    assert np.linalg.norm(corners[1] - corners[0]) == pytest.approx(500, abs=0.3) or np.linalg.norm(
+        corners[2] - corners[1]
+    ) == pytest.approx(30, abs=0.3)
+    end_on = Bar("arm", np.array([[0, 0, 0], [0, 400.0, 5]]), wide=30).seen(SIDE)[0]
+    assert (len(end_on.line), end_on.wide) == (1, 30)
+
+
+def test_rod_and_stop_are_drawn_as_far_out_and_as_squeezed_as_they_are() -> None:
+    """At droop the stop has its height and the rod is out; it touches the body where the window says; then it gives."""
+    stance = assess(job_on("strut_front", "front")).after.front
+    window, axle = stance.window, stance.axle
+    assert window.stop_contact is not None
+    assert axle.bump_stop.contact_mm is not None
+    travels = (stance.full_droop, stance.travel, window.stop_contact, stance.bump_end)
+    seen = parts_at(stance, *travels)
+    heights = [long(only(p, "bump stop")) for p in seen]
+    assert heights[:3] == pytest.approx([axle.bump_stop.height_mm] * 3, abs=0.05)
+    squeezed = axle.bump_stop.contact_mm - float(stance.ride.damper_at(stance.bump_end))
+    assert squeezed > 5
+    assert axle.bump_stop.height_mm - heights[3] == pytest.approx(squeezed, abs=0.05)
+    rods = [long(only(p, "damper rod")) for p in seen]
+    lengths = [float(stance.ride.damper_at(z)) for z in travels]
+    assert np.diff(rods) == pytest.approx(np.diff(lengths), abs=0.05)
+    bodies = {round(long(only(p, "damper,")), 2) for p in seen}
+    assert len(bodies) == 1, "a body does not stretch"
+    stop, body = only(seen[2], "bump stop"), only(seen[2], "damper,")
+    assert stop.at[1] == pytest.approx(body.at[1], abs=0.1), "it lands on the body"
+
+
+def test_a_spring_is_as_long_as_its_force_says_and_a_ring_as_thick() -> None:
+    job = on(job_on("wishbones_long", "rear"), SeatSpacer(axle="rear", thickness_mm=14))
+    stance = assess(job).after.rear
+    for parts, z in zip(
+        parts_at(stance, stance.travel, stance.bump_end), (stance.travel, stance.bump_end), strict=True
+    ):
+        assert long(only(parts, "spring,")) == pytest.approx(float(stance.ride.spring_at(z)), abs=0.05)
+        assert long(only(parts, "spring spacer")) == pytest.approx(14, abs=0.01)
+    # Hanging lower than it is long, a coil stands loose: it stays as long as it is free.
+    assert isinstance(stance.axle.spring, CoilData)
+    short = stance.axle.spring.model_copy(update={"free_length_mm": stance.axle.spring.free_length_mm - 120})
+    shorter = replace(stance, axle=stance.axle.model_copy(update={"spring": short}))
+    loose = WheelParts(shorter, stance.corner.body.poses(np.array([stance.full_droop])))
+    assert float(stance.ride.spring_at(stance.full_droop)) > short.free_length_mm
+    assert long(only(loose.of_wheel(0), "spring,")) == pytest.approx(short.free_length_mm, abs=0.05)
+
+
+def test_a_pack_has_its_leaves_through_eyes_and_seat_and_a_block_its_height() -> None:
+    job = on(job_on("leaf_axle", "rear"), Block(axle="rear", height_mm=40))
+    stance = assess(job).after.rear
+    pack = stance.axle.spring
+    assert isinstance(pack, LeafPackData)
+    parts = parts_at(stance, stance.travel)[0]
+    leaves = [p for p in parts if isinstance(p, Ribbon)]
+    assert len(leaves) == pack.leaves
+    poses = stance.corner.body.poses(np.array([stance.travel]))
+    eye, seat, shackle = (stance.corner.place(n, poses)[0][0] for n in ("fixed_eye", "seat", "shackle_eye"))
+    main = leaves[0].at
+    assert main[0] == pytest.approx(eye, abs=0.5)
+    assert main[-1] == pytest.approx(shackle, abs=0.5)
+    away = np.linalg.norm(main - seat, axis=1).min()
+    assert away < 30, "the main leaf goes through the seat"
+    below = [float(leaf.at[:, 2].min()) for leaf in leaves]
+    assert np.diff(below) == pytest.approx(-(pack.thickness_mm + pack.liner_mm), abs=1.0)
+    assert long(only(parts, "block")) == pytest.approx(40, abs=0.01)
+
+
+@pytest.mark.parametrize(("length", "tight"), [(520.0, False), (300.0, True)])
+def test_a_hose_hangs_from_clip_to_clip_as_long_as_it_is(length: float, *, tight: bool) -> None:
+    body, wheel = (60.0, 450.0, 560.0), (40.0, 640.0, 300.0)
+    job = with_rear(
+        job_on("trailing", "rear"), lines=(FlexLine(name="hose", body=body, wheel=wheel, length_mm=length),)
+    )
+    stance = assess(job).after.rear
+    drawn = only(parts_at(stance, 0.0)[0], "hose")
+    assert isinstance(drawn, Curve)
+    assert drawn.at[0] == pytest.approx(body, abs=0.01)
+    assert drawn.at[-1] == pytest.approx(wheel, abs=0.6)
+    assert (drawn.role == "hose_tight") == tight
+    if not tight:
+        arc = float(np.sum(np.linalg.norm(np.diff(drawn.at, axis=0), axis=1)))
+        assert arc == pytest.approx(length, rel=0.01)
+        assert drawn.at[:, 2].min() < min(body[2], wheel[2]) + 1, "it hangs, and does not rise"
+
+
+@pytest.mark.parametrize(("key", "end"), AT)
+def test_every_archetype_is_drawn_over_its_whole_travel_from_every_side(key: str, end: AxleName) -> None:
+    stood = assess(job_on(key, end))
+    stance = stood.after.axle(end)
+    for name in VIEWS:
+        seen = axle_view(stood.before, stood.after, end, name)
+        assert seen.travel[0] == pytest.approx(stance.full_droop - stance.travel, abs=0.06)
+        assert seen.travel[-1] == pytest.approx(stance.bump_end - stance.travel, abs=0.06)
+        assert seen.travel[seen.at_ride] == 0
+        assert {len(t.values) for t in seen.told} == {len(seen.frames)}
+        roles = {s.role for s in seen.frames[0]}
+        assert {"tyre", "damper_body", "damper_rod"} <= roles
+        springs = {"coil", "leaf", "air", "bar"} & roles
+        assert springs, key
+        every = [p for frame in seen.frames for s in frame for p in s.line]
+        assert np.isfinite(np.array(every)).all()
+        tyres = [_middle(next(s for s in frame if s.role == "tyre")) for frame in seen.frames]
+        if name == "side":
+            rises = np.diff([z for _, z in tyres])
+            assert rises == pytest.approx(np.diff(seen.travel), abs=0.35), "the wheel goes up by its travel"
+        else:
+            assert sum(s.role == "tyre" for s in seen.frames[0]) == 2
+
+
+def _middle(shape: Shape) -> tuple[float, float]:
+    room = bounds([shape])
+    assert room is not None
+    return (room[0] + room[1]) / 2, (room[2] + room[3]) / 2
+
+
+def test_the_whole_vehicle_stands_on_the_ground_and_rises_with_its_plan() -> None:
+    job = on(job_on("wishbones_long", "rear"), SeatSpacer(axle="rear", thickness_mm=20))
+    answer = predict(job)
+    lowest = [bounds([s])[2] for s in answer.drawing.after.parts if s.role == "tyre"]  # type: ignore[index]
+    assert lowest == pytest.approx([0.0, 0.0], abs=1.0)
+    tops = [max(v for s in one.drawing.after.parts if s.role == "spacer" for _, v in s.line) for one in (answer,)]
+    assert tops[0] > 500
+
+
+def test_the_tape_lies_where_it_is_read() -> None:
+    """Ends of every reading against the numbers: hub to arch, radius, tread to arch, rod, gap at the stop, stations."""
+    job = read(job_on("strut_front", "front"))
+    answer = predict(job)
+    stood = assess(job)
+    lines = {(t.axle, t.quantity, t.station): t for t in answer.drawing.before.tape}
+
+    def length(key: tuple[AxleName | None, str, str]) -> float:
+        return math.dist(lines[key].start, lines[key].end)
+
+    for axle in AXLES:
+        stance = stood.before.axle(axle)
+        hub = next(h.before for h in answer.heights if (h.axle, h.side, h.kind) == (axle, "left", "hub_to_arch"))
+        assert length((axle, "hub_to_arch", "")) == pytest.approx(hub, abs=0.6)
+        assert length((axle, "tyre_radius", "")) == pytest.approx(stance.axle.tyre_radius_mm, abs=0.1)
+        assert length((axle, "tyre_to_arch", "")) == pytest.approx(hub - stance.axle.tyre_radius_mm, abs=0.7)
+        assert lines[axle, "tyre_radius", ""].end[1] == pytest.approx(0, abs=2), "down to the ground"
+    stance = stood.before.front
+    contact = stance.axle.bump_stop.contact_mm
+    assert contact is not None
+    gap = float(stance.ride.damper_at(stance.travel)) - contact
+    # Seen from the side a damper that leans inwards is a little shorter.
+    assert length(("front", "bump_stop_gap", "")) == pytest.approx(gap, rel=0.03)
+    rod = lines["front", "exposed_rod", ""]
+    assert rod.start == lines["front", "bump_stop_gap", ""].start, "both begin where the rod leaves its body"
+    for station in job.vehicle.stations:
+        line = lines[None, "station", station.name]
+        assert line.end[1] == 0
+        assert line.start[0] == line.end[0]
+
+
+@pytest.mark.parametrize("key", BIKES)
+def test_a_two_wheeler_stands_on_both_wheels_with_its_spring_as_long_as_it_is(key: str) -> None:
+    brief = BikeBrief(owner="Shop", rear_drop=Length.model_validate("0"))
+    stood = assess_bike(BikeJob(id="drawn", title=key, vehicle=BIKES[key].bike(key, "X-1"), brief=brief))
+    bike = stood.after.bike
+    for end in ENDS:
+        seen = machine_view(stood, end, "side")
+        for frame in (seen.frames[0], seen.frames[seen.at_ride], seen.frames[-1]):
+            lowest = [s.line[0][1] - s.wide / 2 for s in frame if s.role == "tyre"]
+            assert lowest == pytest.approx([0, 0], abs=0.3)
+        assert seen.travel[seen.at_ride] == 0
+    seen = machine_view(stood, "rear", "side")
+    coils = [[s for s in frame if s.role in ("coil", "coil_behind")] for frame in (seen.frames[0], seen.frames[-1])]
+    spans = [np.array([p for s in shapes for p in s.line]) for shapes in coils]
+    # Along the damper, from its seat to its collar: the farthest strands less what they are wide.
+    lengths = [_along(frame, span) for frame, span in zip((seen.frames[0], seen.frames[-1]), spans, strict=True)]
+    closes = float(next(t for t in seen.told if t.name.startswith("damper")).values[0])
+    assert lengths[0] - lengths[1] == pytest.approx(closes, abs=3.0)
+    wire = coils[0][0].wide
+    assert lengths[0] + wire == pytest.approx(min(bike.spring.free_length_mm - bike.preload, 1e9), abs=3.0)
+    with pytest.raises(DomainError, match="from its side"):
+        machine_view(stood, "rear", "above")
+
+
+def _along(frame: list[Shape], points: np.ndarray) -> float:
+    eyes = np.array([s.line[0] for s in frame if s.role == "bush"][:2])
+    along = (eyes[1] - eyes[0]) / np.linalg.norm(eyes[1] - eyes[0])
+    far = points @ along
+    return float(far.max() - far.min())
+
+
+def test_look_of_a_coil_by_calliper_is_what_was_measured() -> None:
+    spring = job_on("strut_front", "front").vehicle.front.spring
+    assert isinstance(spring, SeatedSpring)
+    assert look_of(spring).sketched
+    assert math.isfinite(look_of(spring).mean)
+
+
+@pytest.mark.parametrize("body", BODIES)
+def test_a_body_is_as_tall_as_such_bodies_are_and_leaves_its_wheels_room(body: str) -> None:
+    vehicle = vehicle_of("strut_front", "trailing", "car", "drawn", body=body)
+    outline = vehicle.outline
+    tall = max(z for shape in (outline.body, *outline.glass) for _, z in shape)
+    assert 1100 < tall < 2300
+    assert (tall > 1800) == (body == "van")
+    # Over each hub the body begins at the arch's edge, and has no corner inside the wheel.
+    for axle_x, axle in ((0.0, vehicle.front), (-vehicle.wheelbase_mm, vehicle.rear)):
+        hub = axle.linkage.hub_height
+        for x, z in outline.body:
+            assert math.hypot(x - axle_x, z - hub) >= axle.hub_to_arch_mm - 1
+        above = [z for x, z in outline.body if abs(x - axle_x) < 60]
+        assert min(above) == pytest.approx(hub + axle.hub_to_arch_mm, abs=6)
+
+
+def test_every_archetype_says_how_it_is_told_and_has_its_picture() -> None:
+    assert set(RECOGNISED) == set(ARCHETYPES)
+    assert len(set(RECOGNISED.values())) == len(RECOGNISED)
+    cars, bikes = pictures_of_car(), pictures_of_bike()
+    assert {(k, e) for e, some in cars.items() for k in some} == set(AT)
+    assert set(bikes["archetype"]) == set(BIKES)
+    for picture in (*cars["front"].values(), *cars["rear"].values(), *bikes["archetype"].values()):
+        assert picture.high[0] - picture.low[0] > 900
+        assert len(picture.shapes) > 25
