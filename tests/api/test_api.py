@@ -143,3 +143,27 @@ def test_sheets_are_pdfs_and_unknown_addresses_are_told(client: TestClient) -> N
     assert sheet.content.startswith(b"%PDF")
     outcomes = client.get(f"/api/jobs/{JOB}/outcomes").json()
     assert outcomes[0]["measured"] == {"front": -0.5, "rear": 16.5}
+
+
+def test_an_end_is_seen_and_what_can_be_chosen_is_drawn(client: TestClient) -> None:
+    job = client.get(f"/api/jobs/{JOB}").json()["job"]
+    seen = client.post("/api/seen", json={"job": job, "axle": "rear", "view": "above"})
+    assert seen.status_code == 200
+    frames = seen.json()["frames"]
+    assert len(frames) == len(seen.json()["travel"])
+    assert {s["role"] for s in frames[0]} >= {"tyre", "damper_body"}
+    planned, found = (
+        client.post("/api/seen", json={"job": job, "axle": "front", "view": "side", "whose": w}).json()
+        for w in ("planned", "found")
+    )
+    assert planned["frames"][planned["at_ride"]] != found["frames"][found["at_ride"]]
+    assert planned["ghost"] == found["frames"][found["at_ride"]], "the other one is the ghost"
+    pictures = client.post("/api/pictures", json={"kind": "car"}).json()
+    assert set(pictures) == {"front", "rear"}
+    refused = client.post("/api/pictures", json={"kind": "sledge"})
+    assert refused.status_code == 422
+    assert "There is no kind of machine “sledge”" in refused.json()["sentence"]
+    bike = client.get("/api/jobs/whin-2026-lower").json()["job"]
+    refused = client.post("/api/seen", json={"job": bike, "axle": "rear", "view": "behind"})
+    assert refused.status_code == 422
+    assert "from its side" in refused.json()["sentence"]

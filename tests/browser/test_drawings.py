@@ -70,7 +70,7 @@ def test_a_vehicle_is_set_up_by_what_it_looks_like_underneath(page: Page) -> Non
     page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
     page.goto("/vehicles")
     page.get_by_role("button", name="Set up a vehicle").click()
-    rear = page.get_by_role("group", name="Rear suspension, drawn")
+    rear = page.get_by_role("group", name="Pictures, rear")
     leaf = rear.get_by_role("button", name="Leaf-sprung axle")
     expect(leaf).to_contain_text("two leaf packs")
     leaf.click()
@@ -78,5 +78,5 @@ def test_a_vehicle_is_set_up_by_what_it_looks_like_underneath(page: Page) -> Non
     expect(page.get_by_role("combobox", name="Rear suspension")).to_have_value("leaf_axle")
     assert leaf.locator("svg path, svg circle").count() > 20
     page.get_by_role("button", name="Two wheels").click()
-    machines = page.get_by_role("group", name="Kind of machine, drawn")
+    machines = page.get_by_role("group", name="Pictures, archetype")
     expect(machines.get_by_role("button")).to_have_count(8)

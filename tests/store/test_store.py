@@ -7,9 +7,10 @@ from sqlalchemy import Engine, text
 
 from inclinum.core.car.changes import PlannedChange, SeatSpacer
 from inclinum.core.car.job import Job, Plan
+from inclinum.core.car.vehicle import Vehicle
 from inclinum.jobfile import write
 from inclinum.launch.demo import load_demo
-from inclinum.store import jobs
+from inclinum.store import jobs, vehicles
 from inclinum.store.database import session_maker
 from inclinum.store.models import Base
 
@@ -90,3 +91,55 @@ def test_export_delete_import_export_is_the_same_text(engine: Engine) -> None:
         whole_shop = session.execute(text("select what from event where job_id is null order by id")).scalars().all()
     prediction = [w.split(" ")[0] for w in whole_shop if not w.startswith("set up the vehicle")]
     assert prediction == ["deleted", "imported"]
+
+
+def test_a_list_is_narrowed_and_ordered_as_it_is_asked(engine: Engine) -> None:
+    with session_maker(engine).begin() as session:
+        every = jobs.summaries(session, 100)
+        ids = [s.id for s in every.items]
+        finished = [s.id for s in every.items if s.signed_off]
+        assert 0 < len(finished) < every.total == len(ids)
+        assert [s.id for s in jobs.summaries(session, 100, state="finished").items] == finished
+        opened = jobs.summaries(session, 100, state="open")
+        assert [s.id for s in opened.items] == [i for i in ids if i not in finished]
+        assert opened.total == len(opened.items)
+        two = jobs.summaries(session, 100, kind="bike")
+        assert {s.kind for s in two.items} == {"bike"}
+        assert two.total == sum(s.kind == "bike" for s in every.items)
+        assert jobs.summaries(session, 100, kind="sledge").total == 0
+        titles = [s.title for s in jobs.summaries(session, 100, order="title").items]
+        assert sorted(titles, key=str.lower)[0].lower() == min(titles, key=str.lower).lower()
+        assert len(titles) == every.total
+        touched = [s.saved_at for s in jobs.summaries(session, 100, order="saved").items]
+        assert touched == sorted(touched, reverse=True)
+        # A date gone by is one before today; a job signed off is not overdue.
+        first = next(s.id for s in opened.items)
+        session.execute(text("UPDATE job SET due = current_date - 1 WHERE id = :id"), {"id": first})
+        session.execute(text("UPDATE job SET due = current_date - 1 WHERE id = :id"), {"id": finished[0]})
+        session.execute(text("UPDATE job SET due = current_date WHERE id = :id"), {"id": opened.items[1].id})
+        late = [s.id for s in jobs.summaries(session, 100, state="overdue").items]
+        assert first in late
+        assert finished[0] not in late
+        assert opened.items[1].id not in late
+        paged = [s.id for n in range(0, every.total, 5) for s in jobs.summaries(session, 5, n, order="title").items]
+        assert len(set(paged)) == every.total
+
+
+def test_a_list_shows_each_machine_by_its_own_outline(engine: Engine) -> None:
+    with session_maker(engine).begin() as session:
+        for summary in (*jobs.summaries(session, 100).items, *vehicles.summaries(session, 100).items):
+            drawn = summary.silhouette
+            assert drawn is not None
+            if summary.kind == "bike":
+                assert drawn.archetype
+                continue
+            assert len(drawn.body) > 10
+            if isinstance(summary, jobs.JobSummary):
+                vehicle = jobs.load(session, summary.id).job.vehicle
+                assert isinstance(vehicle, Vehicle)
+                assert drawn.body == vehicle.outline.body
+                assert drawn.radii == (vehicle.front.tyre_radius_mm, vehicle.rear.tyre_radius_mm)
+        session.execute(text('UPDATE vehicle SET document = document || \'{"wheelbase_mm": "long"}\' WHERE wheels = 4'))
+        broken = [v for v in vehicles.summaries(session, 100).items if v.kind == "car"]
+        assert broken
+        assert all(v.silhouette is None for v in broken), "what is none has no silhouette, and breaks no list"

@@ -3,11 +3,16 @@
 from xml.sax.saxutils import escape
 
 from inclinum.core.car.drawing import Drawing, Polyline, StanceDrawing
+from inclinum.core.shapes import Shape
 
 # Looks stand on the shapes themselves: the page renderer does not carry the page's style into a drawing.
 BEFORE = 'fill="none" stroke="#7d8890" stroke-dasharray="5 3"'
 AFTER = 'fill="none" stroke="#1d4f8c" stroke-width="1.3"'
 WHEEL = 'fill="none" stroke="#14181c" stroke-width="1.6"'
+PART = 'fill="#ffffff" stroke="#14181c" stroke-width="0.6"'
+FILLS = {"damper_body": "#c4ccd4", "tube": "#c4ccd4", "joint": "#14181c", "bush": "#7d8890", "bump_stop": "#7d8890",
+         "spacer": "#1d4f8c", "block": "#1d4f8c", "seat": "#14181c", "air": "#dde4ea"}  # fmt: skip
+"""Of a part on paper, by its role; the others are white."""
 
 
 def side_elevation(drawing: Drawing, width_px: float = 640) -> str:
@@ -35,6 +40,18 @@ def side_elevation(drawing: Drawing, width_px: float = 640) -> str:
             circles.append(f'<circle {WHEEL} cx="{x}" cy="{y}" r="{wheel.radius * scale:.1f}"/>')
         return "".join(circles)
 
+    def part(shape: Shape) -> str:
+        # In a picture of the left side the front points to the left: its right is the rear.
+        points = [at(-u, v) for u, v in shape.line]
+        look = PART.replace("#ffffff", FILLS.get(shape.role, "#ffffff"))
+        if len(points) == 1:
+            x, y = points[0].split(",")
+            return f'<circle {look} cx="{x}" cy="{y}" r="{max(shape.wide * scale / 2, 0.6):.1f}"/>'
+        kind = "polygon" if shape.closed else "polyline"
+        if not shape.closed:
+            look = f'fill="none" stroke="#14181c" stroke-width="{max(shape.wide * scale * 0.5, 0.5):.1f}"'
+        return f'<{kind} {look} points="{" ".join(points)}"/>'
+
     x0, ground = at(drawing.high[0] + margin, 0).split(",")
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{width_px:.0f}" height="{tall * scale:.0f}" '
@@ -44,5 +61,6 @@ def side_elevation(drawing: Drawing, width_px: float = 640) -> str:
         + line(drawing.after.body, AFTER)
         + "".join(line(g, AFTER) for g in drawing.after.glass)
         + wheels(drawing.after)
+        + "".join(part(s) for s in drawing.after.parts if s.role not in ("tyre", "rim"))
         + "</svg>"
     )

@@ -144,7 +144,9 @@
 			</label>
 		</div>
 		{#if listed.length === 0}<p class="text-quiet p-4">
-				{words.trim() ? `No such job has “${words.trim()}” in it.` : 'No job is like that.'}
+				{words.trim()
+					? `No ${narrowed ? 'such ' : ''}job has “${words.trim()}” in it.`
+					: 'No job is like that.'}
 				<button
 					class="btn ml-2 min-h-7"
 					onclick={() => {

@@ -82,7 +82,8 @@ class AxlePoses:
 def draw(before: Stood, after: Stood, poses: dict[AxleName, AxlePoses]) -> Drawing:
     """Drawing of both stances."""
     outline = before.vehicle.outline
-    xs, zs = zip(*(outline.body or ((-3000, 200), (600, 1800))), strict=True)
+    every = [p for shape in (outline.body, *outline.glass) for p in shape]
+    xs, zs = zip(*(every or ((-3000, 200), (600, 1800))), strict=True)
     return Drawing(
         before=_stance(before, {name: p.before for name, p in poses.items()}),
         after=_stance(after, {name: p.after for name, p in poses.items()}),

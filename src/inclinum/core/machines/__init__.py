@@ -79,7 +79,7 @@ CAR = MachineKind(
     stages={"brief": Brief, "measure": Measurements, "plan": Plan, "align": Align, "build": Build, "prove": Prove},
     choices=(
         Choice("size", "Size", tuple(Option(s.name, s.title) for s in SIZES.values())),
-        Choice("body", "Body", (Option("", "usual for its size"), *(Option(k, t) for k, t in BODIES.items())),
+        Choice("body", "Body", (Option("", "the usual one"), *(Option(k, t) for k, t in BODIES.items())),
                usual=True),
         *(
             Choice(end, f"{end.capitalize()} suspension",

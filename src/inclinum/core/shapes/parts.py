@@ -14,7 +14,7 @@ from inclinum.core.shapes.shape import Point, Role, Shape
 from inclinum.core.shapes.view import Axis, View
 
 FLIP = np.array([1.0, -1.0, 1.0])
-ROUND = 40
+ROUND = 60
 """Points of a wheel's edge."""
 END_ON = 0.25
 """A bar that looks shorter than this share of its length is seen from its end."""

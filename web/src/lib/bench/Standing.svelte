@@ -27,7 +27,7 @@
 			<Severity severity={worst.severity} />
 			<span class="truncate font-semibold" title={worst.what}>{worst.what}</span>
 		</span>
-		<a class="btn min-h-7 shrink-0" href={plan}>{more > 0 ? `and ${more} more` : 'to the plan'}</a>
+		<a class="btn min-h-7 shrink-0" href={plan}>{more > 0 ? `and ${more} more` : 'look at it'}</a>
 	{:else}
 		<span class="text-quiet"
 			>{prediction.unmeasured.length

@@ -68,7 +68,9 @@
 	const scale = $derived(pinned?.scale ?? fitting);
 	const left = $derived(pinned?.left ?? (width - span * scale) / 2);
 	const px = (q: Place) => left + (q[0] - (pinned?.low ?? low)) * scale;
-	const py = (q: Place) => height - 28 - q[1] * scale;
+	/** Where the sheet is taller than the drawing, it stands in its middle. */
+	const lift = $derived(Math.max(0, (height - 60 - tall * scale) / 2));
+	const py = (q: Place) => height - 28 - lift - q[1] * scale;
 	const x = $derived((u: number) => px([u, 0]));
 	const y = $derived((v: number) => py([0, v]));
 	const named = $derived(
