@@ -11,6 +11,12 @@
 	let drawn = $state<SVGSVGElement>();
 	const stage = $derived(page.params.stage ?? 'plan');
 	const look = $derived(carView.looks[stage] ?? 'whole');
+	// Building, the axle that is worked on is the one to look at, where it is one.
+	$effect(() => {
+		if (stage !== 'build') return;
+		const [one, ...others] = new Set(bench.job.plan.changes.filter((c) => c.on).map((c) => c.change.axle));
+		if (one && !others.length) view.axle = one;
+	});
 	/** Of both wheels of the axle on the screen, as they will be set: for the stage that sets them. */
 	const angles = $derived(
 		stage === 'align' && carView.whose === 'planned'
@@ -32,11 +38,12 @@
 
 {#if bench.prediction}
 	<div class="flex h-full flex-col">
-		<div class="flex flex-wrap items-center gap-x-3 px-2 pt-1">
+		<div class="flex flex-wrap items-center gap-x-3 px-2 pt-1 max-[1150px]:gap-x-1">
 			<div class="flex gap-0.5" role="group" aria-label="View">
 				{#each VIEWS as [name, text] (name)}
 					<button
-						class="min-h-7 rounded-[3px] px-2 font-semibold {look === name
+						class="min-h-7 rounded-[3px] px-2 font-semibold max-[1150px]:px-1 max-[1150px]:text-[13px] {look ===
+						name
 							? 'bg-wash text-dye'
 							: 'text-quiet'}"
 						aria-pressed={look === name}
@@ -48,7 +55,8 @@
 				<div class="flex gap-0.5" role="group" aria-label="Axle that is drawn">
 					{#each ['front', 'rear'] as const as name (name)}
 						<button
-							class="min-h-7 rounded-[3px] px-2 font-semibold {view.axle === name
+							class="min-h-7 rounded-[3px] px-2 font-semibold max-[1150px]:px-1 max-[1150px]:text-[13px] {view.axle ===
+							name
 								? 'bg-wash text-dye'
 								: 'text-quiet'}"
 							aria-pressed={view.axle === name}
@@ -59,7 +67,8 @@
 				<div class="flex gap-0.5" role="group" aria-label="Which vehicle">
 					{#each [['planned', 'as planned'], ['found', 'as found']] as const as [name, text] (name)}
 						<button
-							class="min-h-7 rounded-[3px] px-2 font-semibold {carView.whose === name
+							class="min-h-7 rounded-[3px] px-2 font-semibold max-[1150px]:px-1 max-[1150px]:text-[13px] {carView.whose ===
+							name
 								? 'bg-wash text-dye'
 								: 'text-quiet'}"
 							aria-pressed={carView.whose === name}

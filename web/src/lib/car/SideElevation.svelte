@@ -109,11 +109,14 @@
 		return scaleLinear([low, high], [GAUGE_PX, 0]);
 	});
 	const magnified = $derived(Math.abs(travelScale(1) - travelScale(0)) / scale);
+	/** Over the body, where there is room. */
+	const cardTop = $derived(Math.max(6, py(drawing.high[1]) - 56));
 	const gauges = $derived(
 		AXLES.map((name) => ({
 			name,
 			x: px(wheel(drawing.after, name).centre[0] + (name === 'front' ? -GAUGE_OFF_MM : GAUGE_OFF_MM)),
-			top: py(400) - GAUGE_PX,
+			// Below the cards, whatever the sheet's size.
+			top: Math.min(Math.max(py(400) - GAUGE_PX, cardTop + 70), py(0) - GAUGE_PX - 18),
 			before: prediction[name].travel_before,
 			after: prediction[name].travel_after
 		}))
@@ -228,7 +231,7 @@
 			{@const y = py(w.centre[2])}
 			{@const dim = archMean(name)}
 			{@const archY = py(w.arch_top[1])}
-			{@const cardY = Math.max(6, Math.min(archY - 52, py(drawing.high[1]) - 56))}
+			{@const cardY = Math.min(archY - 52, cardTop)}
 			<!-- Hub to arch, dimensioned. -->
 			<path
 				d="M{x - 4} {archY}h8M{x - 4} {y}h8M{x} {y}V{archY}"

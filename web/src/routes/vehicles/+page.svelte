@@ -171,7 +171,11 @@
 				</select>
 			</label>
 			{#if drawn}
-				<div class="-mt-1 flex gap-1.5 overflow-x-auto pb-1" role="group" aria-label="Pictures, {choice.name}">
+				<div
+					class="-mt-1 flex gap-1.5 overflow-x-auto pb-1"
+					role="group"
+					aria-label="Pictures, {choice.name}"
+				>
 					{#each choice.options as o (o.key)}
 						{@const picture = drawn[o.key]}
 						{#if picture}
