@@ -26,7 +26,7 @@ def test_the_fleet_is_there_and_every_archetype_is_used_by_one(client: TestClien
         vehicle = client.get(f"/api/vehicles/{row['id']}").json()["vehicle"]
         used |= {vehicle["front"]["archetype"], vehicle["rear"]["archetype"]}
     assert ARCHETYPES.keys() <= used
-    size, body, front, rear = client.get("/api/kinds").json()["car"]["choices"]
+    size, _, front, rear = client.get("/api/kinds").json()["car"]["choices"]
     assert {o["key"] for asked in (front, rear) for o in asked["options"]} == set(ARCHETYPES)
     assert {o["key"] for o in size["options"]} == set(SIZES)
     assert len(ARCHETYPES) >= 14
