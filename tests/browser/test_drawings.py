@@ -80,3 +80,21 @@ def test_a_vehicle_is_set_up_by_what_it_looks_like_underneath(page: Page) -> Non
     page.get_by_role("button", name="Two wheels").click()
     machines = page.get_by_role("group", name="Pictures, archetype")
     expect(machines.get_by_role("button")).to_have_count(8)
+
+
+def test_a_two_wheeler_is_moved_through_the_travel_of_either_end(page: Page) -> None:
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    page.goto("/jobs/whin-2026-lower/plan")
+    page.get_by_role("group", name="Moved through its travel").get_by_role("button", name="fork moved").click()
+    picture = page.get_by_role("img", name="front end from the side")
+    expect(picture).to_be_visible()
+    slider = page.get_by_role("slider", name="Wheel travel of the front end")
+    slider.focus()
+    slider.press("End")
+    expect(picture).to_have_attribute("aria-label", re.compile("fork can still slide 0 mm"))
+    page.get_by_role("group", name="Moved through its travel").get_by_role("button", name="rear moved").click()
+    expect(page.get_by_role("img", name="rear end from the side")).to_have_attribute(
+        "aria-label", re.compile("leverage")
+    )
+    page.get_by_role("group", name="Standing").get_by_role("button", name="rider on").click()
+    expect(page.get_by_role("img", name=re.compile("Side elevation to scale"))).to_be_visible()

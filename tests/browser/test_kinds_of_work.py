@@ -60,6 +60,8 @@ def build_and_prove(page: Page, *steps: str, verdict: str = "As predicted") -> N
         laden = round(predicted["sags"]["rear"]["laden_mm"])
         typed(page, "rear wheel hanging", str(500 + laden))
         typed(page, "rear rider on", "500")
+    # Every reading is read, judged and kept before it is signed for; the verdict stands after the first of them.
+    page.wait_for_load_state("networkidle")
     expect(page.get_by_test_id("verdict")).to_contain_text(verdict)
     expect(page.get_by_test_id("saved")).to_contain_text("Saved")
     page.get_by_label("Sign off").fill("Told to come back after 500 km.")

@@ -23,11 +23,13 @@ from inclinum.core.car.stance import Stance
 from inclinum.core.car.views import axle_view
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.machines import KINDS
 from inclinum.core.machines.pictures import pictures_of_bike, pictures_of_car
 from inclinum.core.quantity import Length
 from inclinum.core.shapes import ABOVE, BEHIND, SIDE, VIEWS, Bar, Coil, Curve, Disc, Part, Ribbon, Shape, bounds
 from inclinum.core.springs.fitted import Coil as CoilData
 from inclinum.core.springs.fitted import LeafPackData, SeatedSpring
+from inclinum.demo import demo_jobs
 from tests.core.test_attached import with_rear
 from tests.core.test_changes_by_hand import on
 from tests.core.test_every_change import AT, job_on
@@ -199,6 +201,25 @@ def test_every_archetype_is_drawn_over_its_whole_travel_from_every_side(key: str
             assert rises == pytest.approx(np.diff(seen.travel), abs=0.35), "the wheel goes up by its travel"
         else:
             assert sum(s.role == "tyre" for s in seen.frames[0]) == 2
+
+
+def test_what_is_told_beside_a_picture_is_what_the_panel_tells() -> None:
+    """Camber and toe where it rides, with what a rack read; gap at the stop and damper left as in the travel bars."""
+    job = demo_jobs()[-1]
+    answer = predict(job)
+    for axle in AXLES:
+        for whose, angles, travel in (
+            ("planned", answer.axle(axle).angles_after, answer.axle(axle).travel_after),
+            ("found", answer.axle(axle).angles_before, answer.axle(axle).travel_before),
+        ):
+            seen = KINDS["car"].seen(job, axle, "behind", "found" if whose == "found" else "planned")
+            told = {t.name: t.values[seen.at_ride] for t in seen.told}
+            assert told["camber"] == pytest.approx(angles.camber_deg, abs=2e-3), (axle, whose)
+            assert told["toe, one wheel"] == pytest.approx(angles.toe_deg, abs=2e-3)
+            assert travel.gap is not None
+            assert told["wheel to bump stop"] == pytest.approx(travel.gap, abs=0.06)
+            assert seen.travel[-1] == pytest.approx(travel.bump - travel.ride, abs=0.06)
+            assert seen.travel[0] == pytest.approx(travel.droop - travel.ride, abs=0.06)
 
 
 def _middle(shape: Shape) -> tuple[float, float]:

@@ -5,7 +5,7 @@ from pydantic import BaseModel, Field
 
 from inclinum import report
 from inclinum.api.answers import PDF, pdf
-from inclinum.api.computing import Computed, computer_of
+from inclinum.api.computing import PAPER_S, Computed, computer_of
 from inclinum.api.database import Database
 from inclinum.api.saving import JobId, add_save_route
 from inclinum.core.bike.job import BikeJob
@@ -35,7 +35,7 @@ async def alignment_pdf(request: Request, job_id: JobId, store: Database) -> Res
     stored = await store(jobs.load, job_id)
     if not isinstance(stored.job, Job):
         raise DomainError(f"The job “{stored.job.title}” has no alignment sheet: its steering stands on the job card.")
-    return pdf(await computer_of(request).run(request, report.alignment_pdf, stored.job))
+    return pdf(await computer_of(request).run(request, report.alignment_pdf, stored.job, longest_s=PAPER_S))
 
 
 class SagWanted(BaseModel):

@@ -10,7 +10,7 @@ from starlette.exceptions import HTTPException
 
 from inclinum import report
 from inclinum.api.answers import PDF, answered, pdf
-from inclinum.api.computing import computer_of
+from inclinum.api.computing import PAPER_S, computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, conflicts
 from inclinum.core.card.record import Build, StepTick, TorqueRecord
@@ -35,7 +35,7 @@ async def job_card(request: Request, job_id: JobId, store: Database) -> Response
 async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
     stored = await store(jobs.load, job_id)
-    return pdf(await computer_of(request).run(request, report.card_pdf, stored.job))
+    return pdf(await computer_of(request).run(request, report.card_pdf, stored.job, longest_s=PAPER_S))
 
 
 class Tick(BaseModel):

@@ -1,5 +1,7 @@
 """The side elevation as SVG, to scale: before dashed, planned solid."""
 
+from collections.abc import Iterable
+from itertools import groupby
 from xml.sax.saxutils import escape
 
 from inclinum.core.car.drawing import Drawing, Polyline, StanceDrawing
@@ -40,17 +42,21 @@ def side_elevation(drawing: Drawing, width_px: float = 640) -> str:
             circles.append(f'<circle {WHEEL} cx="{x}" cy="{y}" r="{wheel.radius * scale:.1f}"/>')
         return "".join(circles)
 
-    def part(shape: Shape) -> str:
+    def parts(shapes: Iterable[Shape]) -> str:
+        # Neighbours of one look are one path: a page is laid out element by element, and slowly.
+        drawn = [(_look(s, scale), path(s)) for s in shapes]
+        runs = groupby(drawn, key=lambda one: one[0])
+        return "".join(f'<path {look} d="{"".join(p for _, p in run)}"/>' for look, run in runs)
+
+    def path(shape: Shape) -> str:
         # In a picture of the left side the front points to the left: its right is the rear.
         points = [at(-u, v) for u, v in shape.line]
-        look = PART.replace("#ffffff", FILLS.get(shape.role, "#ffffff"))
-        if len(points) == 1:
-            x, y = points[0].split(",")
-            return f'<circle {look} cx="{x}" cy="{y}" r="{max(shape.wide * scale / 2, 0.6):.1f}"/>'
-        kind = "polygon" if shape.closed else "polyline"
-        if not shape.closed:
-            look = f'fill="none" stroke="#14181c" stroke-width="{max(shape.wide * scale * 0.5, 0.5):.1f}"'
-        return f'<{kind} {look} points="{" ".join(points)}"/>'
+        if len(points) > 1:
+            return f"M{'L'.join(points)}{'Z' if shape.closed else ''}"
+        r = max(shape.wide * scale / 2, 0.6)
+        x, y = map(float, points[0].split(","))
+        half = f"a{r:.1f},{r:.1f} 0 1 0 {{}},0"
+        return f"M{x - r:.1f},{y:.1f}{half.format(f'{2 * r:.1f}')}{half.format(f'{-2 * r:.1f}')}Z"
 
     x0, ground = at(drawing.high[0] + margin, 0).split(",")
     return (
@@ -61,6 +67,12 @@ def side_elevation(drawing: Drawing, width_px: float = 640) -> str:
         + line(drawing.after.body, AFTER)
         + "".join(line(g, AFTER) for g in drawing.after.glass)
         + wheels(drawing.after)
-        + "".join(part(s) for s in drawing.after.parts if s.role not in ("tyre", "rim"))
+        + parts(s for s in drawing.after.parts if s.role not in ("tyre", "rim"))
         + "</svg>"
     )
+
+
+def _look(shape: Shape, scale: float) -> str:
+    if shape.closed or len(shape.line) == 1:
+        return PART.replace("#ffffff", FILLS.get(shape.role, "#ffffff"))
+    return f'fill="none" stroke="#14181c" stroke-width="{max(shape.wide * scale * 0.5, 0.5):.1f}"'

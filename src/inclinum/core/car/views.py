@@ -1,11 +1,14 @@
 """An axle seen from any side over its travel: what is moved, squeezed and stretched there, from one batch of poses."""
 
+from collections.abc import Mapping
+
 import numpy as np
 
 from inclinum.core.car.drawing import Ground
 from inclinum.core.car.parts import WheelParts
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.stood import Stood
+from inclinum.core.car.vehicle import AngleName
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.shapes import VIEWS, Part, Seen, Shape, Told, ViewName, Whose, bounds, picture
@@ -14,7 +17,14 @@ FRAMES = 25
 """Positions over the travel."""
 
 
-def axle_view(before: Stood, after: Stood, axle: AxleName, view: ViewName, whose: Whose = "planned") -> Seen:
+def axle_view(
+    before: Stood,
+    after: Stood,
+    axle: AxleName,
+    view: ViewName,
+    whose: Whose = "planned",
+    offsets: Mapping[AngleName, float] | None = None,
+) -> Seen:
     """An axle of a vehicle as it came or as it is planned.
 
     Args:
@@ -22,6 +32,7 @@ def axle_view(before: Stood, after: Stood, axle: AxleName, view: ViewName, whose
         axle: which one.
         view: from which side; from the left only the left wheel is seen.
         whose: the vehicle whose axle moves.
+        offsets: what a rack read less what the model has, rad, per angle: told as everywhere else.
     """
     stood, other = (after, before) if whose == "planned" else (before, after)
     stance = stood.axle(axle)
@@ -48,7 +59,7 @@ def axle_view(before: Stood, after: Stood, axle: AxleName, view: ViewName, whose
         low=(min(b[0] for b in room), min(b[2] for b in room)),
         high=(max(b[1] for b in room), max(b[3] for b in room)),
         arches=tuple(arches),
-        told=_told(stance, travels),
+        told=_told(stance, travels, stood.pitch, offsets or {}),
         ground=None if view == "above" else 0.0,
     )
 
@@ -65,13 +76,17 @@ def _travels(stance: Stance) -> Array:
     return np.sort(grid)
 
 
-def _told(stance: Stance, travels: Array) -> list[Told]:
+def _told(stance: Stance, travels: Array, pitch: float, offsets: Mapping[AngleName, float]) -> list[Told]:
     """What a mechanic looks for at each of them."""
-    motion, ride = stance.corner.sweep(travels), stance.ride
+    motion, ride = stance.corner.sweep(travels, pitch), stance.ride
     damper = ride.damper_at(travels)
+
+    def degrees(angle: AngleName) -> list[float]:
+        return np.round(np.degrees(getattr(motion, angle) + offsets.get(angle, 0.0)), 3).tolist()
+
     found = [
-        Told(name="camber", unit="°", digits=2, values=np.round(np.degrees(motion.camber), 3).tolist()),
-        Told(name="toe, one wheel", unit="°", digits=2, values=np.round(np.degrees(motion.toe), 3).tolist()),
+        Told(name="camber", unit="°", digits=2, values=degrees("camber")),
+        Told(name="toe, one wheel", unit="°", digits=2, values=degrees("toe")),
         Told(name="damper can still close", unit="mm", digits=0, values=_mm(damper - stance.axle.damper.closed_mm)),
     ]
     contact = stance.window.stop_contact

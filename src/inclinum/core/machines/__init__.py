@@ -30,6 +30,7 @@ from inclinum.core.car.job import Align, AxleAim, Brief, Job, Measurements, Plan
 from inclinum.core.car.limits import Case
 from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.proof import Proof, outcome, prove
+from inclinum.core.car.rack import mean_offsets
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.car.views import axle_view
 from inclinum.core.car.ways import Way, ways
@@ -58,7 +59,8 @@ def _ways_of_car(job: Job, axle: AxleName, rise: float) -> list[Way]:
 
 def _car_seen(job: Job, axle: AxleName, view: ViewName, whose: Whose) -> Seen:
     assessed = assess(job)
-    return axle_view(assessed.before, assessed.after, axle, view, whose)
+    read = mean_offsets(assessed.before, job.measure, axle)
+    return axle_view(assessed.before, assessed.after, axle, view, whose, read)
 
 
 def _brief_of_car(owner: str, machine: Vehicle, last: Brief | None) -> Brief:

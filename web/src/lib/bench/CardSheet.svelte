@@ -113,7 +113,8 @@
 									>{[step.axle, step.side].filter(Boolean).join(' ')}.</strong
 								>{/if}
 							{step.text}
-							{#if tickOf}<span class="text-quiet text-xs">{tickOf.by}, {moment(tickOf.done_at)}</span>{/if}
+							{#if tickOf}<span class="text-quiet text-[13px]">{tickOf.by}, {moment(tickOf.done_at)}</span
+								>{/if}
 						</span>
 					</label>
 					<div class="pl-8.5">

@@ -121,7 +121,7 @@
 							<td class="py-0.5 text-left">
 								{#if row.change}
 									<button
-										class="btn min-h-7 px-2 text-xs whitespace-nowrap"
+										class="btn min-h-7 px-2 text-[13px] whitespace-nowrap"
 										aria-pressed={row.now}
 										onclick={() => onchange({ ...planned, change: row.change as Planned['change'] })}
 										>{row.name}</button

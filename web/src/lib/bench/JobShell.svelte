@@ -81,7 +81,7 @@
 							? 'bg-dye text-on-dye'
 							: 'hover:bg-wash'}"
 					>
-						<span class="figure text-[11px] opacity-80">{i + 1}</span>{s.name}
+						<span class="figure text-[13px] opacity-80">{i + 1}</span>{s.name}
 					</a>
 				{/each}
 			</nav>

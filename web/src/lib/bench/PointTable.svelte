@@ -99,9 +99,9 @@
 					</td>
 				{/each}
 				<td class="figure text-right leading-tight">
-					{#if p.fixed}<span class="text-quiet font-sans text-xs">the origin</span>
+					{#if p.fixed}<span class="text-quiet font-sans text-[13px]">the origin</span>
 					{:else}± {number(p.plus_minus, p.plus_minus < 10 && axes.length === 2 ? 1 : 0)}<span
-							class="text-quiet block font-sans text-xs">{p.source}</span
+							class="text-quiet block font-sans text-[13px]">{p.source}</span
 						>{/if}
 				</td>
 			</tr>

@@ -126,7 +126,7 @@
 			<tr class="border-rule border-t text-right {job.id === bench.job.id ? 'bg-wash' : ''}">
 				<td class="py-1 text-left" title={job.changes.join('\n')}>
 					<a class="underline" href="/jobs/{job.id}/prove" data-sveltekit-reload>{job.title}</a>
-					<span class="text-quiet block text-xs"
+					<span class="text-quiet block text-[13px]"
 						>{job.signed_off ? `signed off ${day(job.signed_off)}` : 'in hand'}</span
 					>
 				</td>

@@ -52,7 +52,7 @@
 					>{number(f.torque_nm, 0)} N·m{f.angle_deg ? ` + ${number(f.angle_deg, 0)}°` : ''}</strong
 				>
 				<span class="figure text-quiet">({number(f.torque_lbf_ft ?? 0, 0)} lbf·ft)</span>
-				<span class="text-quiet block text-xs">{f.source}</span>
+				<span class="text-quiet block text-[13px]">{f.source}</span>
 			{:else}
 				<strong class="text-fix">{f.source}</strong>
 			{/if}
@@ -70,7 +70,7 @@
 				onentry={(reading) => ontorque(f.key, reading)}
 			/>
 			{#if f.doubt}<p class="text-fix text-[13px] font-semibold">{f.doubt}</p>{/if}
-			{#if record}<p class="text-quiet text-xs">{record.by}, {moment(record.done_at)}</p>{/if}
+			{#if record}<p class="text-quiet text-[13px]">{record.by}, {moment(record.done_at)}</p>{/if}
 		</div>
 	</div>
 {/each}

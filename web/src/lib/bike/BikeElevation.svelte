@@ -1,5 +1,8 @@
 <script lang="ts">
 	import { number } from '../format';
+	import OverTravel from '../draw/OverTravel.svelte';
+	import SaveDrawing from '../draw/SaveDrawing.svelte';
+	import Choose from '../ui/Choose.svelte';
 	import BikeSide, { type OnScreen } from './BikeSide.svelte';
 	import SagBar from './SagBar.svelte';
 	import { bikeView, type BikeJob, type BikePrediction, type Condition, type End } from './bikeBench.svelte';
@@ -49,59 +52,82 @@
 	/** A rider's leg from the seat's edge to the sole, as long as the inseam; it ends on the ground where it reaches. */
 	const leg = $derived(job.brief.inseam_mm ? job.brief.inseam_mm + (job.brief.sole_mm ?? 0) : undefined);
 	const stood = $derived((measured ? p.before : p.planned)[bikeView.condition]);
+	const MOVED = [
+		['rear', 'rear moved'],
+		['front', 'fork moved']
+	] as const;
+	let drawn = $state<SVGSVGElement>();
+	/** The end that is moved through its travel; none where the machine stands. */
+	let moving = $state<'' | 'rear' | 'front'>('');
 	const sketched = $derived(job.vehicle.body?.length ? '' : ' · frame sketched through its known points');
 </script>
 
 <div class="relative h-full w-full overflow-hidden">
-	<BikeSide
-		{pose}
-		{ghost}
-		label="Side elevation to scale, {bikeView.condition}"
-		foot={[
-			measured ? 'as it came: drag a point, or use the arrow keys' : 'dashed: as it came · solid: planned',
-			`drawn to scale${sketched}`
-		]}
-		beside={96}
-		seat={stood.seat_mm}
-		tape={bikeView.tape}
-		chosen={measured ? bikeView.chosen : ''}
-		held={onpoint ? held : {}}
-		origin={(name) => pointsOf(rear)[name]}
-		onchoose={(name) => {
-			bikeView.chosen = name;
-			bikeView.tape = [];
-		}}
-		onmove={measured ? onpoint : undefined}
-	>
-		{#snippet over(on: OnScreen)}
-			{#if leg && bikeView.condition !== 'full'}
-				{@const hip = [pose.seat[0] + 26 / on.scale, pose.seat[1]] as Place}
-				{@const foot = [hip[0], Math.max(hip[1] - leg, 0)] as Place}
-				<line x1={on.x(hip)} y1={on.y(hip)} x2={on.x(foot)} y2={on.y(foot)} class="leg" />
-				<path d="M{on.x(foot) - 3} {on.y(foot)}h14" class="leg" />
-			{/if}
-			<text x={on.x(pose.head[1] as Place) + 6} y={on.y(pose.head[1] as Place) - 8} class="name"
-				>rake {number(stood.rake_deg, 2)}° · trail {number(stood.trail_mm, 1)}</text
-			>
-		{/snippet}
-	</BikeSide>
-	<div class="absolute top-1 left-1/2 flex -translate-x-1/2 gap-1" role="group" aria-label="Standing">
-		{#each CONDITIONS as [name, text] (name)}
-			<button
-				class="min-h-7 rounded-[3px] px-2 font-semibold {bikeView.condition === name
-					? 'bg-wash text-dye'
-					: 'text-quiet bg-chalk'}"
-				aria-pressed={bikeView.condition === name}
-				onclick={() => (bikeView.condition = name)}>{text}</button
-			>
-		{/each}
+	{#if moving}
+		<div class="h-full pt-9"><OverTravel {job} axle={moving} view="side" bind:drawn /></div>
+	{:else}
+		<BikeSide
+			{pose}
+			{ghost}
+			label="Side elevation to scale, {bikeView.condition}"
+			foot={[
+				measured ? 'as it came: drag a point, or use the arrow keys' : 'dashed: as it came · solid: planned',
+				`drawn to scale${sketched}`
+			]}
+			beside={96}
+			bind:drawn
+			seat={stood.seat_mm}
+			tape={bikeView.tape}
+			chosen={measured ? bikeView.chosen : ''}
+			held={onpoint ? held : {}}
+			origin={(name) => pointsOf(rear)[name]}
+			onchoose={(name) => {
+				bikeView.chosen = name;
+				bikeView.tape = [];
+			}}
+			onmove={measured ? onpoint : undefined}
+		>
+			{#snippet over(on: OnScreen)}
+				{#if leg && bikeView.condition !== 'full'}
+					{@const hip = [pose.seat[0] + 26 / on.scale, pose.seat[1]] as Place}
+					{@const foot = [hip[0], Math.max(hip[1] - leg, 0)] as Place}
+					<line x1={on.x(hip)} y1={on.y(hip)} x2={on.x(foot)} y2={on.y(foot)} class="leg" />
+					<path d="M{on.x(foot) - 3} {on.y(foot)}h14" class="leg" />
+				{/if}
+				<text x={on.x(pose.head[1] as Place) + 6} y={on.y(pose.head[1] as Place) - 8} class="name"
+					>rake {number(stood.rake_deg, 2)}° · trail {number(stood.trail_mm, 1)}</text
+				>
+			{/snippet}
+		</BikeSide>
+	{/if}
+	<div class="absolute top-1 left-1/2 flex -translate-x-1/2 gap-1">
+		<Choose
+			label="Standing"
+			options={CONDITIONS}
+			value={moving ? '' : bikeView.condition}
+			onchoose={(to) => {
+				bikeView.condition = to;
+				moving = '';
+			}}
+		/>
+		<Choose
+			label="Moved through its travel"
+			options={MOVED}
+			value={moving}
+			onchoose={(to) => (moving = to)}
+		/>
 	</div>
-	<div class="absolute top-9 bottom-7 left-1">
-		<SagBar bench={p.sags.rear as NonNullable<typeof p.sags.rear>} onsag={(s) => onsag('rear', s)} />
+	<div class="absolute {moving ? 'top-10 right-1' : 'right-24 bottom-7'}">
+		<SaveDrawing {drawn} name="{job.title} side" />
 	</div>
-	<div class="absolute top-9 right-1 bottom-7">
-		<SagBar bench={p.sags.front as NonNullable<typeof p.sags.front>} onsag={(s) => onsag('front', s)} />
-	</div>
+	{#if !moving}
+		<div class="absolute top-9 bottom-7 left-1">
+			<SagBar bench={p.sags.rear as NonNullable<typeof p.sags.rear>} onsag={(s) => onsag('rear', s)} />
+		</div>
+		<div class="absolute top-9 right-1 bottom-7">
+			<SagBar bench={p.sags.front as NonNullable<typeof p.sags.front>} onsag={(s) => onsag('front', s)} />
+		</div>
+	{/if}
 </div>
 
 <style>

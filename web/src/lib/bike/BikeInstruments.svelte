@@ -66,7 +66,7 @@
 	<TabBar
 		tabs={names}
 		label="Instrument"
-		class="border-rule border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[12.5px]"
+		class="border-rule border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[13px]"
 		tight
 	/>
 	<div class="min-h-0 flex-1 p-1">

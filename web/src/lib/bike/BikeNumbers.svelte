@@ -42,7 +42,9 @@
 	</div>
 	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
 		<div class="label flex justify-between">
-			<span>Seat, rider on</span><span>was {number(p.reach.seat_before_mm, 0)}</span>
+			<span class="min-w-0 truncate">Seat, rider on</span><span class="pl-1.5"
+				>was {number(p.reach.seat_before_mm, 0)}</span
+			>
 		</div>
 		<span class="figure text-[24px] leading-9 font-bold max-[1150px]:text-[20px]" data-testid="seat"
 			>{number(p.reach.seat_after_mm, 0)}</span

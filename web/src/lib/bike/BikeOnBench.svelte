@@ -120,7 +120,7 @@
 								<span class="figure text-[24px] leading-tight font-bold">{number(end.sag_mm, 0)}</span>
 								mm <span class="text-quiet block leading-tight">sag, unladen</span>
 							</p>
-							<p class="text-quiet col-span-2 mt-0.5 max-[1150px]:text-xs">
+							<p class="text-quiet col-span-2 mt-0.5 max-[1150px]:text-[13px]">
 								{number(end.wheel_rate, 1)} N/mm at the wheel, {number(end.load_n, 0)} N on it
 							</p>
 						</div>
@@ -156,7 +156,7 @@
 						</p>
 					{/each}
 					{#if !bench.trouble && view?.eyes_apart_mm}<button
-							class="btn min-h-7 justify-self-start px-2 text-xs"
+							class="btn min-h-7 justify-self-start px-2 text-[13px]"
 							onclick={() =>
 								bench.set({
 									damper: { ...bench.vehicle.damper, extended_mm: view?.eyes_apart_mm ?? 0 }

@@ -28,7 +28,7 @@
 			keep="{bench.job.id}.seat-after"
 			onentry={(entry) => put({ ...after, seat: entry ?? null })}
 		/>
-		{#if proof}<p class="text-quiet figure text-[11px]">should be {number(proof.seat_predicted, 0)}</p>{/if}
+		{#if proof}<p class="text-quiet figure text-[13px]">should be {number(proof.seat_predicted, 0)}</p>{/if}
 	</div>
 	{#if proof?.rear_drop}
 		<div class="col-span-2">

@@ -32,7 +32,8 @@
 		origin,
 		onchoose,
 		onmove,
-		over
+		over,
+		drawn = $bindable()
 	}: {
 		pose: Pose;
 		/** As it came, dashed. */
@@ -55,6 +56,8 @@
 		onmove?: (name: string, to: Place) => void;
 		/** Drawn over it. */
 		over?: Snippet<[OnScreen]>;
+		/** What is on the screen, for a file. */
+		drawn?: SVGSVGElement;
 	} = $props();
 
 	let width = $state(760);
@@ -112,7 +115,7 @@
 </script>
 
 <div class="h-full w-full overflow-hidden" bind:clientWidth={width} bind:clientHeight={height}>
-	<svg {width} {height} role={onmove ? 'group' : 'img'} aria-label={label}>
+	<svg bind:this={drawn} {width} {height} role={onmove ? 'group' : 'img'} aria-label={label}>
 		<line x1="8" x2={width - 8} y1={py([0, 0])} y2={py([0, 0])} stroke="var(--ink)" stroke-width="1.3" />
 		<Fills />
 		{#if ghost}<Shapes shapes={ghost.shapes} {x} {y} {scale} ghost />{/if}
@@ -178,7 +181,7 @@
 
 <style>
 	svg :global(text) {
-		font-size: 11px;
+		font-size: 13px;
 		fill: var(--quiet);
 		paint-order: stroke;
 		stroke: var(--chalk);
@@ -191,7 +194,7 @@
 	svg :global(.name) {
 		font-weight: 650;
 		fill: var(--ink);
-		font-size: 12px;
+		font-size: 13px;
 	}
 	.plain {
 		stroke-width: 1.6;

@@ -51,7 +51,7 @@
 			>
 				<td class="py-1 pr-2 leading-tight">
 					{row.title}
-					{#if fit.next.includes(row.key)}<span class="text-dye text-xs font-bold whitespace-nowrap"
+					{#if fit.next.includes(row.key)}<span class="text-dye text-[13px] font-bold whitespace-nowrap"
 							>&nbsp;{fit.next.indexOf(row.key) + 1}. next</span
 						>{/if}
 				</td>
@@ -65,7 +65,7 @@
 				</td>
 				<td class="figure py-1.5 text-right"
 					>{number(row.fitted, 1)}{#if row.residual !== null && Math.abs(row.residual) >= 0.3}<span
-							class="text-quiet block text-xs">off {number(row.residual, 1, true)}</span
+							class="text-quiet block text-[13px]">off {number(row.residual, 1, true)}</span
 						>{/if}</td
 				>
 			</tr>

@@ -129,7 +129,7 @@
 		stroke-width: 1.2;
 	}
 	text {
-		font-size: 11px;
+		font-size: 13px;
 		fill: var(--quiet);
 	}
 </style>

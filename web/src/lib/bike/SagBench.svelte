@@ -77,7 +77,7 @@
 										<td>{number(c.laden_sag_mm, 0)} {c.within ? '✓' : ''}</td>
 										<td
 											>{#if fit}<button
-													class="btn min-h-7 px-2 text-xs"
+													class="btn min-h-7 px-2 text-[13px]"
 													onclick={() => bench.plan(fit.changes)}
 													aria-label="Fit {c.part}">fit</button
 												>{/if}</td

@@ -38,7 +38,7 @@
 	{#each Object.entries(STATES) as [state, name] (state)}<span class="label">{name}</span>{/each}
 	{#each ENDS as end (end)}
 		<span class="pt-1.5 font-semibold"
-			>{end === 'rear' ? 'Rear' : 'Fork'}<span class="text-quiet block text-xs font-normal"
+			>{end === 'rear' ? 'Rear' : 'Fork'}<span class="text-quiet block text-[13px] font-normal"
 				>{end === 'rear' ? 'axle to a mark above' : 'axle to lower clamp'}</span
 			></span
 		>

@@ -315,7 +315,7 @@
 
 <style>
 	text {
-		font-size: 11px;
+		font-size: 13px;
 		fill: var(--quiet);
 	}
 	.title {

@@ -4,6 +4,7 @@
 	import { view } from '../bench/context.svelte';
 	import OverTravel from '../draw/OverTravel.svelte';
 	import SaveDrawing from '../draw/SaveDrawing.svelte';
+	import Choose from '../ui/Choose.svelte';
 	import { carView, theCar } from './carBench.svelte';
 	import SideElevation from './SideElevation.svelte';
 
@@ -34,48 +35,33 @@
 		['behind', 'behind'],
 		['above', 'above']
 	] as const;
+	const ENDS = [
+		['front', 'front'],
+		['rear', 'rear']
+	] as const;
+	const WHOSE = [
+		['planned', 'as planned'],
+		['found', 'as found']
+	] as const;
 </script>
 
 {#if bench.prediction}
 	<div class="flex h-full flex-col">
 		<div class="flex flex-wrap items-center gap-x-3 px-2 pt-1 max-[1150px]:gap-x-1">
-			<div class="flex gap-0.5" role="group" aria-label="View">
-				{#each VIEWS as [name, text] (name)}
-					<button
-						class="min-h-7 rounded-[3px] px-2 font-semibold max-[1150px]:px-1 max-[1150px]:text-[13px] {look ===
-						name
-							? 'bg-wash text-dye'
-							: 'text-quiet'}"
-						aria-pressed={look === name}
-						onclick={() => (carView.looks[stage] = name)}>{text}</button
-					>
-				{/each}
-			</div>
+			<Choose label="View" options={VIEWS} value={look} onchoose={(to) => (carView.looks[stage] = to)} />
 			{#if look !== 'whole'}
-				<div class="flex gap-0.5" role="group" aria-label="Axle that is drawn">
-					{#each ['front', 'rear'] as const as name (name)}
-						<button
-							class="min-h-7 rounded-[3px] px-2 font-semibold max-[1150px]:px-1 max-[1150px]:text-[13px] {view.axle ===
-							name
-								? 'bg-wash text-dye'
-								: 'text-quiet'}"
-							aria-pressed={view.axle === name}
-							onclick={() => (view.axle = name)}>{name}</button
-						>
-					{/each}
-				</div>
-				<div class="flex gap-0.5" role="group" aria-label="Which vehicle">
-					{#each [['planned', 'as planned'], ['found', 'as found']] as const as [name, text] (name)}
-						<button
-							class="min-h-7 rounded-[3px] px-2 font-semibold max-[1150px]:px-1 max-[1150px]:text-[13px] {carView.whose ===
-							name
-								? 'bg-wash text-dye'
-								: 'text-quiet'}"
-							aria-pressed={carView.whose === name}
-							onclick={() => (carView.whose = name)}>{text}</button
-						>
-					{/each}
-				</div>
+				<Choose
+					label="Axle that is drawn"
+					options={ENDS}
+					value={view.axle}
+					onchoose={(to) => (view.axle = to)}
+				/>
+				<Choose
+					label="Which vehicle"
+					options={WHOSE}
+					value={carView.whose}
+					onchoose={(to) => (carView.whose = to)}
+				/>
 			{/if}
 			<span class="ml-auto"><SaveDrawing {drawn} name="{bench.job.title} {look}" /></span>
 		</div>

@@ -6,12 +6,16 @@
 	import { settings } from '../settings.svelte';
 	import { view } from '../bench/context.svelte';
 	import { carView, theCar } from './carBench.svelte';
+	import Choose from '../ui/Choose.svelte';
 	import TabBar from '../ui/TabBar.svelte';
 
 	const bench = theCar();
 	const prediction = $derived(bench.prediction as Prediction);
 	const axle = $derived(prediction[view.axle]);
-	const AXLES: AxleName[] = ['front', 'rear'];
+	const ENDS: [AxleName, string][] = [
+		['front', 'front'],
+		['rear', 'rear']
+	];
 	let angle = $state<'camber' | 'toe' | 'caster'>('camber');
 	const angles = $derived(
 		axle.curves.caster_deg ? (['camber', 'toe', 'caster'] as const) : (['camber', 'toe'] as const)
@@ -60,21 +64,10 @@
 
 <Tabs.Root bind:value={carView.instrument} class="panel flex h-full min-h-0 flex-col">
 	<div
-		class="border-rule flex items-center justify-between gap-2 border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[12.5px]"
+		class="border-rule flex items-center justify-between gap-2 border-b px-2 py-1 max-[1150px]:gap-0 max-[1150px]:px-1 max-[1150px]:text-[13px]"
 	>
 		<TabBar tabs={names} label="Instrument" class="max-[1150px]:gap-0" tight />
-		<div class="flex gap-1 max-[1150px]:gap-0" role="group" aria-label="Axle">
-			{#each AXLES as name (name)}
-				<button
-					class="min-h-7 rounded-[3px] px-1.5 font-semibold whitespace-nowrap max-[1150px]:px-1 {view.axle ===
-					name
-						? 'bg-wash text-dye'
-						: 'text-quiet'}"
-					aria-pressed={view.axle === name}
-					onclick={() => (view.axle = name)}>{name}</button
-				>
-			{/each}
-		</div>
+		<Choose label="Axle" options={ENDS} value={view.axle} onchoose={(to) => (view.axle = to)} />
 	</div>
 	<Tabs.Content value="springs" class="min-h-0 flex-1 p-1">
 		<Plot

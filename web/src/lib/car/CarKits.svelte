@@ -30,7 +30,7 @@
 	<div class="mt-4 mb-1 flex items-center justify-between gap-2">
 		<h2 class="head">Bought as a kit</h2>
 		<button
-			class="btn min-h-7 px-2 text-xs"
+			class="btn min-h-7 px-2 text-[13px]"
 			onclick={() =>
 				put([
 					...kits,

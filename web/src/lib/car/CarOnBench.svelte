@@ -120,7 +120,7 @@
 					{:else}<p class="text-quiet p-3">Computing…</p>{/if}
 					<Told sentence={bench.trouble[name]} class="absolute inset-x-2 bottom-2 text-sm" />
 					{#if end !== name}<button
-							class="btn absolute right-1 bottom-1 min-h-7 px-2 text-xs"
+							class="btn absolute right-1 bottom-1 min-h-7 px-2 text-[13px]"
 							onclick={() => workOn(name)}>work on the {name}</button
 						>{/if}
 				</div>

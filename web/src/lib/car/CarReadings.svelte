@@ -100,13 +100,13 @@
 								})}
 						/>
 						{#if q.id === 'hub_to_arch' && beside}
-							<p class="text-dye figure text-[11px]">{beside({ axle: p.axle, side: p.side })}</p>
+							<p class="text-dye figure text-[13px]">{beside({ axle: p.axle, side: p.side })}</p>
 						{/if}
 					</td>
 				{/each}
 			</tr>
 			{#if q.id === 'hub_to_arch' && (apart('front') || apart('rear'))}
-				<tr class="text-quiet text-xs">
+				<tr class="text-quiet text-[13px]">
 					<th scope="row" class="font-normal">left less right</th>
 					<td colspan="2" class="figure text-center">{apart('front')}</td>
 					<td colspan="2" class="figure text-center">{apart('rear')}</td>
@@ -175,7 +175,7 @@
 										)
 									})}
 							/>
-							{#if beside}<p class="text-dye figure text-[11px]">{beside({ station: name, side })}</p>{/if}
+							{#if beside}<p class="text-dye figure text-[13px]">{beside({ station: name, side })}</p>{/if}
 						</td>
 					{/each}
 				</tr>
@@ -216,7 +216,7 @@
 											)
 										})}
 								/>
-								{#if beside}<p class="text-dye figure text-[11px]">
+								{#if beside}<p class="text-dye figure text-[13px]">
 										{beside({ axle: p.axle, side: p.side, angle: name })}
 									</p>{/if}
 							{:else}

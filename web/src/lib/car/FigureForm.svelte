@@ -66,7 +66,7 @@
 			<h3 class="head mb-1">{f.title}</h3>
 			{#if f.optional && !axle[name]}
 				<button
-					class="btn min-h-7 px-2 text-xs"
+					class="btn min-h-7 px-2 text-[13px]"
 					onclick={() => onaxle({ ...axle, [name]: f.node.start } as Axle)}>Set it</button
 				>
 			{:else}
@@ -91,7 +91,7 @@
 				onvalue={putSteering}
 			/>
 		{:else}
-			<button class="btn min-h-7 px-2 text-xs" onclick={() => putSteering(steering.node.start)}
+			<button class="btn min-h-7 px-2 text-[13px]" onclick={() => putSteering(steering.node.start)}
 				>It is steered</button
 			>
 		{/if}

@@ -109,6 +109,11 @@
 		return scaleLinear([low, high], [GAUGE_PX, 0]);
 	});
 	const magnified = $derived(Math.abs(travelScale(1) - travelScale(0)) / scale);
+	/** Whether what was read at both wheels has no room beside each other. */
+	const crowded = $derived(
+		px(drawing.before.rear.centre[0]) - px(drawing.before.front.centre[0]) <
+			(drawing.before.front.radius + drawing.before.rear.radius) * scale + 300
+	);
 	/** Over the body, where there is room. */
 	const cardTop = $derived(Math.max(6, py(drawing.high[1]) - 56));
 	const gauges = $derived(
@@ -367,7 +372,7 @@
 			{#each lines.filter((t) => t.axle === name && t.value !== undefined) as t, n (t.i)}
 				<text
 					x={px(w.centre[0]) + out * (w.radius * scale + 16)}
-					y={py(w.centre[2]) - 22 + n * 18}
+					y={py(w.centre[2]) - (crowded && name === 'rear' ? 112 : 22) + n * 18}
 					text-anchor={out > 0 ? 'start' : 'end'}
 					class="readText {t.lit ? 'chosen' : ''}"
 					>{CALLED[t.quantity]} <tspan class="figure">{length(t.value ?? 0, settings.units)}</tspan></text
@@ -398,7 +403,7 @@
 <style>
 	text {
 		fill: var(--ink);
-		font-size: 12px;
+		font-size: 13px;
 	}
 	.big {
 		font-size: 21px;
@@ -409,7 +414,7 @@
 		font-weight: 700;
 	}
 	.small {
-		font-size: 11px;
+		font-size: 13px;
 		fill: var(--quiet);
 	}
 	.tape {

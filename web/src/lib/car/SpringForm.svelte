@@ -118,7 +118,7 @@
 						<span class="text-quiet font-normal">· {measured(name) ? 'measured' : 'assumed'}</span>
 					</h3>
 					{#if part.optional}<button
-							class="btn min-h-7 px-2 text-xs"
+							class="btn min-h-7 px-2 text-[13px]"
 							onclick={() => onaxle({ ...axle, [name]: null })}>Take it out</button
 						>{/if}
 				</div>
@@ -130,7 +130,7 @@
 				/>
 			{:else}
 				<button
-					class="btn min-h-7 px-2 text-xs"
+					class="btn min-h-7 px-2 text-[13px]"
 					onclick={() => onaxle({ ...axle, [name]: part.node.start } as Axle)}
 					>Add a {part.title.toLowerCase()} spring</button
 				>

@@ -72,7 +72,7 @@
 			<tr class="border-rule border-t align-top" data-place={row.key} onfocusin={() => onplace(row)}>
 				<td class="py-1 pr-2 leading-tight">
 					{row.title}
-					{#if next.has(row.key)}<span class="text-dye text-xs font-bold whitespace-nowrap"
+					{#if next.has(row.key)}<span class="text-dye text-[13px] font-bold whitespace-nowrap"
 							>&nbsp;{next.get(row.key)?.rank}. next</span
 						>{/if}
 				</td>
@@ -89,7 +89,7 @@
 				<td class="figure py-1.5 text-right">
 					{number(row.fitted, row.angle ? 1 : 0)}{row.angle ? '°' : ''}
 					{#if row.residual !== null && Math.abs(row.residual) >= 0.5}<span
-							class="block text-xs {misses.has(row.key) ? 'text-stops font-bold' : 'text-quiet'}"
+							class="block text-[13px] {misses.has(row.key) ? 'text-stops font-bold' : 'text-quiet'}"
 							>off {number(row.residual, row.angle ? 1 : 0, true)}</span
 						>{/if}
 				</td>

@@ -146,6 +146,7 @@
 				class="accent-dye h-6 min-w-0 flex-1"
 				aria-label="Wheel travel of the {axle} end"
 				aria-valuetext="{number(travel, 0, true)} mm, {word}"
+				disabled={!seen}
 				min="0"
 				max={last}
 				value={at}

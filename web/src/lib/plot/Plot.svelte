@@ -172,10 +172,10 @@
 	}
 	text {
 		fill: var(--quiet);
-		font-size: 11px;
+		font-size: 13px;
 	}
 	.mark {
-		font-size: 11px;
+		font-size: 13px;
 		font-weight: 600;
 		fill: var(--ink);
 	}

@@ -51,7 +51,7 @@
 </script>
 
 {#snippet add(text: string, press: () => void)}
-	<button class="btn min-h-7 px-2 text-xs" onclick={press}><Plus size={13} /> {text}</button>
+	<button class="btn min-h-7 px-2 text-[13px]" onclick={press}><Plus size={13} /> {text}</button>
 {/snippet}
 {#snippet remove(what: string, press: () => void)}
 	<button class="btn min-h-7 px-1" aria-label="Take {what} out" onclick={press}><X size={13} /></button>
@@ -150,8 +150,10 @@
 				{#each free as key (key)}{@render add(key.replaceAll('_', ' '), () => addKey(key))}{/each}
 			{:else}
 				<input class="field w-[170px]" aria-label="{label}: name of a new one" bind:value={fresh} />
-				<button class="btn min-h-7 px-2 text-xs" disabled={!fresh.trim()} onclick={() => addKey(fresh.trim())}
-					><Plus size={13} /> Add {one(label)}</button
+				<button
+					class="btn min-h-7 px-2 text-[13px]"
+					disabled={!fresh.trim()}
+					onclick={() => addKey(fresh.trim())}><Plus size={13} /> Add {one(label)}</button
 				>
 			{/if}
 		</div>

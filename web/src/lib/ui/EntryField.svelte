@@ -116,10 +116,10 @@
 		{onkeydown}
 	/>
 	{#if trouble}
-		<p id="{uid}-told" class="text-stops mt-0.5 text-xs font-semibold" role="alert">{trouble}</p>
+		<p id="{uid}-told" class="text-stops mt-0.5 text-[13px] font-semibold" role="alert">{trouble}</p>
 	{:else if question}
-		<p id="{uid}-told" class="text-fix mt-0.5 text-xs font-semibold">{question}</p>
+		<p id="{uid}-told" class="text-fix mt-0.5 text-[13px] font-semibold">{question}</p>
 	{:else if meaning}
-		<p id="{uid}-told" class="text-quiet figure mt-0.5 text-[11px]">= {meaning}</p>
+		<p id="{uid}-told" class="text-quiet figure mt-0.5 text-[13px]">= {meaning}</p>
 	{/if}
 </div>

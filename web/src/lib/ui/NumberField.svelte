@@ -90,9 +90,9 @@
 				if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur();
 			}}
 		/>
-		{#if shownUnit}<span class="text-quiet shrink-0 text-xs">{shownUnit}</span>{/if}
+		{#if shownUnit}<span class="text-quiet shrink-0 text-[13px]">{shownUnit}</span>{/if}
 	</div>
-	{#if trouble}<p id="{uid}-told" class="text-stops mt-0.5 text-xs font-semibold" role="alert">
+	{#if trouble}<p id="{uid}-told" class="text-stops mt-0.5 text-[13px] font-semibold" role="alert">
 			{trouble}
 		</p>{/if}
 </div>
