@@ -131,7 +131,10 @@ def test_a_spring_is_as_long_as_its_force_says_and_a_ring_as_thick() -> None:
         parts_at(stance, stance.travel, stance.bump_end), (stance.travel, stance.bump_end), strict=True
     ):
         assert long(only(parts, "spring,")) == pytest.approx(float(stance.ride.spring_at(z)), abs=0.05)
-        assert long(only(parts, "spring spacer")) == pytest.approx(14, abs=0.01)
+        ring, coil = only(parts, "spring spacer"), only(parts, "spring,")
+        assert long(ring) == pytest.approx(14, abs=0.01)
+        assert ring.at[0] == pytest.approx(coil.at[1], abs=0.01), "it lies on the coil"
+        assert ring.at[1][2] > ring.at[0][2], "and takes its room from the coil, not from above the mount"
     # Hanging lower than it is long, a coil stands loose: it stays as long as it is free.
     assert isinstance(stance.axle.spring, CoilData)
     short = stance.axle.spring.model_copy(update={"free_length_mm": stance.axle.spring.free_length_mm - 120})
@@ -159,6 +162,13 @@ def test_a_pack_has_its_leaves_through_eyes_and_seat_and_a_block_its_height() ->
     below = [float(leaf.at[:, 2].min()) for leaf in leaves]
     assert np.diff(below) == pytest.approx(-(pack.thickness_mm + pack.liner_mm), abs=1.0)
     assert long(only(parts, "block")) == pytest.approx(40, abs=0.01)
+    hub = float(stance.corner.place("wheel_centre_left", poses)[0][0][2])
+    bolts = [p for p in parts if p.name == "U-bolt"]
+    assert len(bolts) == 2
+    for bolt in bolts:
+        high, low = bolt.at[:, 2].max(), bolt.at[:, 2].min()
+        assert high > seat[2], "round the pack"
+        assert low < hub - 40, "and round the tube"
 
 
 @pytest.mark.parametrize(("length", "tight"), [(520.0, False), (300.0, True)])
@@ -279,6 +289,8 @@ def test_a_two_wheeler_stands_on_both_wheels_with_its_spring_as_long_as_it_is(ke
             lowest = [s.line[0][1] - s.wide / 2 for s in frame if s.role == "tyre"]
             assert lowest == pytest.approx([0, 0], abs=0.3)
         assert seen.travel[seen.at_ride] == 0
+    slides = machine_view(stood, "front", "side").told[0].values
+    assert (slides[0], slides[-1]) == pytest.approx((bike.fork.stroke_mm, 0), abs=0.1)
     seen = machine_view(stood, "rear", "side")
     coils = [[s for s in frame if s.role in ("coil", "coil_behind")] for frame in (seen.frames[0], seen.frames[-1])]
     spans = [np.array([p for s in shapes for p in s.line]) for shapes in coils]
