@@ -342,7 +342,7 @@ class WheelParts:
             half = 1.0 if k == 0 else 1 - 0.8 * k / pack.leaves
             t = share + (np.linspace(-share, 1 - share, LEAF_POINTS)) * half
             line = _through(fixed, seat, eye, share, t) - np.array([0, 0, k * (pack.thickness_mm + pack.liner_mm)])
-            parts.append(Ribbon("leaf", line, "leaf pack", across=ACROSS, wide=pack.width_mm, thick=pack.thickness_mm))
+            parts.append(Ribbon("leaf", line, "leaf pack", axis=ACROSS, wide=pack.width_mm, thick=pack.thickness_mm))
         under = pack.leaves * (pack.thickness_mm + pack.liner_mm)
         over_axle = seat[2] > wheel[2]
         foot = seat - np.array([0, 0, under]) if over_axle else seat + np.array([0, 0, pack.thickness_mm])

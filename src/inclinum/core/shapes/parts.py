@@ -4,7 +4,8 @@ Each answers ``seen(view)`` with its shapes and ``mirrored()`` with its image ac
 """
 
 import math
-from dataclasses import dataclass, replace
+from abc import ABC, abstractmethod
+from dataclasses import dataclass, field, replace
 from typing import Self
 
 import numpy as np
@@ -40,7 +41,7 @@ def _seen_from(view: View, at: Array) -> list[Point]:
 
 
 @dataclass(frozen=True, eq=False)
-class Part:
+class Part(ABC):
     """Base of what can be drawn.
 
     Args:
@@ -53,9 +54,9 @@ class Part:
     at: Array
     name: str = ""
 
+    @abstractmethod
     def seen(self, view: View) -> list[Shape]:
         """Its shapes in a picture."""
-        raise NotImplementedError
 
     def mirrored(self) -> Self:
         """Of the other side of the vehicle."""
@@ -85,25 +86,35 @@ class Curve(Part):
 
 
 @dataclass(frozen=True, eq=False)
-class Ribbon(Part):
+class Directed(Part):
+    """Base of parts that have a direction beside their places.
+
+    Args:
+        axis: unit, (3,).
+    """
+
+    axis: Array = field(default_factory=lambda: np.array([0.0, 1.0, 0.0]))
+
+    def mirrored(self) -> Self:
+        """Of the other side, its direction with it."""
+        return replace(self, at=self.at * FLIP, axis=self.axis * FLIP)
+
+    def placed(self, turn: Array, shift: Array) -> Self:
+        """Turned and shifted, its direction turned with it."""
+        return replace(self, at=self.at @ turn.T + shift, axis=turn @ self.axis)
+
+
+@dataclass(frozen=True, eq=False)
+class Ribbon(Directed):
     """A flat strip that is bent: a leaf.
 
     Args:
-        across: unit, along its width.
+        axis: unit, along its width.
         wide, thick: mm.
     """
 
-    across: Array = None  # type: ignore[assignment]
     wide: float = 60.0
     thick: float = 7.0
-
-    def mirrored(self) -> Self:
-        """Of the other side."""
-        return replace(self, at=self.at * FLIP, across=self.across * FLIP)
-
-    def placed(self, turn: Array, shift: Array) -> Self:
-        """Turned and shifted with its width."""
-        return replace(self, at=self.at @ turn.T + shift, across=turn @ self.across)
 
     def seen(self, view: View) -> list[Shape]:
         """Its outline: as much of thickness and of width beside its line as shows from there."""
@@ -111,10 +122,10 @@ class Ribbon(Part):
         along = np.gradient(middle, axis=0)
         size = np.hypot(along[:, 0], along[:, 1])[:, None]
         beside = np.stack([-along[:, 1], along[:, 0]], axis=-1) / np.where(size > 0, size, 1.0)
-        normal = np.cross(runs, self.across)
+        normal = np.cross(runs, self.axis)
         normal = normal / np.linalg.norm(normal, axis=-1)[:, None]
         shown = np.abs(np.sum(view.flat(normal) * beside, axis=-1)) * self.thick
-        shown = shown + np.abs(beside @ view.flat(self.across)) * self.wide
+        shown = shown + np.abs(beside @ view.flat(self.axis)) * self.wide
         half = beside * shown[:, None] / 2
         outline = np.concatenate([middle + half, (middle - half)[::-1]])
         return [Shape(self.role, _line(outline), self.name, closed=True)]
@@ -153,7 +164,7 @@ class Ball(Part):
 
 
 @dataclass(frozen=True, eq=False)
-class Disc(Part):
+class Disc(Directed):
     """A wheel: its centre as the one point of ``at``.
 
     Args:
@@ -161,17 +172,8 @@ class Disc(Part):
         radius, width: mm.
     """
 
-    axis: Array = None  # type: ignore[assignment]
     radius: float = 300.0
     width: float = 200.0
-
-    def mirrored(self) -> Self:
-        """The wheel on the other side."""
-        return replace(self, at=self.at * FLIP, axis=self.axis * FLIP)
-
-    def placed(self, turn: Array, shift: Array) -> Self:
-        """The wheel turned and shifted, its axle with it."""
-        return replace(self, at=self.at @ turn.T + shift, axis=turn @ self.axis)
 
     def seen(self, view: View) -> list[Shape]:
         """Its outline, shoulders rounded off.
