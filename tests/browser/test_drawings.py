@@ -98,3 +98,78 @@ def test_a_two_wheeler_is_moved_through_the_travel_of_either_end(page: Page) -> 
     )
     page.get_by_role("group", name="Standing").get_by_role("button", name="rider on").click()
     expect(page.get_by_role("img", name=re.compile("Side elevation to scale"))).to_be_visible()
+
+
+def test_ends_side_by_side_locks_and_what_comes_together(page: Page) -> None:
+    open_job(page, "align")
+    page.get_by_role("group", name="Axle that is drawn").get_by_role("button", name="front").click()
+    picture = page.get_by_role("img", name="front end from behind")
+    # Each adjuster says at its place what the table beside it says.
+    table = page.get_by_role("region", name="front left", exact=True)
+    expect(picture.locator(".spot")).to_have_count(4)
+    turn = picture.locator(".spot text").filter(has_text="turn").first.text_content() or ""
+    expect(table).to_contain_text(turn.replace("tie rod", "").strip())
+    page.get_by_role("button", name="both ends").click()
+    near = picture.get_by_test_id("near")
+    expect(near.filter(has_text="damper open")).to_have_count(2)
+    expect(near.filter(has_text="stop squeezed")).to_have_count(2)
+    page.get_by_role("group", name="View").get_by_role("button", name="above").click()
+    page.get_by_role("button", name="straight ahead").or_(page.get_by_role("button", name="where it rides")).click()
+    page.get_by_role("button", name="lock to lock").click()
+    slider = page.get_by_role("slider", name="Turn of the wheels of the front end")
+    expect(slider).to_have_attribute("aria-valuetext", "0.0°, straight ahead")
+    slider.focus()
+    slider.press("End")
+    expect(slider).to_have_attribute("aria-valuetext", re.compile(r"^\+\d\d\.\d°, left lock$"))
+    # The rear axle has no lock: it goes through its travel.
+    page.get_by_role("group", name="Axle that is drawn").get_by_role("button", name="rear").click()
+    expect(page.get_by_role("slider", name="Wheel travel of the rear end")).to_be_visible()
+    expect(page.get_by_role("button", name="lock to lock")).to_have_count(0)
+
+
+def test_what_was_read_after_stands_on_the_drawing_less_what_was_planned(page: Page) -> None:
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    page.goto("/jobs/van-2024-rear-sag/prove")
+    marks = page.get_by_test_id("deviation")
+    expect(marks).to_have_count(4)
+    for at in ("front left", "front right", "rear left", "rear right"):
+        side = at.split()[1]
+        cell = page.get_by_role("row", name="Hub to arch").get_by_role("cell").filter(
+            has=page.get_by_label(f"Hub to arch, {at}")
+        )  # fmt: skip
+        off = re.search(r"([−+]?\d+) of", cell.inner_text())
+        assert off is not None
+        expect(marks.filter(has_text=re.compile(rf"^{side} {re.escape(off[1])}$"))).not_to_have_count(0)
+
+
+def test_a_day_is_typed_as_the_shop_writes_it(page: Page) -> None:
+    open_job(page, "brief")
+    field = page.get_by_role("group", name="Wanted by")
+    first = field.get_by_role("spinbutton").first
+    expect(first).to_have_attribute("aria-label", re.compile("day"))
+    first.focus()
+    page.keyboard.type("140120")
+    expect(page.get_by_text("Type the year with all its four figures.")).to_be_visible()
+    with page.expect_response(re.compile(r"/brief$")) as saved:
+        page.keyboard.type("27")
+    assert saved.value.ok
+    page.goto("/")
+    expect(page.get_by_text("due 14 Jan 2027")).to_be_visible()
+    page.get_by_role("combobox", name="How days are written").select_option("year first")
+    expect(page.get_by_text("due 2027 Jan 14")).to_be_visible()
+
+
+def test_the_bench_draws_parts_where_its_points_are(page: Page) -> None:
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    page.goto("/vehicles/1")
+    view = page.get_by_role("group", name=re.compile("Rear from behind"))
+    expect(view.locator(".shape.leaf").first).to_be_attached()
+    front = page.get_by_role("group", name=re.compile("Front from behind"))
+    expect(front.locator(".shape.damper_body")).to_have_count(2)
+    middle = front.locator(".shape.tyre").first.bounding_box()
+    page.get_by_role("slider", name="Wheel travel").fill("60")
+    expect(page.get_by_role("button", name="as it stands")).to_be_enabled()
+    moved = front.locator(".shape.tyre").first.bounding_box()
+    assert middle is not None
+    assert moved is not None
+    assert moved["y"] < middle["y"] - 10, "in bump the wheel goes up"

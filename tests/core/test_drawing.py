@@ -9,10 +9,12 @@ from inclinum.core.car.changes import SeatSpacer
 from inclinum.core.car.job import Job
 from inclinum.core.car.parts import WheelParts
 from inclinum.core.car.prediction import Prediction, assess, predict
+from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.document.names import AXLES
 from inclinum.core.shapes import Bar
 from inclinum.demo import demo_jobs
 from inclinum.report.drawing import side_elevation
+from tests.core.test_every_change import job_on
 from tests.core.test_prediction import with_changes
 
 RIGID = ("arm", "rod", "hub", "damper_body")
@@ -74,3 +76,22 @@ def test_the_printed_elevation_has_one_scale(in_hand: Job) -> None:
     scale = (at[1]["cx"] - at[0]["cx"]) / (found.drawing.after.front.centre[0] - found.drawing.after.rear.centre[0])
     assert at[0]["r"] / found.drawing.after.front.radius == pytest.approx(scale, rel=0.01)
     assert 'stroke-dasharray="5 3"' in svg, "as measured is dashed"
+
+
+def test_a_body_is_drawn_as_long_and_as_high_as_it_was_measured_its_arches_where_they_are() -> None:
+    came = job_on("strut_front", "front").vehicle
+    sizes = {"front_overhang_mm": 910.0, "rear_overhang_mm": 1240.0, "roof_mm": 1702.0}
+    sized = Vehicle.model_validate(came.model_dump() | sizes)
+    body, was = np.array(sized.drawn.body), np.array(came.drawn.body)
+    assert body[:, 0].max() == pytest.approx(910)
+    assert body[:, 0].min() == pytest.approx(-sized.wheelbase_mm - 1240)
+    assert body[:, 1].max() == pytest.approx(1702)
+    arches = (np.abs(was[:, 0]) < came.outline.arch_radius_mm) & (was[:, 1] < came.waist_mm)
+    assert arches.sum() > 10
+    assert body[arches] == pytest.approx(was[arches], abs=0.06), "arches stay round, and about their wheels"
+    assert came.drawn is came.outline
+    drawing = predict(job_on("strut_front", "front").model_copy(update={"vehicle": sized})).drawing
+    assert max(x for x, _ in drawing.before.body) == pytest.approx(910, abs=15)
+    for odd, told in (({"front_overhang_mm": 150.0}, "inside the wheel arch"), ({"roof_mm": 620.0}, "lower than")):
+        with pytest.raises(ValueError, match=told):
+            Vehicle.model_validate(came.model_dump() | odd)

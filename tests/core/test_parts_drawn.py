@@ -15,12 +15,15 @@ from inclinum.core.bike.prediction import assess as assess_bike
 from inclinum.core.bike.views import machine_view
 from inclinum.core.car.archetypes import ARCHETYPES, BODIES, vehicle_of
 from inclinum.core.car.archetypes.recognise import RECOGNISED
-from inclinum.core.car.attached import FlexLine
+from inclinum.core.car.attached import FlexLine, TyreGap
+from inclinum.core.car.bench import axle_bench, bench_drawn
 from inclinum.core.car.changes import Block, SeatSpacer
+from inclinum.core.car.limits.flex_lines import spans
+from inclinum.core.car.limits.tyre_gaps import left
 from inclinum.core.car.parts import WheelParts, look_of
 from inclinum.core.car.prediction import assess, predict
 from inclinum.core.car.stance import Stance
-from inclinum.core.car.views import axle_view
+from inclinum.core.car.views import _steered, axle_view
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.machines import KINDS
@@ -30,7 +33,7 @@ from inclinum.core.shapes import ABOVE, BEHIND, SIDE, VIEWS, Bar, Coil, Curve, D
 from inclinum.core.springs.fitted import Coil as CoilData
 from inclinum.core.springs.fitted import LeafPackData, SeatedSpring
 from inclinum.demo import demo_jobs
-from tests.core.test_attached import with_rear
+from tests.core.test_attached import with_front, with_rear
 from tests.core.test_changes_by_hand import on
 from tests.core.test_every_change import AT, job_on
 from tests.core.test_sides import read
@@ -125,7 +128,14 @@ def test_rod_and_stop_are_drawn_as_far_out_and_as_squeezed_as_they_are() -> None
 
 
 def test_a_spring_is_as_long_as_its_force_says_and_a_ring_as_thick() -> None:
-    job = on(job_on("wishbones_long", "rear"), SeatSpacer(axle="rear", thickness_mm=14))
+    below = on(job_on("wishbones_long", "rear"), SeatSpacer(axle="rear", thickness_mm=14))
+    parts = parts_at(assess(below).after.rear, 0.0)[0]
+    ring, coil = only(parts, "seat raised"), only(parts, "spring,")
+    assert long(ring) == pytest.approx(14, abs=0.01)
+    assert ring.at[1] == pytest.approx(coil.at[0], abs=5.1), "the coil stands on its seat, and that on the ring"
+    assert ring.at[1][2] < coil.at[0][2]
+    assert not [p for p in parts if p.name == "spring spacer"]
+    job = on(job_on("wishbones_long", "rear"), SeatSpacer(axle="rear", thickness_mm=14, lies="above"))
     stance = assess(job).after.rear
     for parts, z in zip(
         parts_at(stance, stance.travel, stance.bump_end), (stance.travel, stance.bump_end), strict=True
@@ -222,7 +232,7 @@ def test_what_is_told_beside_a_picture_is_what_the_panel_tells() -> None:
             ("planned", answer.axle(axle).angles_after, answer.axle(axle).travel_after),
             ("found", answer.axle(axle).angles_before, answer.axle(axle).travel_before),
         ):
-            seen = KINDS["car"].seen(job, axle, "behind", "found" if whose == "found" else "planned")
+            seen = KINDS["car"].seen(job, axle, "behind", "found" if whose == "found" else "planned", "travel")
             told = {t.name: t.values[seen.at_ride] for t in seen.told}
             assert told["camber"] == pytest.approx(angles.camber_deg, abs=2e-3), (axle, whose)
             assert told["toe, one wheel"] == pytest.approx(angles.toe_deg, abs=2e-3)
@@ -343,3 +353,110 @@ def test_every_archetype_says_how_it_is_told_and_has_its_picture() -> None:
     for picture in (*cars["front"].values(), *cars["rear"].values(), *bikes["archetype"].values()):
         assert picture.high[0] - picture.low[0] > 900
         assert len(picture.shapes) > 25
+
+
+def test_a_rack_turns_both_wheels_between_its_locks_and_left_is_left() -> None:
+    job = with_front(job_on("strut_front", "front"), full_lock=60.0)
+    stood = assess(job)
+    stance = stood.after.front
+    seen = axle_view(stood.before, stood.after, "front", "above", by="lock")
+    assert (seen.by, seen.unit, seen.ends) == ("lock", "°", ("right lock", "left lock"))
+    left, right = (np.array(t.values) for t in seen.told)
+    assert (np.diff(left) > 0).all()
+    assert (np.diff(right) > 0).all(), "both wheels go the same way"
+    assert left == pytest.approx(-right[::-1], abs=0.02), "a left turn is a right turn in the mirror"
+    # The rack as the steering curve has it, at 60 mm either way; toe in of a left wheel is a turn to the right.
+    ends = stance.corner.sweep(
+        np.array([stance.travel]), adjusted=stance.corner.steered(np.array([-60.0, 0.0, 60.0]))
+    ).toe
+    turns = np.degrees(ends[:, 0] - ends[1, 0])
+    assert sorted(left[[0, -1]]) == pytest.approx(sorted(-turns[[0, 2]]), abs=0.5)
+    assert left[-1] > 15
+    # Seen from above with the front on top, at left lock the front edge of the left tyre is further left than its rear.
+    tyres = [[s for s in frame if s.role == "tyre"] for frame in seen.frames]
+    outline = np.array(max(tyres[-1], key=lambda s: -_middle(s)[0]).line)
+    assert outline[outline[:, 1].argmax(), 0] < outline[outline[:, 1].argmin(), 0] - 50
+    racks = [[u for s in seen.frames[n] if s.role == "rack" for u, _ in s.line] for n in (0, 12, 24)]
+    assert [max(r) - min(r) for r in racks] == pytest.approx([max(racks[1]) - min(racks[1])] * 3, abs=0.3)
+    assert abs(min(racks[2]) - min(racks[0])) == pytest.approx(120, abs=0.5), "pushed by its travel, both ways"
+
+
+def test_a_solid_axle_turns_its_wheels_about_their_kingpins_and_the_track_rod_stays_as_long() -> None:
+    job = with_front(job_on("three_link_axle", "front"), full_lock=32.0)
+    stood = assess(job)
+    seen = axle_view(stood.before, stood.after, "front", "above", by="lock")
+    left, right = (np.array(t.values) for t in seen.told)
+    assert left[-1] == pytest.approx(32, abs=0.6), "the inner wheel by its lock"
+    assert right[0] == pytest.approx(-32, abs=0.6)
+    assert 15 < right[-1] < 45
+    assert right[-1] != pytest.approx(32, abs=0.2), "the outer one as the rod takes it"
+    longs = [
+        long(p)
+        for n in (0, 12, 24)
+        for p in _steered(stood.after.front, "front").left.of_axle(n)
+        if p.name.startswith("track rod")
+    ]
+    assert longs == pytest.approx([longs[1]] * 3, abs=0.1)
+    with pytest.raises(DomainError, match="rear axle is not steered"):
+        axle_view(stood.before, stood.after, "rear", "above", by="lock")
+    unknown = assess(with_front(job_on("three_link_axle", "front"), full_lock=None))
+    assert not axle_view(unknown.before, unknown.after, "front", "above").locks
+    with pytest.raises(DomainError, match="enter its full lock"):
+        axle_view(unknown.before, unknown.after, "front", "above", by="lock")
+
+
+def test_what_comes_together_is_told_at_its_place_as_the_limits_have_it() -> None:
+    line = FlexLine(name="hose", body=(60.0, 450.0, 560.0), wheel=(40.0, 640.0, 300.0), length_mm=420.0)
+    gap = TyreGap(name="guard", gap_mm=60.0, at=(150.0, 560.0, 420.0), keep_mm=10)
+    job = with_front(
+        job_on("strut_front", "front"), lines=(line,), tyre_gaps=(gap,), tyre_width_mm=205.0, full_lock=50.0
+    )
+    stood = assess(job)
+    stance, before = stood.after.front, stood.before.front
+    seen = axle_view(stood.before, stood.after, "front", "behind")
+    near = {n.name: n for n in reversed(seen.near)}
+    travels = np.array(seen.travel) + stance.travel
+    contact = stance.window.stop_contact
+    assert contact is not None
+    assert near["stop"].mm == pytest.approx(contact - travels, abs=0.1)
+    assert near["damper open"].mm[0] == pytest.approx(0, abs=0.6), "hanging, it is all the way out"
+    assert near["hose"].mm == pytest.approx(line.length_mm - spans(stance, line, travels)[0], abs=0.15)
+    both = [min(n.mm) for n in seen.near if n.name == "guard"]
+    assert len(both) == 2, "at both wheels"
+    locked = [min(n.mm) for n in axle_view(stood.before, stood.after, "front", "above", by="lock").near]
+    assert min(*both, *locked) >= left(gap, before, stance) - 2.0
+    at_stop = near["stop"].at[-1]
+    drawn = next(s for s in seen.frames[-1] if s.role == "bump_stop")
+    assert abs(at_stop[0]) == pytest.approx(abs(_middle(drawn)[0]), abs=60), "where the stop is drawn"
+    assert at_stop[0] < 0, "and on the left from behind"
+
+
+@pytest.mark.parametrize(("key", "end"), AT)
+def test_the_bench_draws_every_archetype_where_its_points_are(key: str, end: AxleName) -> None:
+    axle = job_on(key, end).vehicle.axle(end)
+    bench, drawn = axle_bench(axle), bench_drawn(axle)
+    assert {len(frames) for frames in drawn.views.values()} == {len(bench.travel)}
+    wheel = np.array(bench.frames[bench.wheel])
+    for n in (0, 20, 40):
+        tyres = [_middle(s) for s in drawn.views["side"][n] if s.role == "tyre"]
+        assert len(tyres) == 1
+        assert tyres[0][1] == pytest.approx(wheel[n][2], abs=0.3)
+        behind = sorted(_middle(s)[0] for s in drawn.views["behind"][n] if s.role == "tyre")
+        assert behind[0] == pytest.approx(-wheel[n][1], abs=3.0), "the left wheel on the left"
+        assert len(behind) == 2
+    assert drawn.right == []
+
+
+def test_a_right_wheel_of_its_own_is_drawn_at_its_own_points() -> None:
+    axle = job_on("strut_front", "front").vehicle.front
+    points = dict(axle.linkage.points)
+    x, y, z = points["lower_outer"]
+    points["lower_outer"] = (x, y, z - 20)
+    own = type(axle.linkage).model_validate(axle.linkage.model_dump() | {"points": points})
+    bench = axle_bench(axle.model_copy(update={"right": own}))
+    assert bench.right is not None
+    drawn = bench_drawn(axle.model_copy(update={"right": own}))
+    assert len(drawn.right) == len(bench.right.travel)
+    at = np.array(bench.right.frames["lower_outer"][20])
+    places = [p for s in drawn.right[20] if s.role == "joint" for p in s.line]
+    assert min(np.hypot(-u - at[0], v - at[2]) for u, v in places) < 1.0

@@ -9,7 +9,7 @@ from inclinum.api.computing import Computed
 from inclinum.api.saving import add_save_route
 from inclinum.core.document.names import AxleName
 from inclinum.core.machines import AnyJob, AnyPlanned, AnyPrediction, AnyWay, Offer, kind_of, offers, prediction_of
-from inclinum.core.shapes import Seen, ViewName, Whose
+from inclinum.core.shapes import By, Seen, ViewName, Whose
 
 router = APIRouter(tags=["plan"])
 computed = APIRouter(route_class=Computed)
@@ -45,12 +45,13 @@ class Look(BaseModel):
     axle: AxleName
     view: ViewName = "behind"
     whose: Whose = "planned"
+    by: By = "travel"
 
 
 @computed.post("/seen", operation_id="seen")
 def seen(look: Look) -> Seen:
-    """That end over its whole travel, every part to scale: one batch of pictures to scrub through."""
-    return kind_of(look.job).seen(look.job, look.axle, look.view, look.whose)
+    """That end over its whole travel or from lock to lock, every part to scale: one batch of pictures."""
+    return kind_of(look.job).seen(look.job, look.axle, look.view, look.whose, look.by)
 
 
 class Begin(BaseModel):

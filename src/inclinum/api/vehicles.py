@@ -15,7 +15,7 @@ from inclinum.api.saving import RowId, Saved, Version, conflicts
 from inclinum.core.bike.bench import BikeBenchView, bike_bench
 from inclinum.core.bike.machine import Bike
 from inclinum.core.car.archetypes.respring import respring
-from inclinum.core.car.bench import AxleBench, axle_bench
+from inclinum.core.car.bench import AxleBench, BenchDrawn, axle_bench, bench_drawn
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.machines import KINDS, AnyMachine, kind_of
@@ -118,6 +118,12 @@ OnBench = Annotated[
 def bench(part: OnBench) -> AxleBench | BikeBenchView:
     """An axle or a two-wheeler fitted to its readings, with everything the bench draws."""
     return axle_bench(part) if isinstance(part, Axle) else bike_bench(part)
+
+
+@computed.post("/bench/drawn", operation_id="bench_drawn")
+def drawn_on_bench(axle: Axle) -> BenchDrawn:
+    """The parts of an axle to scale, for every position the bench tells of it."""
+    return bench_drawn(axle)
 
 
 class OtherSpring(BaseModel):

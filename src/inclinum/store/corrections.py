@@ -28,7 +28,8 @@ OF_AXLE = (
 )  # fmt: skip
 ENDS = ("front", "rear")
 FIGURES: dict[int, tuple[str, ...]] = {
-    4: ("mass_kg", "stations", "headlamp", "driver_assist", "cg_height_mm", *(f"{end}.{f}" for end in ENDS for f in
+    4: ("mass_kg", "stations", "headlamp", "driver_assist", "cg_height_mm", "front_overhang_mm",
+        "rear_overhang_mm", "roof_mm", *(f"{end}.{f}" for end in ENDS for f in
     OF_AXLE)), 2: ("fasteners", "orientation", "clearances", "far_ends", "centre_stand"),
 }  # fmt: skip
 """Wheels → what the maker or the shop says of a vehicle, as paths; not its points, springs and tape."""

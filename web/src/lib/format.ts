@@ -1,4 +1,4 @@
-import type { Units } from './settings.svelte';
+import { settings, type Days, type Units } from './settings.svelte';
 
 const MM_PER_INCH = 25.4;
 const MINUS = '−';
@@ -34,17 +34,18 @@ export function number(value: number, digits: number, signed = false): string {
 	return fixed(value, digits, signed);
 }
 
-/** A date as the shop writes it. */
-export function day(iso: string): string {
-	return new Date(iso).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' });
+/** A date in the order the shop writes it; the month in letters, so that nobody can mistake it for the day. */
+export function day(iso: string, order: Days = settings.days): string {
+	const date = new Date(iso);
+	const month = date.toLocaleDateString('en-GB', { month: 'short' });
+	const [d, y] = [date.getDate(), date.getFullYear()];
+	return { 'en-GB': `${d} ${month} ${y}`, 'en-US': `${month} ${d}, ${y}`, 'sv-SE': `${y} ${month} ${d}` }[
+		order
+	];
 }
 
 /** A date with its time of day. */
 export function moment(iso: string): string {
-	return new Date(iso).toLocaleString('en-GB', {
-		day: 'numeric',
-		month: 'short',
-		hour: '2-digit',
-		minute: '2-digit'
-	});
+	const at = new Date(iso).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+	return `${day(iso).replace(/,? ?\d{4} ?/, '')}, ${at}`;
 }

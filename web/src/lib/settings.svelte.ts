@@ -1,6 +1,13 @@
 /** What this screen remembers of the person in front of it. */
 
 export type Units = 'mm' | 'in';
+/** In which order a day is written, by a locale that writes it so. */
+export const DAYS = [
+	['en-GB', 'day first'],
+	['en-US', 'month first'],
+	['sv-SE', 'year first']
+] as const;
+export type Days = (typeof DAYS)[number][0];
 
 function remembered(key: string): string {
 	try {
@@ -21,6 +28,7 @@ function remember(key: string, value: string) {
 class Settings {
 	person = $state(remembered('person'));
 	units = $state<Units>(remembered('units') === 'in' ? 'in' : 'mm');
+	days = $state<Days>(DAYS.find(([of]) => of === remembered('days'))?.[0] ?? 'en-GB');
 	theme = $state<'light' | 'dark'>(
 		typeof document !== 'undefined' && document.documentElement.dataset.theme === 'dark' ? 'dark' : 'light'
 	);
@@ -32,6 +40,10 @@ class Settings {
 	toggleUnits() {
 		this.units = this.units === 'mm' ? 'in' : 'mm';
 		remember('units', this.units);
+	}
+	chooseDays(days: Days) {
+		this.days = days;
+		remember('days', days);
 	}
 	toggleTheme() {
 		this.theme = this.theme === 'light' ? 'dark' : 'light';

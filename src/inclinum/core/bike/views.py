@@ -7,20 +7,22 @@ from inclinum.core.bike.machine import End
 from inclinum.core.bike.prediction import Assessed
 from inclinum.core.bike.stance import BikeStance
 from inclinum.core.document.errors import DomainError
-from inclinum.core.shapes import Seen, Told, ViewName, Whose, bounds
+from inclinum.core.shapes import By, Seen, Told, ViewName, Whose, bounds
 
 FRAMES = 25
 """Positions over the travel."""
 
 
-def machine_view(assessed: Assessed, end: End, view: ViewName, whose: Whose = "planned") -> Seen:
+def machine_view(assessed: Assessed, end: End, view: ViewName, whose: Whose = "planned", by: By = "travel") -> Seen:
     """A machine with one end moved through its travel, the other where it rides with the rider on.
 
     Raises:
-        DomainError: it is only drawn from the side.
+        DomainError: it is only drawn from the side, and moved through its travel.
     """
     if view != "side":
         raise DomainError("A two-wheeler is drawn from its side.")
+    if by != "travel":
+        raise DomainError("A two-wheeler is drawn straight ahead: from its side turned bars are not seen.")
     before = assessed.before
     standing, other = (assessed.after, before) if whose == "planned" else (before, assessed.after)
     fork, rear = standing.ends["laden"]

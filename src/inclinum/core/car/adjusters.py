@@ -1,6 +1,7 @@
 """An axle's adjusters as the solver takes them."""
 
 from inclinum.core.car.vehicle import AdjusterData, ClampAdjuster, LinkAdjuster
+from inclinum.core.document.names import AxleName, Side
 from inclinum.core.kinematics.adjusting import Adjuster, Clamp, LinkLength, Slot
 
 
@@ -11,3 +12,8 @@ def adjuster_of(data: AdjusterData) -> Adjuster:
     if isinstance(data, ClampAdjuster):
         return Clamp(data.name, data.point, data.bolt_distance_mm, data.min_mm, data.max_mm)
     return Slot(data.name, data.point, data.direction, data.min_mm, data.max_mm)
+
+
+def setting_key(axle: AxleName, side: Side, name: str) -> str:
+    """Under which a wheel's setting of an adjuster is kept and found again."""
+    return f"{axle}.{side}.{name}"

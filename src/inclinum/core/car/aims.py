@@ -100,7 +100,7 @@ def _raked(before: Stood, after: Stood, name: AxleName, rake_deg: float, growth:
 
 def _under(job: Job, before: Stood, after: Stood, name: AxleName, wanted: float, growth: float) -> Aimed:
     """The highest station of the body that moves with this end, at most so high; lower is as good."""
-    top = max((z for _, z in after.vehicle.outline.body), default=0.0)
+    top = max((z for _, z in after.vehicle.drawn.body), default=0.0)
     there = [
         (station_after(job, before, after, s), s)
         for s in after.vehicle.stations

@@ -7,7 +7,7 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.car.adjusters import adjuster_of
+from inclinum.core.car.adjusters import adjuster_of, setting_key
 from inclinum.core.car.corner_weights import by_its_side
 from inclinum.core.car.driveline import roll_steer
 from inclinum.core.car.job import Job
@@ -159,7 +159,7 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
     # Without a target there is nothing to solve for: what the shop chose is shown, else the adjusters left alone.
     alone = np.array([min(a.max_mm, max(a.min_mm, 0.0)) for a in data.adjusters])
     solved = problem.solve() if data.targets else problem.evaluate(alone)
-    keys = [f"{axle}.{side}.{a.name}" for a in data.adjusters]
+    keys = [setting_key(axle, side, a.name) for a in data.adjusters]
     # What the shop chose stands. Of the rest the coarsest is set first, judged by what one step of it does to the
     # targets: each finer one then takes up what rounding the coarser ones left.
     held = {

@@ -7,18 +7,20 @@ import numpy as np
 
 from inclinum.core.car.archetypes.respring import kinds_for
 from inclinum.core.car.fitting import AxleFit, fit_axle
-from inclinum.core.car.stance import NoRidePoint, axle_corner, inferred_load, ride_corner
+from inclinum.core.car.parts import WheelParts
+from inclinum.core.car.stance import NoRidePoint, Stance, axle_corner, inferred_load, ride_corner
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document import Document
 from inclinum.core.document.curve import Curve
 from inclinum.core.document.known import ASSUMED_POINT_MM
 from inclinum.core.kinematics import Corner, Motion, axle_motion, point_name
 from inclinum.core.kinematics.axles import AxleSteering
-from inclinum.core.kinematics.body import Poses
+from inclinum.core.kinematics.body import Poses, Reach
 from inclinum.core.kinematics.joints import limited_reach
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.kinematics.steered import knuckle_motion
 from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.shapes import VIEWS, Shape, ViewName, picture
 
 FRAMES = 41
 """Positions the axle is drawn at over its travel."""
@@ -97,6 +99,14 @@ class AxleBench(Document):
     right: "AxleBench | None" = None
 
 
+class BenchDrawn(Document):
+    """An axle's parts at the bench's positions, in body axes; nothing of one that does not stand."""
+
+    views: dict[ViewName, list[list[Shape]]]
+    right: list[list[Shape]]
+    """The right wheel from its own side, as a left one, where it has points of its own."""
+
+
 def axle_bench(axle: Axle) -> AxleBench:
     """The axle fitted to its readings, over its travel.
 
@@ -133,15 +143,60 @@ def mirror_name(name: str) -> str | None:
     return None if turned == words else "_".join(turned)
 
 
+def bench_drawn(axle: Axle) -> BenchDrawn:
+    """The parts of an axle at the positions :func:`axle_bench` tells its points at, in body axes.
+
+    Raises:
+        ValueError: its points make no linkage that moves, with the part named.
+    """
+    fitted = fit_axle(axle).axle
+    left = _wheel_parts(fitted.of_side("left"))
+    own = fitted.right is not None
+    right = _wheel_parts(fitted.of_side("right"), None if left is None else left.poses.travel) if own else left
+    beside = _wheel_parts(fitted.of_side("right")) if own else None
+    if left is None or right is None:
+        return BenchDrawn(views={}, right=[])
+    views: dict[ViewName, list[list[Shape]]] = {name: [] for name in VIEWS}
+    for n in range(left.poses.travel.size):
+        parts = [*left.of_axle(n), *left.of_wheel(n)]
+        both = parts + [p.mirrored() for p in right.of_wheel(n)]
+        for name, view in VIEWS.items():
+            views[name].append(picture(parts if name == "side" else both, view))
+    side = VIEWS["side"]
+    alone = [] if beside is None else range(beside.poses.travel.size)
+    return BenchDrawn(views=views, right=[picture(beside.of_wheel(n), side) for n in alone if beside is not None])
+
+
+def _wheel_parts(axle: Axle, travels: Array | None = None) -> WheelParts | None:
+    """Of a wheel on the bench; None where its spring and damper have no lengths that could be drawn."""
+    corner = axle_corner(axle)
+    at = _travels(_reach(axle, corner)) if travels is None else travels
+    try:
+        ride, load = ride_corner(axle), inferred_load(axle, 0.0)
+    except NoRidePoint:
+        return None
+    return WheelParts(Stance(axle, corner, ride, 0.0, 0.0, load), corner.body.poses(at))
+
+
+def _reach(axle: Axle, corner: Corner) -> Reach:
+    limits = {n: float(np.radians(v)) for n, v in axle.joint_limits_deg.items()}
+    return limited_reach(corner, corner.body.reach(-SWEEP_MM, SWEEP_MM), limits)
+
+
+def _travels(reach: Reach) -> Array:
+    """Positions the bench draws; the reference height is always one of them."""
+    travel = np.linspace(reach.low, reach.high, FRAMES)
+    if reach.low < 0 < reach.high:
+        travel[np.argmin(np.abs(travel))] = 0.0
+    return travel
+
+
 def _one_wheel(axle: Axle) -> AxleBench:
     fitted = fit_axle(axle)
     axle = fitted.axle
     corner = axle_corner(axle)
-    limits = {n: float(np.radians(v)) for n, v in axle.joint_limits_deg.items()}
-    reach = limited_reach(corner, corner.body.reach(-SWEEP_MM, SWEEP_MM), limits)
-    travel = np.linspace(reach.low, reach.high, FRAMES)
-    if FRAMES % 2 and reach.low < 0 < reach.high:
-        travel[np.argmin(np.abs(travel))] = 0.0  # the reference height is always one of the frames
+    reach = _reach(axle, corner)
+    travel = _travels(reach)
     poses = corner.body.poses(travel)
     motion = corner.motion(poses)
     baseline = int(np.argmin(np.abs(travel)))

@@ -102,16 +102,32 @@ def carried_at_locks(stance: Stance, travels: Array) -> Carried:
 
     Source: derived here: steered, the wheel rises or falls on its axis; what it hangs on is as long as straight ahead.
     """
+    if stance.corner.steering is None or not stance.axle.full_lock:
+        return Carried(stance, stance.corner.sweep(travels[None, :]).poses)
+    return carried_steered(stance, travels, np.array([0.0, 1.0, -1.0]))
+
+
+def carried_steered(stance: Stance, travels: Array, shares: Array, *, opposite: bool = False) -> Carried:
+    """A wheel of its own at linkage travels, steered by shares of its lock: poses (S, N).
+
+    Args:
+        stance: of its axle, as one wheel sees it; something steers it, and its lock is known.
+        travels: (N,), mm.
+        shares: of full lock either way, (S,), -1 to 1.
+        opposite: of the wheel on the other side, as a left one.
+    """
     corner, lock = stance.corner, stance.axle.full_lock
-    if corner.steering is None or not lock:
-        return Carried(stance, corner.sweep(travels[None, :]).poses)
+    assert corner.steering is not None, "it is steered"
+    assert lock is not None, "its lock is known"
     most = math.radians(lock) if corner.steering.kind == "box" else lock
-    adjusted = corner.steered(np.array([0.0, most, -most]))
-    at = np.repeat(travels[None, :], 3, axis=0)
+    adjusted = corner.steered(most * shares, opposite=opposite)
+    straight = corner.sweep(travels).damper_length
+    assert straight is not None, "an axle has a damper"
+    at = np.repeat(travels[None, :], shares.size, axis=0)
     for _ in range(SETTLED):
         motion = corner.sweep(at, adjusted=adjusted)
         assert motion.damper_length is not None, "an axle has a damper"
-        at = at + (motion.damper_length - motion.damper_length[:1]) / motion.damper_ratio
+        at = at + (motion.damper_length - straight) / motion.damper_ratio
     return Carried(stance, corner.sweep(at, adjusted=adjusted).poses, adjusted)
 
 

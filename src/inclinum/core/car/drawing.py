@@ -81,7 +81,7 @@ class AxlePoses:
 
 def draw(before: Stood, after: Stood, poses: dict[AxleName, AxlePoses]) -> Drawing:
     """Drawing of both stances."""
-    outline = before.vehicle.outline
+    outline = before.vehicle.drawn
     every = [p for shape in (outline.body, *outline.glass) for p in shape]
     xs, zs = zip(*(every or ((-3000, 200), (600, 1800))), strict=True)
     return Drawing(
@@ -123,7 +123,7 @@ class Ground:
 
 def _stance(stood: Stood, poses: dict[AxleName, Poses]) -> StanceDrawing:
     vehicle, ground = stood.vehicle, Ground(stood)
-    outline = vehicle.outline
+    outline = vehicle.drawn
     parts = {name: _parts(stood, name, poses[name]) for name in AXLES}
     wheels = {name: _wheel(stood.axle(name), poses[name], vehicle.axle_x(name), ground) for name in AXLES}
     stations = {s.name: ground.flat([(s.x_mm, s.height_mm)])[0] for s in vehicle.stations}

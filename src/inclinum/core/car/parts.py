@@ -6,6 +6,7 @@ for its kind, and its name says “sketched”.
 """
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 from typing import cast
@@ -13,15 +14,18 @@ from typing import cast
 import numpy as np
 from scipy.optimize import brentq
 
-from inclinum.core.car.carried import Carried
+from inclinum.core.car.carried import UPRIGHT, Carried
 from inclinum.core.car.limits.anti_roll import bar_eye
+from inclinum.core.car.limits.tyre_gaps import over_positions
 from inclinum.core.car.stance import Stance, stand_together
+from inclinum.core.car.vehicle import AdjusterData, LinkAdjuster
 from inclinum.core.kinematics import ArmAngle, PointDistance, point_name, wheel_angles
-from inclinum.core.kinematics.axles import steered_axle
+from inclinum.core.kinematics.axles import AxleSteering, steered_axle
 from inclinum.core.kinematics.body import Poses
+from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment, turn_to_reach
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.refit import frame_points
-from inclinum.core.kinematics.rigid import Array, unit
+from inclinum.core.kinematics.rigid import Array, about, unit
 from inclinum.core.shapes import Ball, Bar, Coil, Curve, Disc, Part, Ribbon, Role
 from inclinum.core.springs.fitted import (
     AirSpringData,
@@ -37,6 +41,7 @@ from inclinum.core.springs.fitted import Coil as CoilData
 
 WIDE: dict[str, float] = {"arm": 34.0, "rod": 22.0, "hub": 44.0, "tube": 84.0, "rack": 46.0, "pivot": 40.0}
 """Usual thickness of what has none in the data, mm."""
+STOP_TOUCHES = "stop"
 DAMPER_BODY, DAMPER_ROD, STOP = 48.0, 18.0, 44.0
 USUAL_TURNS, USUAL_INDEX = 6.0, 8.5
 """Active turns of a coil, and its diameter over its wire, where nobody gave them."""
@@ -90,30 +95,64 @@ class WheelParts:
 
     Args:
         stance: as that wheel sees its axle.
-        poses: at every travel, (N,).
+        poses: at every position, (N,) or one column (N, 1).
+        adjusted: what was steered for them.
+        turned: of the wheel on a solid axle about its kingpin at each of them, left positive, rad, (N,).
     """
 
     stance: Stance
     poses: Poses
+    adjusted: Adjustment = NEUTRAL
+    turned: Array | None = None
 
     @cached_property
     def _at(self) -> dict[str, Array]:
         """Every named point at every travel, (N, 3), body axes."""
         corner, shape = self.stance.corner, self.poses.centre.shape
-        return {n: np.broadcast_to(corner.place(n, self.poses)[0], shape) for n in corner.body.points}
+        found = {
+            n: np.broadcast_to(corner.place(n, self.poses, self.adjusted)[0], shape).reshape(-1, 3)
+            for n in corner.body.points
+        }
+        if (turn := self._kingpin) is not None:
+            found[corner.wheel] = turn(found[corner.wheel])
+        return found
 
     @cached_property
     def _carried(self) -> Carried:
-        return Carried(self.stance, self.poses)
+        return Carried(self.stance, self.poses, self.adjusted)
 
     @cached_property
     def _travel(self) -> Array:
-        return np.atleast_1d(self.poses.travel)
+        return np.atleast_1d(self.poses.travel).ravel()
 
     @cached_property
-    def _spin(self) -> Array:
+    def spin(self) -> Array:
+        """Outward axis of the hub at every position, (N, 3)."""
         corner = self.stance.corner
-        return self.poses.direction(wheel_angles.spin_axis(corner.camber, corner.toe))
+        axis = self.poses.direction(wheel_angles.spin_axis(corner.camber, corner.toe)).reshape(-1, 3)
+        if self.turned is None or (steering := steered_axle(self.stance.axle.linkage)) is None:
+            return axis
+        return about(self._direction(kingpin_of(steering)), self.turned, axis)
+
+    @property
+    def wheel(self) -> Array:
+        """Its centre at every position, (N, 3), body axes, mm."""
+        return self._at[self.stance.corner.wheel]
+
+    def _direction(self, axis: Array) -> Array:
+        return self.poses.direction(axis).reshape(-1, 3)
+
+    def _point(self, at: Array) -> Array:
+        return self.poses.point(at).reshape(-1, 3)
+
+    @cached_property
+    def _kingpin(self) -> Callable[[Array], Array] | None:
+        """What turns places (N, 3) with the left knuckle of a solid axle; None where nothing is turned."""
+        turned, steering = self.turned, steered_axle(self.stance.axle.linkage)
+        if turned is None or steering is None:
+            return None
+        axis, hub = self._direction(kingpin_of(steering)), self._point(np.array(steering.kingpin_left_lower))
+        return lambda at: hub + about(axis, turned, at - hub)
 
     @cached_property
     def _moving(self) -> set[str]:
@@ -123,17 +162,61 @@ class WheelParts:
     def _extras(self) -> dict[str, Array]:
         """Places of what hangs beside the suspension, at every travel."""
         axle, found = self.stance.axle, {}
-        shape = self.poses.centre.shape
         for n, line in enumerate(axle.lines):
-            found[f"line {n}"] = np.broadcast_to(self._carried.place(np.array(line.wheel)), shape)
+            found[f"line {n}"] = self._hung(np.array(line.wheel))
         if axle.half_shaft is not None:
             outer = axle.half_shaft.outer
             wheel = self._at[self.stance.corner.wheel]
-            found["shaft"] = wheel if outer is None else self._carried.place(np.array(outer))
+            found["shaft"] = wheel if outer is None else self._hung(np.array(outer))
         if (link := axle.anti_roll_link) is not None:
             found["bar eye"] = bar_eye(self.stance, self._travel)
-            found["bar foot"] = self._carried.place(np.array(link.foot), link.on)
+            found["bar foot"] = self._hung(np.array(link.foot), link.on)
         return found
+
+    def _hung(self, at: Array, on: str = UPRIGHT) -> Array:
+        shape = self.poses.centre.shape
+        return np.broadcast_to(self._carried.place(at, on), shape).reshape(-1, 3)
+
+    def near(self, before: Stance) -> list[tuple[str, Array, Array]]:
+        """Where something ends the movement: its name, places (N, 3) in body axes, and what is left there (N,), mm.
+
+        Args:
+            before: of the axle as it came, as this wheel sees it: gaps were read there.
+        """
+        stance, corner, axle, travel = self.stance, self.stance.corner, self.stance.axle, self._travel
+        found: list[tuple[str, Array, Array]] = []
+        if corner.damper is not None:
+            upper, lower = self._at[corner.damper.start], self._at[corner.damper.end]
+            middle = (upper + lower) / 2
+            now = stance.ride.damper_at(travel)
+            found.append(("damper open", lower * 0.75 + upper * 0.25, axle.damper.extended_mm - now))
+            if (contact := stance.window.stop_contact) is not None:
+                found.append((STOP_TOUCHES, middle, contact - travel))
+            found.append(("damper closed", middle * 0.6 + lower * 0.4, now - axle.damper.closed_mm))
+        solid = stance.ride.spring.solid_length
+        if (
+            axle.spring.is_coil
+            and solid is not None
+            and np.isfinite(solid)
+            and isinstance(corner.spring, PointDistance)
+        ):
+            middle = (self._at[corner.spring.start] + self._at[corner.spring.end]) / 2
+            found.append(("coil", middle, stance.ride.spring_at(travel) - solid))
+        for k, line in enumerate(axle.lines):
+            body, hub = np.array(line.body), self._extras[f"line {k}"]
+            found.append((line.name, (body + hub) / 2, line.length_mm - np.linalg.norm(hub - body, axis=-1)))
+        for gap in axle.tyre_gaps:
+            if gap.at is not None:
+                places = np.broadcast_to(np.array(gap.at), self.wheel.shape)
+                found.append((gap.name, places, over_positions(gap, before, stance, self.wheel, self.spin)))
+        return found
+
+    def adjuster(self, data: AdjusterData) -> Array:
+        """Where an adjuster is taken hold of at every position, (N, 3), body axes, mm."""
+        if not isinstance(data, LinkAdjuster):
+            return self._at[data.point]
+        ends = next((m for m in self.stance.axle.linkage.members() if data.outer in m[1:]), None)
+        return self._at[data.outer] if ends is None else (self._at[ends[1]] + self._at[ends[2]]) / 2
 
     def of_axle(self, n: int) -> list[Part]:
         """What belongs to both wheels at one of the travels: tube, rods across, rack, shaft."""
@@ -148,15 +231,21 @@ class WheelParts:
             parts += self._steering(n)
             if axle.prop_shaft is not None:
                 joints = (axle.prop_shaft.gearbox_joint, axle.prop_shaft.pinion_joint)
-                pinion = self._carried.place(np.array(joints[1]))[n]
+                pinion = self._hung(np.array(joints[1]))[n]
                 parts.append(Bar("shaft", np.array([joints[0], pinion]), "propeller shaft", wide=60))
                 parts.append(Ball("tube", ((one + other) / 2)[None], "differential, sketched", wide=220))
+        if axle.archetype == "twist_beam":
+            # Where along the arms it is welded on nobody measures: it only has to be recognised.
+            arm = next(m for m in linkage.members() if m[0] == "arm")
+            middle = self._at[arm[1]][n] * 0.68 + self._at[arm[2]][n] * 0.32
+            ends = np.array([middle, middle * (1, -1, 1)])
+            parts.append(Bar("tube", ends, "cross beam, sketched", wide=WIDE["tube"]))
         steering = self.stance.corner.steering
         if steering is not None and steering.kind == "rack":
-            inner = self._at[steering.inner][n]
-            parts.append(
-                Bar("rack", np.array([inner, inner * (1, -1, 1)]), "steering rack" + SKETCHED, wide=WIDE["rack"])
-            )
+            # The other end of it is as far away as it always is, whichever way it was pushed.
+            inner, long = self._at[steering.inner][n], 2 * self.stance.corner.body.points[steering.inner][1]
+            ends = np.array([inner, inner - (0.0, long, 0.0)])
+            parts.append(Bar("rack", ends, "steering rack" + SKETCHED, wide=WIDE["rack"]))
         return parts
 
     def _steering(self, n: int) -> list[Part]:
@@ -164,15 +253,28 @@ class WheelParts:
         steering = steered_axle(self.stance.axle.linkage)
         if steering is None:
             return []
-        on_axle = {
-            name: self.poses.point(np.array(getattr(steering, name)))[n]
-            for name in ("drag_link_knuckle", "track_rod_left", "track_rod_right")
-        }
-        drag = np.array([steering.drag_link_box, on_axle["drag_link_knuckle"]])
-        track = np.array([on_axle["track_rod_left"], on_axle["track_rod_right"]])
-        rods = ((drag, "drag link"), (track, "track rod"))
+        names = ("drag_link_knuckle", "track_rod_left", "track_rod_right")
+        on_axle = {name: self._point(np.array(getattr(steering, name))) for name in names}
+        track = np.array([on_axle["track_rod_left"][n], on_axle["track_rod_right"][n]])
+        rods = [(track, "track rod")]
+        if self._kingpin is None:
+            rods.append((np.array([steering.drag_link_box, on_axle["drag_link_knuckle"][n]]), "drag link"))
+        else:
+            # Where the arm of the box stands at lock nobody said: the drag link is left out there.
+            rods = [(self._turned_track(on_axle["track_rod_left"], on_axle["track_rod_right"])[n], "track rod")]
         parts: list[Part] = [Bar("rod", ends, name + SKETCHED, wide=WIDE["rod"]) for ends, name in rods]
         return parts + [Ball("joint", end[None], wide=34) for ends, _ in rods for end in ends]
+
+    def _turned_track(self, left: Array, right: Array) -> Array:
+        """The track rod with the left knuckle turned, (N, 2, 3): as far about as the rod is long, to the right one."""
+        steering = steered_axle(self.stance.axle.linkage)
+        assert steering is not None, "it is steered"
+        assert self._kingpin is not None, "it is turned"
+        at = self._kingpin(left)
+        lower = np.array(steering.kingpin_left_lower) * (1, -1, 1)
+        axis, hub = self._direction(kingpin_of(steering) * (1, -1, 1)), self._point(lower)
+        turn = turn_to_reach(axis, right - hub, at - hub, np.linalg.norm(right - left, axis=-1))
+        return np.stack([at, hub + about(axis, turn, right - hub)], axis=1)
 
     def of_wheel(self, n: int) -> list[Part]:
         """What one wheel has, the left one, at one of the travels."""
@@ -187,15 +289,17 @@ class WheelParts:
             parts += self._link(kind, a, b, n)
         parts += self._damper(n) + self._spring(n)
         wheel = self._at[corner.wheel][n]
-        parts += _wheel(wheel, self._spin[n], axle.tyre_radius_mm, axle.tyre_width_mm, axle.tyre_wider_mm)
+        parts += _wheel(wheel, self.spin[n], axle.tyre_radius_mm, axle.tyre_width_mm, axle.tyre_wider_mm)
         for k, line in enumerate(axle.lines):
             parts.append(_hose(np.array(line.body), self._extras[f"line {k}"][n], line.length_mm, line.name))
         if axle.half_shaft is not None:
             ends = np.array([axle.half_shaft.inner, self._extras["shaft"][n]])
             parts += [Bar("shaft", ends, "half-shaft" + SKETCHED, wide=28)]
             parts += [Ball("joint", e[None], wide=70) for e in ends]
-        if axle.anti_roll_link is not None and np.isfinite(self._extras["bar eye"][n]).all():
-            link, eye = axle.anti_roll_link, self._extras["bar eye"][n]
+        link = axle.anti_roll_link
+        # Steered, the foot on an upright moves and the eye with it, which nothing here works out.
+        if link is not None and (self.adjusted is NEUTRAL or link.on != UPRIGHT):
+            eye = self._extras["bar eye"][n]
             axis = np.array([link.bar_x_mm, eye[1], link.bar_z_mm])
             parts.append(Bar("roll_bar", np.array([axis, eye]), "anti-roll bar", wide=22))
             parts.append(Bar("roll_bar", np.array([axis, axis * (1, 0, 1)]), "anti-roll bar", wide=22))
@@ -260,13 +364,16 @@ class WheelParts:
             return []
         up = (upper - lower) / span
         length = float(self.stance.ride.spring_at(self._travel[n]))
-        # What is between the points and is not spring: rings above it, the perch or mount below or above.
-        ring = max(axle.seat_spacer_mm, 0.0)
+        # What is between the points and is not spring: rings above and below it, the perch or mount.
+        ring, raised = max(axle.ring_above_mm, 0.0), max(axle.seat_spacer_mm - axle.ring_above_mm, 0.0)
         top = upper - up * ring
         seat = top - up * length
         parts: list[Part] = []
         if ring > 0:
             parts.append(Bar("spacer", np.array([top, upper]), "spring spacer", wide=self._seat_wide(spring)))
+        if raised > 0:
+            low = seat - up * 5
+            parts.append(Bar("spacer", np.array([low - up * raised, low]), "seat raised", wide=self._seat_wide(spring)))
         if isinstance(spring, AirSpringData):
             return parts + _bag(seat, top, spring)
         if not isinstance(spring, SeatedSpring):
@@ -357,6 +464,11 @@ class WheelParts:
         parts.append(Bar("hub", np.array([eye, hanger]), "shackle", wide=26))
         parts += [Ball("bush", p[None], wide=44) for p in (fixed, eye, hanger)]
         return parts
+
+
+def kingpin_of(steering: AxleSteering) -> Array:
+    """Direction of the left kingpin of a solid axle, upwards."""
+    return unit(np.array(steering.kingpin_left_upper) - np.array(steering.kingpin_left_lower))
 
 
 def _leaf(name: str) -> bool:

@@ -1,8 +1,11 @@
 """A vehicle is data: what hangs on its axles, what was measured of it, and what its maker says of it."""
 
+import itertools
 import math
+from collections.abc import Callable, Sequence
 from typing import Annotated, Literal
 
+import numpy as np
 from pydantic import Field, model_validator
 
 from inclinum.core.car.attached import AntiRollLink, FlexLine, HalfShaft, PropShaft, SpringSeats, TyreGap, UBolts
@@ -201,6 +204,9 @@ class Axle(Document):
         description="hardpoint or parameter → where it comes from; those left out are assumed",
     )
     seat_spacer_mm: float = Field(default=0, ge=-200, le=1000, description="negative where something was taken out")
+    ring_above_mm: float = Field(
+        default=0, ge=-200, le=1000, description="of seat_spacer_mm what lies above the spring; the rest lies below it"
+    )
     uneven_mm: float = Field(
         default=0, ge=-200, le=200, description="how much more the seat of the left spring stands out than the mean"
     )
@@ -403,6 +409,13 @@ class Outline(Document):
     width_mm: float = Field(default=1700, ge=500, le=3000)
 
 
+def _stretched(was: Sequence[float], now: Sequence[float]) -> Callable[[float], float]:
+    """Places along a line taken from some marks to others, evenly in between; as they are where marks do not rise."""
+    if any(b <= a for a, b in itertools.pairwise(was)):
+        return lambda at: at
+    return lambda at: round(float(np.interp(at, was, now)), 1)
+
+
 class Vehicle(Document):
     """A four-wheeled vehicle as it stands before the job."""
 
@@ -421,7 +434,62 @@ class Vehicle(Document):
         default=None, gt=50, le=3000, title="Centre of gravity above ground", description="laden as it is measured"
     )
     driver_assist: Text = Field(default="", description="what looks out of the vehicle and must be set again")
+    front_overhang_mm: float | None = Field(
+        default=None, ge=100, le=4000, title="Front overhang", description="wheel centre to the foremost of the body"
+    )
+    rear_overhang_mm: float | None = Field(
+        default=None, ge=100, le=6000, title="Rear overhang", description="wheel centre to the rearmost of the body"
+    )
+    roof_mm: float | None = Field(
+        default=None, ge=600, le=4000, title="Roof above ground", description="of the body alone, as it stood drawn"
+    )
     outline: Outline = Outline()
+
+    @model_validator(mode="after")
+    def _room_for_its_wheels(self) -> "Vehicle":
+        for end, reach in (("front", self.front_overhang_mm), ("rear", self.rear_overhang_mm)):
+            if reach is not None and reach <= self.outline.arch_radius_mm:
+                raise DomainError(
+                    f"A {end} overhang of {reach:.0f} mm ends inside the wheel arch, which is "
+                    f"{self.outline.arch_radius_mm:.0f} mm round: measure from the wheel centre."
+                )
+        waist = self.waist_mm
+        if self.roof_mm is not None and self.roof_mm <= waist:
+            raise DomainError(f"A roof {self.roof_mm:.0f} mm above ground is lower than the arches, {waist:.0f} mm.")
+        return self
+
+    @property
+    def waist_mm(self) -> float:
+        """Top of the higher wheel arch above ground, mm: what lies below it is where it is, however high the roof."""
+        return max(a.linkage.hub_height + a.hub_to_arch_mm for a in (self.front, self.rear))
+
+    @property
+    def drawn(self) -> Outline:
+        """The outline as it is drawn: as far over the wheels and as high as was measured, arches where they are.
+
+        Source: derived here: what lies beyond an arch, or above both, is stretched along, each in its own direction.
+        """
+        o, base, r = self.outline, self.wheelbase_mm, self.outline.arch_radius_mm
+        places = [p for line in (o.body, *o.glass) for p in line]
+        if not places or (self.front_overhang_mm, self.rear_overhang_mm, self.roof_mm) == (None, None, None):
+            return o
+        ahead, behind = max(x for x, _ in places), min(x for x, _ in places)
+        top, waist = max(z for _, z in places), self.waist_mm
+        along = _stretched(
+            (behind, -base - r, r, ahead),
+            (
+                behind if self.rear_overhang_mm is None else -base - self.rear_overhang_mm,
+                -base - r,
+                r,
+                ahead if self.front_overhang_mm is None else self.front_overhang_mm,
+            ),
+        )
+        up = _stretched((0.0, waist, top), (0.0, waist, top if self.roof_mm is None else self.roof_mm))
+
+        def sized(line: Shape) -> Shape:
+            return tuple((along(x), up(z)) for x, z in line)
+
+        return o.model_copy(update={"body": sized(o.body), "glass": tuple(sized(pane) for pane in o.glass)})
 
     @model_validator(mode="after")
     def _stations_named_once(self) -> "Vehicle":

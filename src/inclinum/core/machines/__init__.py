@@ -42,7 +42,7 @@ from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.machines.kind import Choice, MachineKind, Option
 from inclinum.core.machines.pictures import pictures_of_bike, pictures_of_car
 from inclinum.core.quantity import Length
-from inclinum.core.shapes import Seen, ViewName, Whose
+from inclinum.core.shapes import By, Seen, ViewName, Whose
 from inclinum.core.springs.fitted import SPRINGS
 
 
@@ -57,10 +57,10 @@ def _ways_of_car(job: Job, axle: AxleName, rise: float) -> list[Way]:
     return ways(Case(job, assessed.before, assessed.after), axle, rise)
 
 
-def _car_seen(job: Job, axle: AxleName, view: ViewName, whose: Whose) -> Seen:
+def _car_seen(job: Job, axle: AxleName, view: ViewName, whose: Whose, by: By) -> Seen:
     assessed = assess(job)
     read = mean_offsets(assessed.before, job.measure, axle)
-    return axle_view(assessed.before, assessed.after, axle, view, whose, read)
+    return axle_view(assessed.before, assessed.after, axle, view, whose, read, by)
 
 
 def _brief_of_car(owner: str, machine: Vehicle, last: Brief | None) -> Brief:
@@ -119,7 +119,7 @@ BIKE = MachineKind(
     set_up=lambda chosen, name, plate: BIKES[chosen["archetype"]].bike(name, plate),
     brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike, predict=predict_bike,
     ways=lambda job, end, rise: ways_of_bike(assess_bike(job).case(), end, rise), card=bike_card, prove=prove_bike,
-    seen=lambda job, end, view, whose: machine_view(assess_bike(job), end, view, whose),
+    seen=lambda job, end, view, whose, by: machine_view(assess_bike(job), end, view, whose, by),
     outcome=outcome_of_bike, proven_by="sags", pictures=pictures_of_bike, archetypes=BIKES,
     extras={"windows": tuple(USUAL_WINDOWS.values())},
     listed=lambda b: (

@@ -10,7 +10,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, StageName
 from inclinum.core.machines.pictures import Picture
 from inclinum.core.plan import Change, Outcome
-from inclinum.core.shapes import Seen, ViewName, Whose
+from inclinum.core.shapes import By, Seen, ViewName, Whose
 
 
 @dataclass(frozen=True)
@@ -62,7 +62,7 @@ class MachineKind:
         ways: job, end, rise there in mm → what reaches it.
         card: job → the steps of its plan.
         prove: job → readings after against the prediction.
-        seen: job, end, view, as planned or as found → pictures of it over its travel.
+        seen: job, end, view, as planned or as found, moved how → pictures of it over its travel or between its locks.
         outcome: job → what it predicted and gave, in a line.
         proven_by: what is read after, in a sentence.
         listed: machine → what it has in front, in the rear, and how many readings were taken on it.
@@ -88,7 +88,7 @@ class MachineKind:
     ways: Callable[[Any, AxleName, float], list[Any]]
     card: Callable[[Any], Card]
     prove: Callable[[Any], Any]
-    seen: Callable[[Any, AxleName, ViewName, Whose], Seen]
+    seen: Callable[[Any, AxleName, ViewName, Whose, By], Seen]
     outcome: Callable[[Any], Outcome]
     proven_by: str
     listed: Callable[[Any], tuple[str, str, int]]

@@ -2,7 +2,7 @@
 
 from inclinum.core.shapes.parts import Ball, Bar, Coil, Curve, Disc, Part, Ribbon
 from inclinum.core.shapes.picture import bounds, picture
-from inclinum.core.shapes.seen import Seen, Told, Whose
+from inclinum.core.shapes.seen import By, Near, Seen, Spot, Told, Whose
 from inclinum.core.shapes.shape import Role, Shape
 from inclinum.core.shapes.view import ABOVE, BEHIND, FROM_THE_RIGHT, SIDE, VIEWS, View, ViewName
 
@@ -14,14 +14,17 @@ __all__ = [
     "VIEWS",
     "Ball",
     "Bar",
+    "By",
     "Coil",
     "Curve",
     "Disc",
+    "Near",
     "Part",
     "Ribbon",
     "Role",
     "Seen",
     "Shape",
+    "Spot",
     "Told",
     "View",
     "ViewName",

@@ -324,6 +324,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/bench/drawn": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Drawn On Bench
+         * @description The parts of an axle to scale, for every position the bench tells of it.
+         */
+        post: operations["bench_drawn"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/bench/spring": {
         parameters: {
             query?: never;
@@ -506,7 +526,7 @@ export interface paths {
         put?: never;
         /**
          * Seen
-         * @description That end over its whole travel, every part to scale: one batch of pictures to scrub through.
+         * @description That end over its whole travel or from lock to lock, every part to scale: one batch of pictures.
          */
         post: operations["seen"];
         delete?: never;
@@ -1703,6 +1723,12 @@ export interface components {
              */
             seat_spacer_mm: number;
             /**
+             * Ring above
+             * @description of seat_spacer_mm what lies above the spring; the rest lies below it
+             * @default 0
+             */
+            ring_above_mm: number;
+            /**
              * Uneven
              * @description how much more the seat of the left spring stands out than the mean
              * @default 0
@@ -2309,6 +2335,18 @@ export interface components {
             results: components["schemas"]["inclinum__core__machines__part_bench__Told"][];
             /** Tables */
             tables: components["schemas"]["ToldTable"][];
+        };
+        /**
+         * BenchDrawn
+         * @description An axle's parts at the bench's positions, in body axes; nothing of one that does not stand.
+         */
+        BenchDrawn: {
+            /** Views */
+            views: {
+                [key: string]: components["schemas"]["Shape"][][];
+            };
+            /** Right */
+            right: components["schemas"]["Shape"][][];
         };
         /**
          * BenchEnd
@@ -6773,6 +6811,12 @@ export interface components {
              * @enum {string}
              */
             whose: "planned" | "found";
+            /**
+             * By
+             * @default travel
+             * @enum {string}
+             */
+            by: "travel" | "lock";
         };
         /**
          * Mass
@@ -6954,6 +6998,26 @@ export interface components {
             damper?: components["schemas"]["Stand-Output"] | null;
             /** Reference line */
             reference_line?: components["schemas"]["ReferenceLine"] | null;
+        };
+        /**
+         * Near
+         * @description A place at which parts come together, over all pictures.
+         */
+        Near: {
+            /** Name */
+            name: string;
+            /** At */
+            at: [
+                number,
+                number
+            ][];
+            /** Mm */
+            mm: number[];
+            /**
+             * Pressed
+             * @default
+             */
+            pressed: string;
         };
         /**
          * NewJob
@@ -9001,7 +9065,7 @@ export interface components {
         };
         /**
          * Seen
-         * @description Pictures from full droop to full bump.
+         * @description Pictures from one end of a movement to the other: from full droop to full bump, or from lock to lock.
          */
         Seen: {
             /**
@@ -9009,6 +9073,38 @@ export interface components {
              * @enum {string}
              */
             view: "side" | "behind" | "above";
+            /**
+             * By
+             * @default travel
+             * @enum {string}
+             */
+            by: "travel" | "lock";
+            /**
+             * Unit
+             * @default mm
+             */
+            unit: string;
+            /**
+             * Ends
+             * @default [
+             *       "full droop",
+             *       "full bump"
+             *     ]
+             */
+            ends: [
+                string,
+                string
+            ];
+            /**
+             * Rest
+             * @default where it rides
+             */
+            rest: string;
+            /**
+             * Locks
+             * @default false
+             */
+            locks: boolean;
             /** Travel */
             travel: number[];
             /** At ride */
@@ -9043,6 +9139,21 @@ export interface components {
             ][];
             /** Told */
             told: components["schemas"]["inclinum__core__shapes__seen__Told"][];
+            /**
+             * Near
+             * @default []
+             */
+            near: components["schemas"]["Near"][];
+            /**
+             * Lit
+             * @default 12
+             */
+            lit_mm: number;
+            /**
+             * Adjusters
+             * @default []
+             */
+            adjusters: components["schemas"]["Spot"][];
             /** Ground */
             ground: number | null;
         };
@@ -9536,6 +9647,21 @@ export interface components {
              * @default 12
              */
             window_free_angle_change_deg: number;
+        };
+        /**
+         * Spot
+         * @description A place where a hand sets something, where the machine rides.
+         */
+        Spot: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            /** At */
+            at: [
+                number,
+                number
+            ];
         };
         /**
          * SpringChange
@@ -14425,6 +14551,120 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["AxleBench"] | components["schemas"]["BikeBenchView"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    bench_drawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Axle"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchDrawn"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */

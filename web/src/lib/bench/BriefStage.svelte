@@ -1,4 +1,5 @@
 <script lang="ts">
+	import DayField from '../ui/DayField.svelte';
 	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
 
@@ -19,15 +20,7 @@
 				onchange={(e) => e.currentTarget.value.trim() && put({ owner: e.currentTarget.value })}
 			/>
 		</label>
-		<label class="grid gap-1">
-			<span class="label">Wanted by</span>
-			<input
-				class="field"
-				type="date"
-				value={brief.due ?? ''}
-				onchange={(e) => put({ due: e.currentTarget.value || null })}
-			/>
-		</label>
+		<DayField label="Wanted by" value={brief.due ?? null} onvalue={(due) => put({ due })} />
 	</div>
 	<label class="grid gap-1">
 		<span class="label">What for</span>

@@ -4,7 +4,7 @@
 	import { outcomesQuery } from '../queries';
 	import { settings } from '../settings.svelte';
 	import Told from '../ui/Told.svelte';
-	import { wingOf, type Proof } from '../wings';
+	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
 	import { Latest } from './latest';
 	import SignedOff from './SignedOff.svelte';
@@ -12,7 +12,7 @@
 	const bench = theBench();
 	const wing = wingOf(bench.kind);
 	const signed = $derived(bench.job.prove.sign_off);
-	let proof = $state.raw<Proof>();
+	const proof = $derived(bench.proof);
 	let note = $state('');
 	let trouble = $state('');
 	/** Why the readings cannot be compared. */
@@ -24,7 +24,7 @@
 	const proving = new Latest(
 		(job: Job) => ask(api.POST('/api/prove', { body: job })),
 		({ data, trouble }) => {
-			if (data) proof = data;
+			if (data) bench.proof = data;
 			unproved = trouble;
 		}
 	);

@@ -26,6 +26,8 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 	readonly kind: string;
 	history = $state.raw<Schemas['HistoryEntry'][]>([]);
 	prediction = $state.raw<P>();
+	/** What was read after against it, as it was last worked out. */
+	proof = $state.raw<Schemas['Proof'] | Schemas['BikeProof']>();
 	trouble = $state('');
 	computing = $state(false);
 	// The last good answer stays on the screen while the next is computed, and when it cannot be.

@@ -1,4 +1,6 @@
 <script lang="ts">
+	import Fills from '../draw/Fills.svelte';
+	import Shapes, { type Shape } from '../draw/Shapes.svelte';
 	import { number } from '../format';
 	import { nudge } from '../ui/nudge';
 	import type { AxleBench, Place, Side, TapeAt } from './axlesBench.svelte';
@@ -9,6 +11,7 @@
 		view,
 		frame,
 		title,
+		parts,
 		tape,
 		chosen = '',
 		side: chosenSide = 'left',
@@ -20,6 +23,8 @@
 		/** Index into the bench's frames. */
 		frame: number;
 		title: string;
+		/** Its parts at the bench's frames; without them its points are joined by lines. */
+		parts?: readonly (readonly Shape[])[];
 		/** Where the tape is held. */
 		tape?: TapeAt;
 		chosen?: string;
@@ -180,6 +185,7 @@
 		to[up[view]] += by[1];
 		onmove(name, to, side);
 	}
+	const drawn = $derived(parts?.[frame]);
 	const source = { measured: 'measured', scaled: 'scaled', assumed: 'assumed' };
 </script>
 
@@ -205,7 +211,15 @@
 				y2={height - 4}
 				class="centre"
 			/>{/if}
-		{#if view === 'side'}
+		{#if drawn}
+			<Fills />
+			<Shapes
+				shapes={drawn}
+				x={(u) => width / 2 + ((view === 'side' ? -u : u) - mid.a) * scale}
+				y={(v) => (height + 18) / 2 - (v - mid.b) * scale}
+				{scale}
+			/>
+		{:else if view === 'side'}
 			{@const w = at(bench.wheel)}
 			{#if w}<circle cx={px(w)} cy={py(w)} r={bench.tyre_radius * scale} class="tyre" />{/if}
 		{:else}
@@ -219,17 +233,17 @@
 					{@const look = looks[m.look] ?? { colour: 'var(--dye)', width: 2 }}
 					{@const s = side === 1 ? a : (other(m.start) ?? a)}
 					{@const e = side === 1 ? b : (other(m.end) ?? b)}
-					<line
-						x1={px(s)}
-						y1={py(s)}
-						x2={px(e)}
-						y2={py(e)}
-						stroke={look.colour}
-						stroke-width={look.width}
-						stroke-dasharray={look.dash}
-						stroke-linecap="round"
-						opacity={side === 1 || both ? 1 : 0.35}
-					/>
+					{#if !drawn}<line
+							x1={px(s)}
+							y1={py(s)}
+							x2={px(e)}
+							y2={py(e)}
+							stroke={look.colour}
+							stroke-width={look.width}
+							stroke-dasharray={look.dash}
+							stroke-linecap="round"
+							opacity={side === 1 || both ? 1 : 0.35}
+						/>{/if}
 					{#if view === 'end' && side === 1 && m.slope_deg !== null && atRest && told.includes(m)}
 						<text x={(px(s) + px(e)) / 2} y={(py(s) + py(e)) / 2 - 5} text-anchor="middle" class="angle"
 							>{number(m.slope_deg, 1, true)}°</text

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
+	import type { Schemas } from '../api/client';
 	import { view } from '../bench/context.svelte';
 	import OverTravel from '../draw/OverTravel.svelte';
 	import SaveDrawing from '../draw/SaveDrawing.svelte';
@@ -27,6 +28,14 @@
 						side: w.side,
 						deg: w.angles.find((a) => a.angle === (look === 'above' ? 'toe' : 'camber'))?.achieved ?? 0
 					}))
+			: []
+	);
+	/** What a hand sets on this axle, at the stage that sets it. */
+	const settings = $derived(
+		stage === 'align' && carView.whose === 'planned'
+			? (bench.alignment?.wheels ?? [])
+					.filter((w) => w.axle === view.axle)
+					.flatMap((w) => w.settings.map((s) => ({ key: s.key, says: s.instruction })))
 			: []
 	);
 	const VIEWS = [
@@ -73,6 +82,7 @@
 					bind:axle={view.axle}
 					bind:drawn
 					{stage}
+					proof={stage === 'prove' ? (bench.proof as Schemas['Proof']) : undefined}
 					tape={carView.tape}
 					reach={view.reach}
 					onreach={(axle, rise) => {
@@ -81,7 +91,15 @@
 					}}
 				/>
 			{:else}
-				<OverTravel job={bench.job} axle={view.axle} view={look} {angles} whose={carView.whose} bind:drawn />
+				<OverTravel
+					job={bench.job}
+					axle={view.axle}
+					view={look}
+					{angles}
+					{settings}
+					whose={carView.whose}
+					bind:drawn
+				/>
 			{/if}
 		</div>
 	</div>

@@ -103,6 +103,7 @@
 						<AxleView
 							bench={b}
 							view="end"
+							parts={bench.drawnOf(name)?.views.behind}
 							frame={frameOf(name)}
 							title="{name === 'front' ? 'Front' : 'Rear'} from behind: {b.title.toLowerCase()}"
 							tape={end === name ? tape : undefined}
@@ -161,6 +162,7 @@
 					<AxleView
 						bench={shown}
 						view="side"
+						parts={whole && shown !== whole ? bench.drawnOf(end)?.right : bench.drawnOf(end)?.views.side}
 						frame={frameOf(end)}
 						title="From the left"
 						{tape}
@@ -174,6 +176,7 @@
 						bench={whole ?? shown}
 						{side}
 						view="plan"
+						parts={bench.drawnOf(end)?.views.above}
 						frame={frameOf(end)}
 						title="From above"
 						{tape}

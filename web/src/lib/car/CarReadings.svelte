@@ -100,7 +100,9 @@
 								})}
 						/>
 						{#if q.id === 'hub_to_arch' && beside}
-							<p class="text-dye figure text-[13px]">{beside({ axle: p.axle, side: p.side })}</p>
+							<p class="text-dye figure text-[13px] leading-tight break-words whitespace-normal!">
+								{beside({ axle: p.axle, side: p.side })}
+							</p>
 						{/if}
 					</td>
 				{/each}
@@ -175,7 +177,9 @@
 										)
 									})}
 							/>
-							{#if beside}<p class="text-dye figure text-[13px]">{beside({ station: name, side })}</p>{/if}
+							{#if beside}<p class="text-dye figure text-[13px] leading-tight break-words whitespace-normal!">
+									{beside({ station: name, side })}
+								</p>{/if}
 						</td>
 					{/each}
 				</tr>
@@ -216,7 +220,9 @@
 											)
 										})}
 								/>
-								{#if beside}<p class="text-dye figure text-[13px]">
+								{#if beside}<p
+										class="text-dye figure text-[13px] leading-tight break-words whitespace-normal!"
+									>
 										{beside({ axle: p.axle, side: p.side, angle: name })}
 									</p>{/if}
 							{:else}

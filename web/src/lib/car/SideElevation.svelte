@@ -12,6 +12,7 @@
 		axle = $bindable('front'),
 		drawn = $bindable(),
 		stage = 'plan',
+		proof,
 		tape,
 		reach,
 		onreach
@@ -21,6 +22,8 @@
 		axle?: AxleName;
 		/** What the screen is about. */
 		stage?: string;
+		/** What was read after, held against the prediction. */
+		proof?: Schemas['Proof'];
 		/** The reading whose field has the focus. */
 		tape?: { axle?: AxleName; side: Side; quantity: string; station?: string };
 		/** What is on the screen, for a file. */
@@ -137,10 +140,19 @@
 	});
 	const punches = $derived(
 		job.prove.after.corners
-			.filter((c) => c.quantity === 'hub_to_arch' && c.side === 'left')
+			.filter((c) => c.quantity === 'hub_to_arch')
 			.map((c) => {
 				const w = wheel(drawing.after, c.axle);
-				return { x: px(w.centre[0]), y: py(w.centre[2] + c.reading.value), value: c.reading.value };
+				const judged = proof?.heights.find((h) => h.axle === c.axle && h.side === c.side);
+				const beside = c.side === 'left' ? -1 : 1;
+				return {
+					key: c.axle + c.side,
+					x: px(w.centre[0]) + 11 * beside,
+					y: py(w.centre[2] + c.reading.value),
+					beside,
+					judged,
+					says: judged && `${c.side} ${length(judged.residual, settings.units, { signed: true })}`
+				};
 			})
 	);
 
@@ -224,8 +236,9 @@
 				stroke-width="2.4"
 			/>
 			<text
-				x={px(aim.x) + 38}
+				x={px(aim.x) + (aim.name === 'front' ? -38 : 38)}
 				y={py(aim.z) + 4}
+				text-anchor={aim.name === 'front' ? 'end' : 'start'}
 				class="small"
 				style:fill={aim.met ? 'var(--good)' : 'var(--fix)'}>aim {aim.met ? '✓' : '✗'}</text
 			>
@@ -345,7 +358,9 @@
 				<tspan fill="var(--quiet)">– – as measured</tspan>
 				<tspan fill="var(--dye)" dx="10">— planned</tspan>
 			{/if}
-			{#if punches.length}<tspan fill="var(--ink)" dx="10">● measured after</tspan>{/if}
+			{#if punches.length}<tspan fill="var(--ink)" dx="10"
+					>● measured after{proof ? ', less planned' : ''}</tspan
+				>{/if}
 		</text>
 
 		<!-- Where the tape goes. -->
@@ -384,8 +399,19 @@
 			{@const x = px(s.at[0])}
 			{@const y = py(s.at[1])}
 			<path d="M{x - 4} {y}h8M{x} {y - 4}v8" stroke="var(--dye)" stroke-width="1.2" />
-			{@const tx = s.outside === -1 ? left - 8 : s.outside === 1 ? width - left + 8 : x}
-			{@const anchor = s.outside === -1 ? 'end' : s.outside === 1 ? 'start' : 'middle'}
+			{@const wide = 7.4 * s.label.length}
+			{@const room = left - 14 >= wide}
+			{@const tx =
+				s.outside === -1
+					? room
+						? left - 8
+						: 6
+					: s.outside === 1
+						? room
+							? width - left + 8
+							: width - 6
+						: x}
+			{@const anchor = s.outside === 0 ? 'middle' : (s.outside === -1) === room ? 'end' : 'start'}
 			<text x={tx} y={y + (s.outside ? 2 : -18)} text-anchor={anchor} class="figure mid"
 				>{length(s.after, settings.units)}<title>{s.label}: {length(s.before, settings.units)} before</title
 				></text
@@ -393,9 +419,20 @@
 			<text x={tx} y={y + (s.outside ? 14 : -6)} text-anchor={anchor} class="small">{s.label}</text>
 		{/each}
 
-		{#each punches as p, i (i)}
-			<circle cx={p.x} cy={p.y} r="4" fill="var(--ink)" />
-			<circle cx={p.x} cy={p.y} r="7" fill="none" stroke="var(--ink)" stroke-width="1" />
+		{#each punches as p (p.key)}
+			{@const tone = p.judged ? (p.judged.within ? 'var(--good)' : 'var(--stops)') : 'var(--ink)'}
+			<circle cx={p.x} cy={p.y} r="4" fill={tone} />
+			<circle cx={p.x} cy={p.y} r="7" fill="none" stroke={tone} stroke-width="1" />
+			{#if p.says}
+				<text
+					x={p.x + 12 * p.beside}
+					y={p.y + 5}
+					text-anchor={p.beside < 0 ? 'end' : 'start'}
+					class="figure off"
+					style:fill={tone}
+					data-testid="deviation">{p.says}</text
+				>
+			{/if}
 		{/each}
 	</svg>
 </div>
@@ -449,6 +486,13 @@
 	.litText {
 		font-size: 24px;
 		fill: var(--fix);
+	}
+	.off {
+		font-size: 16px;
+		font-weight: 700;
+		paint-order: stroke;
+		stroke: var(--chalk);
+		stroke-width: 4px;
 	}
 	.handle:hover rect {
 		stroke: var(--dye);

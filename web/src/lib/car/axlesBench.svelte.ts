@@ -20,6 +20,10 @@ function moved(from: Linkage, point: Schemas['BenchPoint'], to: Place, even: boo
 	return { ...from, points } as unknown as Linkage;
 }
 
+type Drawn = { of: AxleBench; parts: Schemas['BenchDrawn'] };
+/** The points are there at once; parts follow when nothing was moved for so long, ms. */
+const STILL = 250;
+
 /**
  * A vehicle on four wheels on the bench: its document, what the core makes of each axle, and its way to the database.
  * The axle on the screen is the fitted one; what was typed is kept in it, so that undo brings both back.
@@ -27,6 +31,9 @@ function moved(from: Linkage, point: Schemas['BenchPoint'], to: Place, even: boo
 export class AxlesBench extends OnBench<Vehicle> {
 	front = $state.raw<AxleBench>();
 	rear = $state.raw<AxleBench>();
+	/** Parts of each end, and the axle they were drawn of: they stand on the screen only with its points. */
+	drawn = $state.raw<Partial<Record<AxleName, Drawn>>>({});
+	#draw = { front: this.#drawing('front'), rear: this.#drawing('rear') };
 	trouble = $state<Record<AxleName, string>>({ front: '', rear: '' });
 	#benches: Record<AxleName, { wish: (axle: Axle) => void }>;
 	/** What each end was last computed for: work on one end leaves the other alone. */
@@ -41,6 +48,7 @@ export class AxlesBench extends OnBench<Vehicle> {
 				this.trouble = { ...this.trouble, [end]: trouble };
 				if (!data) return;
 				this[end] = data as AxleBench;
+				this.#draw[end].wish(this[end]);
 				// What was typed since is not in this answer: it stays, and its own answer is under way.
 				if (this.vehicle[end] !== axle) return;
 				this.document = { vehicle: { ...this.vehicle, [end]: (data as AxleBench).fit.axle } };
@@ -48,6 +56,26 @@ export class AxlesBench extends OnBench<Vehicle> {
 			});
 		this.#benches = { front: made('front'), rear: made('rear') };
 		this.compute();
+	}
+
+	#drawing(end: AxleName) {
+		return new Latest(
+			async (of: AxleBench) => {
+				await new Promise((still) => setTimeout(still, STILL));
+				if (this[end] !== of) return undefined;
+				const { data } = await ask(api.POST('/api/bench/drawn', { body: of.fit.axle }));
+				return data && { of, parts: data as Schemas['BenchDrawn'] };
+			},
+			(came) => {
+				if (came) this.drawn = { ...this.drawn, [end]: came };
+			}
+		);
+	}
+
+	/** Parts of an end as it stands on the screen; none while they are still being drawn. */
+	drawnOf(end: AxleName): Schemas['BenchDrawn'] | undefined {
+		const came = this.drawn[end];
+		return came && came.of === this[end] ? came.parts : undefined;
 	}
 
 	bench(end: AxleName): AxleBench | undefined {

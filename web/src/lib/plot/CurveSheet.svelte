@@ -70,7 +70,7 @@
 <div class="panel flex min-h-0 min-w-0 flex-col overflow-hidden p-1">
 	<div class="flex items-center gap-1 px-1">
 		<select
-			class="field min-h-7 w-auto py-0"
+			class="field min-h-7 w-auto min-w-0 flex-1 py-0"
 			aria-label="Curve"
 			value={picked?.name}
 			onchange={(e) => (chosen = e.currentTarget.value)}

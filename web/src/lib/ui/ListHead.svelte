@@ -32,7 +32,7 @@
 		</nav>
 	</div>
 	<div class="flex items-center gap-2">
-		<Preferences />
+		<Preferences all />
 		{@render children?.()}
 	</div>
 </header>

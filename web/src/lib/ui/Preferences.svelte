@@ -1,9 +1,11 @@
 <script lang="ts">
 	import Moon from '@lucide/svelte/icons/moon';
 	import Sun from '@lucide/svelte/icons/sun';
-	import { settings } from '../settings.svelte';
+	import { DAYS, settings, type Days } from '../settings.svelte';
 	import { shopQuery } from '../queries';
 
+	/** Beside a job there is room for what is changed at the bench only. */
+	let { all = false }: { all?: boolean } = $props();
 	const shop = shopQuery();
 </script>
 
@@ -23,6 +25,17 @@
 >
 	<span class="figure">{settings.units}</span>
 </button>
+{#if all}
+	<select
+		class="field w-auto"
+		aria-label="How days are written"
+		title="How days are written"
+		value={settings.days}
+		onchange={(e) => settings.chooseDays(e.currentTarget.value as Days)}
+	>
+		{#each DAYS as [order, says] (order)}<option value={order}>{says}</option>{/each}
+	</select>
+{/if}
 <button
 	class="btn px-2"
 	onclick={() => settings.toggleTheme()}

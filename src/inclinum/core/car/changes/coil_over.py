@@ -100,6 +100,7 @@ class CoilOver(Bored):
             "top_spacer_mm": axle.top_spacer_mm + self.top_mount_mm,
             "spring_offset_mm": self.extended_mm - self.collar_to_top_mm,
             "seat_spacer_mm": 0.0,
+            "ring_above_mm": 0.0,
             "damper": DamperData.model_validate(
                 {
                     "extended_mm": self.extended_mm, "closed_mm": self.closed_mm,

@@ -74,7 +74,9 @@ class SeatSpacer(Spacer, Sided):
         apart: dict[str, object] = {"uneven_mm": axle.uneven_mm + self.left_over_mean} if self.uneven else {}
         if self.lies == "below":
             apart |= {"spring": axle.spring.collar_up(self.mean)}
-        elif self.uneven and isinstance(axle.spring, StackData):
+        else:
+            apart |= {"ring_above_mm": axle.ring_above_mm + self.mean}
+        if self.lies == "above" and self.uneven and isinstance(axle.spring, StackData):
             raise DomainError(
                 f"Above the {self.axle} stacks rings are alike on both sides: what differs is set at the collars."
             )

@@ -7,6 +7,7 @@ from inclinum.core.car.carried import turns_to_lock, wheel_at_locks
 from inclinum.core.car.limits.case import Case, both_axles
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
+from inclinum.core.car.vehicle import Axle
 from inclinum.core.kinematics.axles import steered_axle
 from inclinum.core.kinematics.rigid import Array
 
@@ -38,15 +39,35 @@ def _beside_place(gap: TyreGap, before: Stance, after: Stance) -> float:
     """
     assert gap.at is not None, "it has a place"
     place = np.array(gap.at)
-    read = float(_clear(before, place, np.array([before.baseline]), straight=True).min())
     travels = np.array([after.travel, after.bump_end])
-    return gap.gap_mm - read + float(_clear(after, place, travels, straight=False).min())
+    return float((_differs(gap, before) + clear(after.axle, place, *wheel_at_locks(after, travels))).min())
 
 
-def _clear(stance: Stance, place: Array, travels: Array, *, straight: bool) -> Array:
-    """Distance of a place on the body from the tyre's cylinder, mm; negative inside it."""
-    centre, spin = wheel_at_locks(stance, travels, straight=straight)
-    axle = stance.axle
+def _differs(gap: TyreGap, before: Stance) -> float:
+    """Gap as it was read less the distance from place to cylinder there, mm."""
+    read = wheel_at_locks(before, np.array([before.baseline]), straight=True)
+    return gap.gap_mm - float(clear(before.axle, np.array(gap.at), *read).min())
+
+
+def over_positions(gap: TyreGap, before: Stance, after: Stance, centre: Array, spin: Array) -> Array:
+    """Room left beside a place at wheel positions of the planned vehicle, (N,), mm, worked out as in :func:`left`.
+
+    Args:
+        gap: with its place.
+        before, after: of its axle, as one wheel sees it.
+        centre, spin: of the wheel, (N, 3).
+    """
+    return _differs(gap, before) + clear(after.axle, np.array(gap.at), centre, spin)
+
+
+def clear(axle: Axle, place: Array, centre: Array, spin: Array) -> Array:
+    """Distance of a place on the body from a tyre's cylinder, mm; negative inside it.
+
+    Args:
+        axle: whose tyre it is.
+        place: (3,), mm in body axes.
+        centre, spin: of the wheel, (…, 3).
+    """
     assert axle.tyre_width_mm is not None, "an axle with such a gap has the width of its tyres"
     off = place - centre
     along = np.sum(off * spin, axis=-1)
