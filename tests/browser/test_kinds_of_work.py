@@ -56,6 +56,9 @@ def build_and_prove(page: Page, *steps: str, verdict: str = "As predicted") -> N
         for height in predicted["heights"]:
             if height["kind"] == "hub_to_arch":
                 typed(page, f"Hub to arch, {height['axle']} {height['side']}", f"{height['after']:.0f}")
+        for axle in ("front", "rear"):
+            # What stands above the signature has come, and moves it no more.
+            expect(page.get_by_text(f"{axle}: left less right")).to_be_visible()
     else:
         laden = round(predicted["sags"]["rear"]["laden_mm"])
         typed(page, "rear wheel hanging", str(500 + laden))

@@ -103,22 +103,26 @@ def test_a_brief_that_wants_it_back_asks_about_what_cannot_be_undone(in_hand: Jo
         assert [f.id for f in answer if f.id.startswith("undone")] == wanted
 
 
-def test_a_bolt_that_clamps_rubber_waits_for_ride_height_and_an_unknown_one_is_not_lost(in_hand: Job) -> None:
+def test_a_bolt_that_clamps_rubber_waits_for_ride_height_and_an_unknown_one_is_told(in_hand: Job) -> None:
     fasteners = in_hand.vehicle.front.model_dump()["fasteners"] | {
         "strut_clamp": {"name": "clamp bolt", "torque_nm": 61, "source": "sheet 4", "at_ride_height": True},
         "skid_plate": {"name": "skid plate bolt", "torque_nm": 23, "source": "sheet 4"},
-        "stay_bush": {"name": "stay bush bolt", "at_ride_height": True},
     }
     job = in_hand.model_copy(update={"vehicle": axle_with(in_hand.vehicle, "front", fasteners=fasteners)})
-    answer = steps(with_changes(job, StrutTopSpacer(axle="front", thickness_mm=10)))
-    closed = answer["front.left.clamp_in"]
+    job = with_changes(job, StrutTopSpacer(axle="front", thickness_mm=10))
+    answer = steps(job)
+    closed = answer["front.left.clamp.on"]
     assert closed.fasteners == ()
     assert "hand tight" in closed.text
-    at_height = [f.key for f in answer["front.left.ride_height"].fasteners]
-    assert at_height[-2:] == ["strut_clamp", "stay_bush"]
-    assert [f.key for f in answer["front.left.others"].fasteners] == ["skid_plate"]
+    assert "to torque" not in closed.text
+    assert "strut_clamp" in [f.key for f in answer["front.left.ride_height"].fasteners]
     uses = [f.key for s in answer.values() if s.axle == "front" and s.side == "left" for f in s.fasteners]
     assert sorted(uses) == sorted(set(uses)), "each is tightened once"
+    assert "skid_plate" not in uses, "what the plan does not undo is not tightened"
+    told = {line.split(",")[0]: line for line in card(job).unused}
+    assert "no step knows a bolt called “skid_plate”" in told["Front skid plate bolt"]
+    assert told["Front damper rod nut"].endswith("not undone by this plan.")
+    assert "Front strut-top nut" not in told
 
 
 @pytest.mark.parametrize(

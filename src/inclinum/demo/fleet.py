@@ -48,6 +48,9 @@ BODY = {"Q-0112": "estate", "Q-0003": "coupe", "Q-0555": "coupe", "Q-0151": "est
         "Q-0007": "saloon"}  # fmt: skip
 """Whose body is another than is usual for its size."""
 
+STEERED = "Q-0088"
+"""Whose rack was measured to its locks."""
+
 TAPED: dict[tuple[str, AxleName], dict[str, float]] = {
     ("Q-0233", "rear"): {
         "wheel_centre.apart": 6, "fixed_eye.height": -9, "shackle_eye.height": 4, "shackle_body.height": 6,
@@ -75,6 +78,8 @@ def demo_fleet() -> tuple[tuple[Vehicle, str], ...]:
         for (taped, end), readings in TAPED.items():
             if taped == plate:
                 vehicle = vehicle.model_copy(update={end: _taped(vehicle.axle(end), readings)})
+        if plate == STEERED:
+            vehicle = vehicle.with_axle("front", full_lock=64.0)
         found.append((_with_figures(vehicle) if plate == STONES else vehicle, owner))
     return tuple(found)
 

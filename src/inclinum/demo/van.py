@@ -50,7 +50,7 @@ def van() -> Vehicle:
             "wheelbase_mm": WHEELBASE,
             "front": {
                 "linkage": {
-                    "kind": "macpherson", "steering": {"kind": "rack"},
+                    "kind": "macpherson",
                     "points": {
                         "wheel_centre": (0, 772, HUB_Z),
                         "lower_front": (42, 372, 214),
@@ -63,7 +63,6 @@ def van() -> Vehicle:
                     },
                 },
                 "tyre_radius_mm": HUB_Z,
-                "full_lock": 62,
                 "camber_deg": -0.5,
                 "toe_deg": 0.08,
                 "hub_to_arch_mm": ARCH["front"],

@@ -1,64 +1,287 @@
-"""The job card: what to have ready, then every step in a safe order, made from the plan."""
+"""The job card: what to have ready, then every step in a safe order, grown from what has to be opened."""
 
 from collections.abc import Iterable, Iterator
-from typing import Literal, get_args
+from dataclasses import dataclass, replace
+from functools import cached_property
 
 from inclinum.core.car.alignment import Alignment, align
+from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.job import Job
-from inclinum.core.car.prediction import Prediction, predict
-from inclinum.core.car.routines import Task, routine_of
-from inclinum.core.car.vehicle import Axle
+from inclinum.core.car.joints import fastener_of, joints_of, on_side, reached, roles_of, together
+from inclinum.core.car.prediction import Height, Prediction, predict
+from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.card import cautions
-from inclinum.core.card.fastener import Fastener
+from inclinum.core.card.joints import Handling, Joint, in_order
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.plan import at_their_place
+from inclinum.core.quantity.constants import GRAVITY
 
-Phase = Literal[
-    "Before it goes up", "Loosen on the ground", "Lift and support", "Take apart", "Swap", "Refit loosely",
-    "To ride height", "Wheels and down", "Prove and align", "Hand over",
-]  # fmt: skip
-PHASES: tuple[Phase, ...] = get_args(Phase)
+BEFORE, LOOSEN, LIFT = "Before it goes up", "Loosen on the ground", "Lift and support"
+DOWN, PROVE, HAND_OVER = "Wheels and down", "Prove and align", "Hand over"
 
 
+def _phase(axle: AxleName, part: str) -> str:
+    return f"{axle.capitalize()} axle, {part}"
+
+
+FIRST, BOTH, HEIGHT = "both sides first", "both sides", "to ride height"
+PHASES = (
+    BEFORE, LOOSEN, LIFT, *(_phase(a, part) for a in AXLES for part in (FIRST, BOTH, *SIDES, HEIGHT)),
+    DOWN, PROVE, HAND_OVER,
+)  # fmt: skip
+"""Axle by axle, and side by side where an axle lets one side be done as the pattern for the other."""
 WORTH_SETTING_MM = 1.0
 """A drag link or an axle off by less is within what is read."""
+WORTH_SLACKENING_MM = 1.0
+"""Rubber is clamped anew where a wheel ends up at another height by more."""
 
 
 def card(job: Job) -> Card:
     """The card of a job's plan. Raises as ``assess``."""
     prediction = predict(job)
     alignment = align(job)
+    worked = [w for a in AXLES if (w := _Worked(job, prediction, alignment, a)).changes]
     return compose(
-        _steps(job, prediction, alignment), PHASES, job.build.torques, title=job.title, vehicle=job.vehicle.name,
-        owner=job.brief.owner, preflight=_preflight(job),
+        _steps(job, prediction, alignment, worked), PHASES, job.build.torques, title=job.title,
+        vehicle=job.vehicle.name, owner=job.brief.owner, preflight=_preflight(worked),
         stopped_by=[f.what for f in prediction.findings if f.severity == "stops"], override=job.plan.override,
+        unused=[line for w in worked for line in w.unused()],
     )  # fmt: skip
 
 
-def _worked(job: Job) -> list[AxleName]:
-    """Axles that something is changed on."""
-    return [a for a in AXLES if any(p.on and p.change.axle == a for p in job.plan.changes)]
+@dataclass(frozen=True)
+class _Worked:
+    """An axle, what is done on it, and what has to be open for that."""
+
+    job: Job
+    prediction: Prediction
+    alignment: Alignment
+    name: AxleName
+
+    @cached_property
+    def axle(self) -> Axle:
+        return self.job.vehicle.axle(self.name)
+
+    @cached_property
+    def changes(self) -> list[tuple[PlannedChange, Vehicle]]:
+        """What is on, each with the machine it meets."""
+        placed = at_their_place(self.job.vehicle, self.job.plan.changes)
+        return [(p, machine) for p, machine in placed if p.change.axle == self.name]
+
+    @cached_property
+    def joints(self) -> dict[str, Joint]:
+        turned = any(p.change.provides in ("collar", "ring") for p, _ in self.changes)
+        return joints_of(self.axle, collared=turned)
+
+    @cached_property
+    def opened(self) -> dict[Side, tuple[Joint, ...]]:
+        """What is opened at each side, in that order."""
+        wanted: dict[Side, list[str]] = {
+            side: [
+                key
+                for p, machine in self.changes
+                if p.change.on_side(side)
+                for word in sorted(p.change.opened(machine))
+                for key in reached(self.axle, word, side)
+            ]
+            for side in SIDES
+        }  # fmt: skip
+        for side in SIDES:
+            if wanted[side] and "pivots" in self.joints and abs(self._rise(side)) >= WORTH_SLACKENING_MM:
+                wanted[side] += ["pivots", *(["lateral_rod"] if "lateral_rod" in self.joints else [])]
+        order = {side: in_order(self.joints, wanted[side]) for side in SIDES}
+        every = [j for joints in order.values() for j in joints]
+        # A bar holds both arms up; an axle is one piece, and so is a subframe both sides hang on.
+        at_once = together(self.axle) or any(j.shared for j in every)
+        also = {j.key for j in every if at_once or (j.both_first and j.key != "wheel")}
+        return {
+            side: in_order(self.joints, [*wanted[side], *(on_side(self.axle, key, side) for key in sorted(also))])
+            for side in SIDES
+        }
+
+    @cached_property
+    def at_once(self) -> bool:
+        """Whether both sides come apart together."""
+        return together(self.axle) or any(j.shared for j in self.opened["left"])
+
+    def _rise(self, side: Side) -> float:
+        row = self._height(side)
+        return row.after - row.before
+
+    def _height(self, side: Side) -> Height:
+        return next(h for h in self.prediction.heights if (h.axle, h.side, h.kind) == (self.name, side, "hub_to_arch"))
+
+    def unused(self) -> list[str]:
+        """Figures somebody typed that no step of this plan tightens to, each in a sentence."""
+        used = roles_of(j for joints in self.opened.values() for j in joints)
+        known = roles_of(self.joints.values())
+        return [
+            f"{self.name.capitalize()} {f.name}, {f.torque_nm:g} N·m: "
+            + ("not undone by this plan." if key in known else f"no step knows a bolt called “{key}”.")
+            for key, f in self.axle.fasteners.items()
+            if f.torque_nm is not None and key not in used
+        ]
+
+    # Steps, in the order they are done.
+
+    def crack(self) -> Iterator[Step]:
+        """On the ground: what would turn the wheel in the air."""
+        for side in SIDES:
+            if self.opened[side]:
+                yield self._step(
+                    side, "wheel.crack", LOOSEN, Handling("Crack the wheel bolts, no more.", minutes=(1, 2))
+                )
+
+    def apart_and_together(self) -> Iterator[Step]:
+        """First what holds both sides; then one as the pattern for the other, or both where they drop as one."""
+        first = _phase(self.name, FIRST)
+        for key in self.joints:
+            for side in SIDES:
+                yield from (self._off(side, j, first) for j in self.opened[side] if j.both_first and j.key == key)
+        rest = {side: [j for j in self.opened[side] if not j.both_first] for side in SIDES}
+        if not any(self.opened.values()):
+            yield from self._done(SIDES[:1], _phase(self.name, BOTH), whole=True)
+        elif self.at_once:
+            phase = _phase(self.name, BOTH)
+            for joint in rest["left"]:
+                yield from (self._off(side, j, phase) for side, j in self._pair(joint))
+            yield from self._done(SIDES, phase)
+            for joint in reversed(rest["left"]):
+                yield from (self._on(side, j, phase) for side, j in self._pair(joint))
+        else:
+            for side in SIDES:
+                phase = _phase(self.name, side)
+                if self.opened[side]:
+                    yield from (self._off(side, j, phase) for j in rest[side])
+                    yield from self._done((side,), phase)
+                    yield from (self._on(side, j, phase) for j in reversed(rest[side]))
+        yield from self._at_height()
+
+    def _pair(self, joint: Joint) -> list[tuple[Side | None, Joint]]:
+        """A joint of the left side and its like on the right; one that both share by itself."""
+        if joint.shared:
+            return [(None, joint)]
+        return [("left", joint), ("right", self.joints[on_side(self.axle, joint.key, "right")])]
+
+    def _done(self, sides: Iterable[Side], phase: str, *, whole: bool = False) -> Iterator[Step]:
+        """What the changes themselves are done by, at each side that is open."""
+        for side in sides:
+            at = None if whole else side
+            for planned, machine in self.changes:
+                if not whole and not planned.change.on_side(side):
+                    continue
+                for m, text in enumerate(planned.change.steps(machine)):
+                    yield self._step(at, f"{planned.id}.{m}", phase, Handling(text, minutes=(2, 6)))
+            for n, text in enumerate(() if whole else self.axle.orientation):
+                yield self._step(at, f"way{n}", phase, Handling(f"Which way round: {text}", minutes=(0.5, 1)))
+
+    def _off(self, side: Side | None, joint: Joint, phase: str) -> Step:
+        return self._step(side, f"{joint.key}.off", phase, joint.opening)
+
+    def _later(self, joint: Joint) -> tuple[str, ...]:
+        """Roles of a joint that are tightened where it rides: all that clamp rubber, by its kind or by their data."""
+        return tuple(r for r in joint.fasteners if joint.rubber or fastener_of(self.axle, r).at_ride_height)
+
+    def _on(self, side: Side | None, joint: Joint, phase: str) -> Step:
+        later = self._later(joint)
+        now, text = tuple(r for r in joint.fasteners if r not in later), joint.closing.text
+        if later and not joint.rubber:
+            names = ", ".join(fastener_of(self.axle, r).name for r in later)
+            told = text if now else text.replace("to torque", "hand tight")
+            text = f"{told} Only hand tight, it clamps rubber: {names}."
+        return self._step(side, f"{joint.key}.on", phase, replace(joint.closing, text=text), now)
+
+    def _at_height(self) -> Iterator[Step]:
+        """What clamps rubber or wants the load on, where it rides; last the links of the bar, never forced."""
+        phase = _phase(self.name, HEIGHT)
+        if any(self.opened.values()):
+            yield from _baselines(self.alignment, self.name, phase)
+        shared: dict[str, None] = {}
+        for side in SIDES:
+            here = [j for j in self.opened[side] if not j.with_load]
+            shared |= {r: None for j in here if j.shared for r in self._later(j)}
+            roles = tuple(dict.fromkeys(r for j in here if not j.shared for r in self._later(j)))
+            if roles:
+                yield self._tightened(side, roles, phase)
+        if shared:
+            bolts = ", ".join(fastener_of(self.axle, r).name for r in shared)
+            tight = Handling(f"Still at ride height, to torque: {bolts}.", hold=cautions.RUBBER, minutes=(3, 8))
+            yield self._step(None, "ride_height", phase, tight, tuple(shared))
+        for key in self.joints:
+            for side in SIDES:
+                yield from (
+                    self._step(side, f"{j.key}.on", phase, j.closing, j.fasteners)
+                    for j in self.opened[side]
+                    if j.with_load and j.key == key
+                )
+
+    def _tightened(self, side: Side, roles: tuple[str, ...], phase: str) -> Step:
+        turns = ", ".join(f"{arm} {deg:.0f}°" for arm, deg in self.prediction.axle(self.name).wind_up_deg.items())
+        stored = f"Tightened at full droop the bushes would store: {turns}. " if turns else ""
+        jack = "axle" if self.axle.linkage.coupled else "arm"
+        kilos = self.prediction.axle(self.name).load_n / GRAVITY + self.axle.unsprung_kg
+        bolts = ", ".join(fastener_of(self.axle, r).name for r in roles)
+        return self._step(
+            side, "ride_height", phase,
+            Handling(
+                f"Jack under the {jack} until the hub stands at ride height; it then carries about {kilos:.0f} kg on "
+                f"this side, and a body that lifts off its stand is the limit. To torque: {bolts}.",
+                cautions.STANDS, stored + cautions.RUBBER, minutes=(6, 12),
+            ),
+            roles, figure=f"{self._height(side).after:.0f} mm hub to arch",
+        )  # fmt: skip
+
+    def down(self, part: str) -> Iterator[Step]:
+        """Wheels on, and their bolts to torque on the ground."""
+        for side in SIDES:
+            for joint in (j for j in self.opened[side] if j.on_ground):
+                if part == "on":
+                    yield self._step(side, f"{joint.key}.on", DOWN, joint.closing)
+                else:
+                    tight = Handling("Wheel bolts crosswise to torque.", minutes=(1, 2))
+                    yield self._step(side, f"{joint.key}.torque", DOWN, tight, joint.fasteners)
+
+    def _step(
+        self, side: Side | None, key: str, phase: str, what: Handling, roles: tuple[str, ...] = (),
+        figure: str | None = None,
+    ) -> Step:  # fmt: skip
+        return Step(
+            id=".".join(part for part in (self.name, side, key) if part),
+            phase=phase,
+            axle=self.name,
+            side=side,
+            text=what.text,
+            caution=what.caution,
+            hold=what.hold,
+            figure=figure,
+            fasteners=tuple(FastenerUse.of(role, fastener_of(self.axle, role)) for role in roles),
+            people=what.people,
+            minutes=what.minutes,
+        )
 
 
-def _preflight(job: Job) -> Preflight:
-    placed = at_their_place(job.vehicle, job.plan.changes)
-    parts = [part for a in AXLES for p, machine in placed if p.change.axle == a for part in p.change.parts(machine)]
-    hardware, tools, consumables = [], [], []
-    for axle in _worked(job):
-        data = job.vehicle.axle(axle)
-        routine = routine_of(data)
-        for use in data.fasteners.values():
-            if use.renew:
-                hardware.append(f"{2 * use.count_per_side} × {use.name}, new ({axle})")
-        tools += routine.tools
-        consumables += routine.consumables
-    common = ["Tape, square and chalk", "Jack and rated stands", "Torque wrench with a valid test date", "Wheel chocks"]
+def _preflight(worked: list[_Worked]) -> Preflight:
+    hardware, joints = [], []
+    for w in worked:
+        for side in SIDES:
+            joints += w.opened[side]
+        count: dict[str, int] = {}
+        for j in (j for side in SIDES for j in w.opened[side]):
+            for role in j.fasteners:
+                use = fastener_of(w.axle, role)
+                if use.renew:
+                    count[use.name] = count.get(use.name, 0) + use.count_per_side
+        hardware += [f"{n} × {name}, new ({w.name})" for name, n in count.items()]
+    common = ["Tape, square and chalk", "Torque wrench with a valid test date"]
+    lifted = ["Jack and rated stands", "Wheel chocks"] if joints else []
     return Preflight(
-        parts=parts,
+        parts=[part for w in worked for p, machine in w.changes for part in p.change.parts(machine)],
         hardware=hardware,
-        tools=_once([*common, *tools]),
-        consumables=_once(["Penetrating oil", "Brush and rag", *consumables]),
+        tools=_once([*common, *lifted, *(t for j in joints for t in j.tools)]),
+        consumables=_once(
+            [*(["Penetrating oil", "Brush and rag"] if joints else []), *(c for j in joints for c in j.consumables)]
+        ),
     )
 
 
@@ -66,105 +289,76 @@ def _once(items: Iterable[str]) -> list[str]:
     return list(dict.fromkeys(items))
 
 
-def _steps(job: Job, prediction: Prediction, alignment: Alignment) -> Iterator[Step]:
-    worked = _worked(job)
+def _steps(job: Job, prediction: Prediction, alignment: Alignment, worked: list[_Worked]) -> Iterator[Step]:
     yield Step(
         id="ready.heights",
-        phase="Before it goes up",
+        phase=BEFORE,
         text=f"Read the heights at every corner once more, as in the brief: {job.brief.load or 'usual load'}, "
         "level ground, tyres to pressure.",
         minutes=(5, 10),
     )
     yield Step(
         id="ready.parts",
-        phase="Before it goes up",
+        phase=BEFORE,
         text="Lay out every part, bolt and tool of the list. Left and right marked.",
         hold="Go on only when the list is complete.",
         minutes=(5, 15),
     )
-    yield Step(
-        id="ready.inspect",
-        phase="Before it goes up",
-        text="Look for rust, rounded heads, bolts that are boxed in, worn bushes. Oil what looks seized.",
-        caution=cautions.HEAT,
-        minutes=(5, 20),
-    )
-    for axle in worked:
-        for side in SIDES:
-            yield _task(
-                job,
-                axle,
-                side,
-                Task("wheel_crack", "Loosen on the ground", "Crack the wheel bolts, no more.", minutes=(1, 2)),
+    open_somewhere = any(joints for w in worked for joints in w.opened.values())
+    if open_somewhere:
+        yield Step(
+            id="ready.inspect",
+            phase=BEFORE,
+            text="Look for rust, rounded heads, bolts that are boxed in, worn bushes. Oil what looks seized.",
+            caution=cautions.HEAT,
+            minutes=(5, 20),
+        )
+        for w in worked:
+            yield from w.crack()
+        yield Step(
+            id="lift.stands",
+            phase=LIFT,
+            text="Chock, lift, stands under. Push the vehicle sideways: it must not move.",
+            caution=cautions.STANDS,
+            minutes=(8, 15),
+        )
+    for w in worked:
+        yield from w.apart_and_together()
+    for w in worked:
+        yield from w.down("on")
+    if open_somewhere:
+        yield Step(id="down.lower", phase=DOWN, text="Lower to the ground.", caution=cautions.STANDS, minutes=(3, 6))
+    for w in worked:
+        yield from w.down("torque")
+    opened: list[AxleName] = [w.name for w in worked if any(w.opened.values())]
+    yield from _closing(job, prediction, alignment, [w.name for w in worked], opened)
+
+
+def _baselines(alignment: Alignment, axle: AxleName, phase: str) -> Iterator[Step]:
+    """Adjusters that do not stay as they are, set before anything is tightened where it rides."""
+    for wheel in (w for w in alignment.wheels if w.axle == axle):
+        for setting in (s for s in wheel.settings if s.set_mm):
+            yield Step(
+                id=f"align.{setting.key}",
+                phase=phase,
+                axle=wheel.axle,
+                side=wheel.side,
+                text=f"Baseline before the rack: {setting.name}, {setting.instruction}. Lock it; again after the rack.",
+                figure=setting.instruction,
+                minutes=(5, 12),
             )
-    yield Step(
-        id="lift.stands",
-        phase="Lift and support",
-        text="Chock, lift, stands under. Push the vehicle sideways: it must not move.",
-        caution=cautions.STANDS,
-        minutes=(8, 15),
-    )
-    for axle in worked:
-        yield from _axle_steps(job, prediction, axle)
-    yield from _closing(job, prediction, alignment, worked)
 
 
-def _axle_steps(job: Job, prediction: Prediction, axle: AxleName) -> Iterator[Step]:
-    data = job.vehicle.axle(axle)
-    routine = routine_of(data).for_fasteners(data.fasteners)
-    for task in (t for t in routine.apart if t.both_first):
-        for side in SIDES:
-            yield _task(job, axle, side, task)
-    for side in SIDES:
-        for task in (t for t in routine.apart if not t.both_first):
-            yield _task(job, axle, side, task)
-    for side in SIDES:
-        for task in routine.before_swap:
-            yield _task(job, axle, side, task)
-        for planned, machine in at_their_place(job.vehicle, job.plan.changes):
-            if planned.change.axle != axle:
-                continue
-            key = planned.id
-            for m, text in enumerate(planned.change.steps(machine)):
-                yield _task(job, axle, side, Task(f"{key}.{m}", "Swap", text, minutes=(2, 6)))
-        for n, text in enumerate(data.orientation):
-            yield _task(job, axle, side, Task(f"way{n}", "Swap", f"Which way round: {text}", minutes=(0.5, 1)))
-        for task in (*routine.after_swap, *routine.refit):
-            yield _task(job, axle, side, task)
-    for side in SIDES:
-        for task in routine.at_height:
-            yield _task(job, axle, side, task, prediction)
-
-
-def _closing(job: Job, prediction: Prediction, alignment: Alignment, worked: list[AxleName]) -> Iterator[Step]:
-    for axle in worked:
-        for side in SIDES:
-            yield _task(
-                job,
-                axle,
-                side,
-                Task("wheel_on", "Wheels and down", "Wheel on, bolts crosswise by hand.", minutes=(2, 3)),
-            )
-    yield Step(
-        id="down.lower",
-        phase="Wheels and down",
-        text="Lower to the ground.",
-        caution=cautions.STANDS,
-        minutes=(3, 6),
-    )
-    for axle in worked:
-        for side in SIDES:
-            yield _task(
-                job, axle, side,
-                Task("wheel_torque", "Wheels and down", "Wheel bolts crosswise to torque.", ("wheel",), minutes=(1, 2)),
-            )  # fmt: skip
+def _closing(
+    job: Job, prediction: Prediction, alignment: Alignment, worked: list[AxleName], opened: list[AxleName]
+) -> Iterator[Step]:
     for axle in AXLES:
         rise = prediction.axle(axle)
         rows = [h for h in prediction.heights if h.axle == axle and h.kind == "hub_to_arch"]
         wanted = ", ".join(f"{h.side} {h.after:.0f} ± {h.plus_minus:.0f} mm" for h in rows)
         yield Step(
             id=f"prove.{axle}.heights",
-            phase="Prove and align",
+            phase=PROVE,
             axle=axle,
             text=f"Bounce, roll a length, let it settle. Hub to arch should read {wanted} ({rise.rise:+.0f} mm).",
             figure=wanted,
@@ -176,7 +370,7 @@ def _closing(job: Job, prediction: Prediction, alignment: Alignment, worked: lis
         if short is not None and abs(short) >= WORTH_SETTING_MM:
             figure = f"{abs(short):.1f} mm {'longer' if short > 0 else 'shorter'}"
             yield Step(
-                id=f"prove.{axle}.drag_link", phase="Prove and align", axle=axle,
+                id=f"prove.{axle}.drag_link", phase=PROVE, axle=axle,
                 text=f"Drag link {figure} than it was, until the steering wheel stands straight with the wheels ahead; "
                 "both ends with their thread, locked.",
                 figure=figure, caution=cautions.BRAKES, minutes=(5, 15),
@@ -184,82 +378,45 @@ def _closing(job: Job, prediction: Prediction, alignment: Alignment, worked: lis
         if coupled and axle in worked and abs(coupled.shift_left_mm) >= WORTH_SETTING_MM:
             side = "left" if coupled.shift_left_mm > 0 else "right"
             yield Step(
-                id=f"prove.{axle}.shift", phase="Prove and align", axle=axle,
+                id=f"prove.{axle}.shift", phase=PROVE, axle=axle,
                 text=f"The axle should stand {abs(coupled.shift_left_mm):.0f} mm further {side} than it did: measure "
                 "rim to frame on both sides.",
                 figure=f"{abs(coupled.shift_left_mm):.0f} mm {side}", minutes=(3, 6),
             )  # fmt: skip
     yield Step(
         id="prove.brakes",
-        phase="Prove and align",
+        phase=PROVE,
         text="Pedal, steering lock to lock, hoses and wires free at both ends of travel and at both locks.",
         caution=cautions.BRAKES,
         minutes=(5, 10),
     )
-    for wheel in alignment.wheels:
-        for setting in wheel.settings:
-            yield Step(
-                id=f"align.{setting.key}",
-                phase="Prove and align",
-                axle=wheel.axle,
-                side=wheel.side,
-                text=f"Baseline before the rack: {setting.name}, {setting.instruction}.",
-                figure=setting.instruction,
-                minutes=(5, 12),
-            )
+    for axle in AXLES:
+        if axle not in opened:
+            yield from _baselines(alignment, axle, PROVE)
     yield Step(
         id="align.rack",
-        phase="Prove and align",
+        phase=PROVE,
         text="Drive straight to the rack, gently. Set to the alignment sheet at ride height.",
         hold="Not on the road at speed before the rack.",
         minutes=(30, 60),
     )
     yield Step(
         id="hand.lamps",
-        phase="Hand over",
+        phase=HAND_OVER,
         text="Set the lamp aim. "
         + (f"Driver assistance: {job.vehicle.driver_assist}" if job.vehicle.driver_assist else ""),
         minutes=(5, 20),
     )
     yield Step(
         id="hand.road",
-        phase="Hand over",
+        phase=HAND_OVER,
         text="Road test: straight running, braking, noises over a hump. Look at everything once more.",
         minutes=(15, 25),
     )
     yield Step(
         id="hand.retorque",
-        phase="Hand over",
+        phase=HAND_OVER,
         text="Tell the owner when to come back for the re-torque, and what was changed. Hand over the sheets.",
         caution=cautions.CERTIFICATE,
         minutes=(5, 10),
     )
-
-
-def _task(job: Job, axle: AxleName, side: Side, task: Task, prediction: Prediction | None = None) -> Step:
-    data = job.vehicle.axle(axle)
-    figure, hold = None, task.hold
-    if task.at_ride_height and prediction:
-        row = next(h for h in prediction.heights if (h.axle, h.side, h.kind) == (axle, side, "hub_to_arch"))
-        figure = f"{row.after:.0f} mm hub to arch"
-        turns = ", ".join(f"{arm} {deg:.0f}°" for arm, deg in prediction.axle(axle).wind_up_deg.items())
-        stored = f"Tightened at full droop the bushes would store: {turns}. " if turns else ""
-        hold = stored + cautions.RUBBER
-    return Step(
-        id=f"{axle}.{side}.{task.key}",
-        phase=task.phase,  # type: ignore[arg-type]
-        axle=axle,
-        side=side,
-        text=task.text,
-        caution=task.caution,
-        hold=hold,
-        figure=figure,
-        fasteners=tuple(FastenerUse.of(key, _fastener(data, key)) for key in task.fasteners),
-        people=task.people,
-        minutes=task.minutes,
-    )
-
-
-def _fastener(data: Axle, key: str) -> Fastener:
-    """The fastener of a role; one the vehicle's data does not have is still tightened, by a looked-up figure."""
-    return data.fasteners.get(key) or Fastener(name=key.replace("_", " "))

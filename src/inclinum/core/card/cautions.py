@@ -17,3 +17,9 @@ CERTIFICATE = (
 )
 RUBBER = "Rubber bushes tightened with the wheel hanging are wound up for good: squeak, tear, wrong height."
 HEAT = "No flame near dampers, springs, hoses or seals."
+AIR = "Air under pressure throws what it holds: gauge at nothing before a line or a bag is opened. Never run it empty."
+TORSION = (
+    "A twisted bar swings its arm with the weight of the vehicle: jack and strap on the arm, nobody in its way, hands "
+    "off the lever."
+)
+SUBFRAME = "A subframe falls with all that hangs on it: a jack that cannot tip, two people, never timber."

@@ -110,6 +110,8 @@ class Card(Document):
     stopped_by: list[str]
     """What stops the plan; a card with any is built only with the override below."""
     override: str
+    unused: tuple[str, ...] = ()
+    """Figures of fasteners that were typed and that no step tightens to, each in a sentence."""
     certificate: str
 
 
@@ -124,6 +126,7 @@ def compose(
     preflight: Preflight,
     stopped_by: list[str],
     override: str,
+    unused: Iterable[str] = (),
 ) -> Card:
     """The card of any machine: its steps phase by phase, each torque that was read held against its figure.
 
@@ -134,6 +137,7 @@ def compose(
         title, vehicle, owner, preflight: of the job.
         stopped_by: what stops the plan.
         override: why it is built all the same; empty where nobody may say so.
+        unused: figures that no step uses, in sentences.
     """
     order = {phase: n for n, phase in enumerate(phases)}
     held = sorted(
@@ -149,5 +153,6 @@ def compose(
         minutes=(sum(s.minutes[0] for s in held), sum(s.minutes[1] for s in held)),
         stopped_by=stopped_by,
         override=override,
+        unused=tuple(unused),
         certificate=cautions.CERTIFICATE,
     )

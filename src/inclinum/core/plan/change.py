@@ -123,6 +123,15 @@ class Change(Document, Generic[MachineT]):
         _ = machine
         return {}
 
+    def opened(self, machine: MachineT) -> frozenset[str]:
+        """What has to be open for it on a machine, in words the card of its wing knows; empty where nothing has.
+
+        Args:
+            machine: as the changes before this one leave it.
+        """
+        _ = machine
+        return self.opens
+
     def parts(self, machine: MachineT) -> list[str]:
         """Parts to have before the machine goes up.
 

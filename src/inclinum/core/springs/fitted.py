@@ -641,6 +641,10 @@ class DamperData(Document):
     upper_bore_mm: float | None = Field(default=None, gt=3, le=60, title="Upper eye", description="its bore")
     lower_bore_mm: float | None = Field(default=None, gt=3, le=60, title="Lower eye", description="its bore")
 
+    collar: bool = Field(
+        default=False, title="Its spring stands on a collar", description="screwed back, it frees the spring by hand"
+    )
+
     @model_validator(mode="after")
     def _opens(self) -> "DamperData":
         if self.closed_mm >= self.extended_mm:

@@ -3483,6 +3483,11 @@ export interface components {
             stopped_by: string[];
             /** Override */
             override: string;
+            /**
+             * Unused
+             * @default []
+             */
+            unused: string[];
             /** Certificate */
             certificate: string;
         };
@@ -4360,6 +4365,12 @@ export interface components {
              * @description its bore
              */
             lower_bore_mm?: number | null;
+            /**
+             * Its spring stands on a collar
+             * @description screwed back, it frees the spring by hand
+             * @default false
+             */
+            collar: boolean;
         };
         /**
          * DamperExtension
@@ -11593,6 +11604,21 @@ export interface components {
              * @default
              */
             driver_assist: string;
+            /**
+             * Front overhang
+             * @description wheel centre to the foremost of the body
+             */
+            front_overhang_mm?: number | null;
+            /**
+             * Rear overhang
+             * @description wheel centre to the rearmost of the body
+             */
+            rear_overhang_mm?: number | null;
+            /**
+             * Roof above ground
+             * @description of the body alone, as it stood drawn
+             */
+            roof_mm?: number | null;
             /**
              * @default {
              *       "body": [],

@@ -133,6 +133,14 @@ class AdjusterFitted(Change):
         _ = machine
         return [f"2 × {self.summary()} ({self.axle})"]
 
+    def opened(self, machine: Vehicle) -> frozenset[str]:
+        """The bolt it takes the place of; a link that is screwed goes in whole, by both its ends."""
+        if not isinstance(self.adjuster, LinkAdjuster):
+            return frozenset({f"point:{self.adjuster.point}"})
+        outer = self.adjuster.outer
+        members = machine.axle(self.axle).linkage.members()
+        return frozenset({f"point:{outer}", *(f"point:{a}" for _, a, b in members if b == outer)})
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Set to its middle; the rack decides."""
         _ = machine

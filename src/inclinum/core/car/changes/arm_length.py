@@ -122,12 +122,17 @@ class ArmLength(Change):
         _ = machine
         return [f"Arms or links, {self.summary()} ({self.axle})"]
 
+    def opened(self, machine: Vehicle) -> frozenset[str]:
+        """Both ends of the arm, all of its legs."""
+        members = machine.axle(self.axle).linkage.members()
+        inner = [a for _, a, b in members if b == self.outer] + [b for _, a, b in members if a == self.outer]
+        return frozenset(f"point:{name}" for name in (self.outer, *inner))
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Length set on the bench; bushes at ride height."""
         _ = machine
         return [
             "New arm laid beside the old one, length between its bolts as planned, both sides alike; locked.",
-            "Bolts only hand tight: rubber is tightened at ride height.",
         ]
 
 

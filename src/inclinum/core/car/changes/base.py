@@ -84,6 +84,11 @@ class Change(AnyMachines[Vehicle]):
         _ = side, by
         return None
 
+    def on_side(self, side: Side) -> bool:
+        """Whether it does anything at one side; what leaves a side as it is does not open it either."""
+        _ = side
+        return True
+
     def settings(self) -> tuple[Self, ...]:
         """Itself in every setting of its list, each to be looked at whole; empty where it has no list."""
         return ()

@@ -16,6 +16,7 @@ class Block(UBolted):
     """A pair of blocks with longer U-bolts."""
 
     title: ClassVar[str] = "Block"
+    opens: ClassVar[frozenset[str]] = frozenset({"axle clamp"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("lift block", "lowering block")
     costs: ClassVar[str] = "the axle winds up more on a higher seat"
@@ -96,7 +97,6 @@ class Block(UBolted):
             ),
             f"Set the {millimetres(self.height_mm)} block, its pin in the axle's seat, the centre bolt's head in the "
             "block. Never a block on top of another one.",
-            "New U-bolts crosswise, hand tight; to torque with the axle loaded.",
         ]
 
     def room_tolerance(self) -> float:

@@ -30,6 +30,7 @@ class CoilOver(Bored):
 
     renews_springs: ClassVar[bool] = True
     title: ClassVar[str] = "Coil-over units"
+    opens: ClassVar[frozenset[str]] = frozenset({"unit"})
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("coilovers", "height adjustable suspension", "complete unit")
     costs: ClassVar[str] = "spring, window and stop all at once; preload eats droop"

@@ -18,6 +18,7 @@ class Collar(Sided):
     """Collars of an axle turned, alike or each for itself: the perch of the spring alone, or the unit's body."""
 
     title: ClassVar[str] = "Collars turned"
+    opens: ClassVar[frozenset[str]] = frozenset({"collar"})
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("perch height", "threaded perch", "ring nut", "body length")
     costs: ClassVar[str] = "perch: what bump gains droop loses, and preload; body: the stroke stays, joints reach out"

@@ -15,6 +15,7 @@ class DamperExtension(Change):
     """Extensions on both dampers of an axle, or under both of its units."""
 
     title: ClassVar[str] = "Damper extensions"
+    opens: ClassVar[frozenset[str]] = frozenset({"damper foot"})
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("shock extender", "eye extension", "longer fork", "shortened body")
     costs: ClassVar[str] = "a damper keeps its stroke, closed that much sooner; a unit lifts the body with it"

@@ -126,6 +126,11 @@ class DamperHoles(Change):
             [] if self.hole == AS_IT_IS else [f"2 damper brackets or bolts for the {self.mount} mounts ({self.axle})"]
         )
 
+    def opened(self, machine: Vehicle) -> frozenset[str]:
+        """The end that goes to another hole."""
+        _ = machine
+        return frozenset({"damper top" if self.mount == "frame" else "damper foot"})
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Bolts in, spring apart or not, welds."""
         _ = machine

@@ -15,6 +15,7 @@ class DamperSwap(Bored):
     """Both dampers (or strut inserts) of an axle replaced."""
 
     title: ClassVar[str] = "Dampers"
+    opens: ClassVar[frozenset[str]] = frozenset({"damper"})
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("shocks", "struts", "inserts", "shortened housing")
     costs: ClassVar[str] = "the window of travel moves; the height stays"

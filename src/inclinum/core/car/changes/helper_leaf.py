@@ -16,6 +16,7 @@ class HelperLeaf(Change):
     """Helper leaves on both packs of an axle."""
 
     title: ClassVar[str] = "Helper leaves"
+    opens: ClassVar[frozenset[str]] = frozenset({"axle clamp"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("overload leaf", "load helper", "assist spring")
     costs: ClassVar[str] = "nothing until it is met; hard from there on"

@@ -13,6 +13,7 @@ class LeafPacks(OtherSpring, UBolted):
     """Both leaf packs of an axle renewed."""
 
     title: ClassVar[str] = "Leaf packs"
+    opens: ClassVar[frozenset[str]] = frozenset({"pack"})
     known_as: ClassVar[tuple[str, ...]] = ("renewed packs", "heavy duty leaves", "new springs, leaf")
     place: ClassVar[str] = "Leaf packs"
     equation: ClassVar[str] = "k = 8·E·n·b·t³/(3·L³); free arch − F/k is the arch at rest"
@@ -46,6 +47,4 @@ class LeafPacks(OtherSpring, UBolted):
         _ = machine
         return [
             "Lay the new pack beside the old one: eyes, centre bolt and arch; it may lie with its long end either way.",
-            "Fixed eye first, then the shackle; bolts only hand tight. Centre bolt's head in the axle's seat.",
-            "New U-bolts crosswise, hand tight; to torque with the axle loaded.",
         ]

@@ -15,6 +15,7 @@ class LeavesChanged(UBolted):
     """The same number of leaves added to both packs, or taken out."""
 
     title: ClassVar[str] = "Leaves added or out"
+    opens: ClassVar[frozenset[str]] = frozenset({"pack"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("add-a-leaf", "remove a leaf", "de-arch a leaf")
     costs: ClassVar[str] = "each leaf carries and stiffens; one out is missing when it is loaded"

@@ -15,6 +15,7 @@ class LimitStrap(Change):
     """A strap at each wheel of an axle."""
 
     title: ClassVar[str] = "Limit straps"
+    opens: ClassVar[frozenset[str]] = frozenset({"wheel"})
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("droop strap", "check strap")
     costs: ClassVar[str] = "takes droop; spares joints, shafts and hoses"

@@ -15,6 +15,7 @@ class MountSpacer(Change):
     """Spacers between top mount and rod shoulder, both sides."""
 
     title: ClassVar[str] = "Spacer inside the top mount"
+    opens: ClassVar[frozenset[str]] = frozenset({"inside the unit"})
     place: ClassVar[str] = "Strut top"
     known_as: ClassVar[tuple[str, ...]] = ("rod spacer", "internal spacer")
     costs: ClassVar[str] = "takes thread of the rod; bump and droop ends move, the spring stays as it is"

@@ -15,6 +15,7 @@ class OverAxle(UBolted):
     """Packs of a leaf axle hung over or under the axle tube instead."""
 
     title: ClassVar[str] = "Packs over or under the axle"
+    opens: ClassVar[frozenset[str]] = frozenset({"pack"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("spring over conversion", "axle flip", "underslung")
     costs: ClassVar[str] = "new spring seats are welded to the tube; the axle winds up more above its packs"

@@ -60,6 +60,11 @@ class PointMoved(Change):
             )
         return moved(axle, {self.point: shift(self.forward_mm, self.out_mm, self.up_mm)})
 
+    def opened(self, machine: Vehicle) -> frozenset[str]:
+        """The point itself."""
+        _ = machine
+        return frozenset({f"point:{self.point}"})
+
     @property
     def way(self) -> str:
         """Where to, in words."""

@@ -15,6 +15,7 @@ class PropShaftSet(Change):
     """The body's end of the propeller shaft of an axle moved, tipped, or lengthened by a spacer."""
 
     title: ClassVar[str] = "Propeller shaft, gearbox end"
+    opens: ClassVar[frozenset[str]] = frozenset({"propeller shaft"})
     place: ClassVar[str] = "Arms and subframe"
     known_as: ClassVar[tuple[str, ...]] = (
         "propeller shaft spacer", "transfer box drop", "gearbox spacers", "centre bearing spacer", "shakes at speed",
@@ -89,7 +90,7 @@ class PropShaftSet(Change):
         """Marks and joints."""
         _ = machine
         return [
-            "Mark shaft and flanges before they part, and put them back on their marks; yokes in one plane.",
+            "Yokes in one plane.",
             f"Propeller shaft: {self.summary()}. Hoses, levers and exhaust of the gearbox free to follow.",
         ]
 

@@ -15,6 +15,7 @@ class ReArched(Change):
     """Both packs of an axle arched anew, or flattened."""
 
     title: ClassVar[str] = "Packs re-arched"
+    opens: ClassVar[frozenset[str]] = frozenset({"pack"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("re-arch", "reset springs", "de-arched", "flattened")
     costs: ClassVar[str] = "cold-set leaves settle again; a spring maker's work"

@@ -25,6 +25,7 @@ class SeatSpacer(Spacer, Sided):
     """A ring between the spring and its seat, at both sides or thicker at one."""
 
     title: ClassVar[str] = "Spring-seat spacer"
+    opens: ClassVar[frozenset[str]] = frozenset({"spring"})
     place: ClassVar[str] = "Springs"
     known_as: ClassVar[tuple[str, ...]] = ("ring", "poly ring", "spring packer", "seat spacer")
     costs: ClassVar[str] = "raises and keeps the window: less droop left, more bump"

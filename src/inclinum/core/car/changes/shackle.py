@@ -15,6 +15,7 @@ class Shackle(Change):
     """Both shackles of a leaf axle longer or shorter."""
 
     title: ClassVar[str] = "Shackles"
+    opens: ClassVar[frozenset[str]] = frozenset({"shackle"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("lift shackle", "longer shackle", "drop shackle")
     costs: ClassVar[str] = "turns the axle with the pack: pinion, caster; leans over more"

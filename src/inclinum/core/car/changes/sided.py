@@ -41,6 +41,10 @@ class Sided(Change):
         """How much more the left has than the mean."""
         return (self.left - self.right) / 2
 
+    def on_side(self, side: Side) -> bool:
+        """Not where it is nothing at one wheel only: that one stays as it is."""
+        return not self.uneven or (self.left if side == "left" else self.right) != 0
+
     def one_side(self, side: Side, by: float) -> Self:
         """The same with so much more on one side, the other as it was; put together without validating anew."""
         if side == "left":

@@ -14,6 +14,7 @@ class StopRaised(Change):
     """Both bump stops of an axle set nearer to what they meet."""
 
     title: ClassVar[str] = "Bump stops packed out"
+    opens: ClassVar[frozenset[str]] = frozenset({"stop"})
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("bump stop extension", "packer", "lowered bump stop")
     costs: ClassVar[str] = "takes bump; spares damper, tyre and shafts"

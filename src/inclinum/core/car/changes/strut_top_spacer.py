@@ -16,6 +16,7 @@ class StrutTopSpacer(Spacer):
     """A plate between the top mount and the tower, both sides. It eats the thread of the studs."""
 
     title: ClassVar[str] = "Strut-top spacer"
+    opens: ClassVar[frozenset[str]] = frozenset({"strut top"})
     place: ClassVar[str] = "Strut top"
     known_as: ClassVar[tuple[str, ...]] = ("tower plate", "strut spacer", "top hat")
     costs: ClassVar[str] = "droop and bump ends move down with it; joints and shafts work further out"

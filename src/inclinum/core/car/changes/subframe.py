@@ -18,6 +18,7 @@ class SubframeLowered(Change):
     """The subframe of an axle lowered against the body."""
 
     title: ClassVar[str] = "Subframe lowered"
+    opens: ClassVar[frozenset[str]] = frozenset({"subframe"})
     place: ClassVar[str] = "Arms and subframe"
     known_as: ClassVar[tuple[str, ...]] = ("subframe spacers", "subframe drop", "cradle drop", "diff drop")
     costs: ClassVar[str] = "arms and shafts stand flatter again; steering column, exhaust and hoses have to follow"
@@ -88,7 +89,5 @@ class SubframeLowered(Change):
         """Marks, jack, one side at a time."""
         _ = machine
         return [
-            "Mark the subframe's place on the body. Jack with a wide rest under it, never timber; two people.",
-            "Column joint, exhaust, hoses, wires and shafts free to go down with it, then one bolt at a time.",
-            "New bolts through the spacers, subframe back on its marks, to torque from its maker's figures.",
+            "Spacers between subframe and body, new bolts through them, as long as they are thick.",
         ]

@@ -29,6 +29,7 @@ class TopPlate(Change):
     """Both top mounts of an axle replaced by slotted plates."""
 
     title: ClassVar[str] = "Adjustable top plate"
+    opens: ClassVar[frozenset[str]] = frozenset({"inside the unit"})
     place: ClassVar[str] = "Strut top"
     known_as: ClassVar[tuple[str, ...]] = ("camber plate", "caster plate", "slotted top mount", "pillow ball mount")
     costs: ClassVar[str] = "camber or caster to set from then on; a joint in place of rubber is heard"
@@ -164,6 +165,10 @@ def _top(name: AxleName, axle: Axle) -> str:
     if axle.strut_top is None or corner.damper is None:
         raise DomainError(
             f"The {name} axle has no strut top with studs for a plate: enter them with the vehicle's figures."
+        )
+    if axle.linkage.coupled:
+        raise DomainError(
+            f"The wheels of the {name} axle are set by the axle itself: slots over its dampers set no angle."
         )
     if not stand_together(axle.linkage) and corner.damper.start not in axle.linkage.named_points():
         raise DomainError(f"The {name} dampers hang on no point of their own.")

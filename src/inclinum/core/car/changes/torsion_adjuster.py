@@ -17,6 +17,7 @@ class TorsionAdjuster(Sided):
     """The adjuster bolts of an axle turned, alike or each for itself."""
 
     title: ClassVar[str] = "Torsion adjusters"
+    opens: ClassVar[frozenset[str]] = frozenset({"torsion adjuster"})
     place: ClassVar[str] = "Torsion bars"
     known_as: ClassVar[tuple[str, ...]] = ("torsion key", "cranked bars", "adjuster bolts")
     costs: ClassVar[str] = "the window of travel stays: what bump gains, droop loses"
@@ -104,7 +105,7 @@ class TorsionAdjuster(Sided):
         """Unload the bolt first."""
         _ = machine
         return [
-            "Take the weight off the bar first: wheel hanging, bolt greased. Mark bolt and lever, count the turns.",
+            "Bolt cleaned and greased before it is turned; turns counted from the mark.",
             f"{self._turned()}; roll it before reading.",
         ]
 

@@ -12,6 +12,7 @@ class TorsionBars(OtherSpring):
     """Both bars of an axle replaced."""
 
     title: ClassVar[str] = "Torsion bars"
+    opens: ClassVar[frozenset[str]] = frozenset({"torsion bar"})
     known_as: ClassVar[tuple[str, ...]] = ("thicker bars", "stiffer bars")
     place: ClassVar[str] = "Torsion bars"
     equation: ClassVar[str] = "k = G·π·d⁴/(32·l); k·(free angle − angle) = load · lever at rest"

@@ -32,6 +32,7 @@ class TorsionReindex(Change):
     """Both bars of an axle turned by teeth at one end, or at both: the difference of two divisions is a fine step."""
 
     title: ClassVar[str] = "Torsion bars re-indexed"
+    opens: ClassVar[frozenset[str]] = frozenset({"torsion bar"})
     place: ClassVar[str] = "Torsion bars"
     known_as: ClassVar[tuple[str, ...]] = ("re-index", "teeth", "spline setting")
     costs: ClassVar[str] = "the window of travel stays: what bump gains, droop loses"
@@ -133,7 +134,7 @@ class TorsionReindex(Change):
         """Marks first; the bar is drawn with no load left on it."""
         _ = machine
         return [
-            "Count the teeth of both ends. The bar turns by hand before it is drawn; left and right are marked apart.",
+            "Count the teeth of both ends; left and right bars are marked apart.",
             f"Turn it {self.inner_by:+d} teeth at the inner end and {self.outer_by:+d} at the outer one, plus the way "
             "that lets the arm hang lower; the other side as a mirror image. Check how far the scribed marks moved.",
         ]

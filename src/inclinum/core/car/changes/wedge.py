@@ -16,6 +16,7 @@ class Wedge(Change):
     """A pair of wedges under leaf packs."""
 
     title: ClassVar[str] = "Wedges"
+    opens: ClassVar[frozenset[str]] = frozenset({"axle clamp"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("degree shim", "caster wedge", "pinion shim")
     costs: ClassVar[str] = "turns pinion and caster together"

@@ -16,6 +16,7 @@ class WheelOffset(Change):
     """Both wheels of an axle further out or in."""
 
     title: ClassVar[str] = "Wheel offset or spacers"
+    opens: ClassVar[frozenset[str]] = frozenset({"wheel"})
     place: ClassVar[str] = "Wheels and load"
     known_as: ClassVar[tuple[str, ...]] = ("wheel spacers", "wider track", "offset", "ET")
     costs: ClassVar[str] = "longer lever on the spring: it sinks a little; scrub radius and arch"

@@ -1,0 +1,184 @@
+"""Laws of the card: what is opened is closed, nothing is tightened that was not opened, nothing springs out unheld."""
+
+from itertools import pairwise
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from inclinum.core.car.card import DOWN, HEIGHT, card
+from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange
+from inclinum.core.car.job import Job, Plan
+from inclinum.core.car.joints import WORDS, captive, joints_of, on_side, reached, together
+from inclinum.core.card import cautions
+from inclinum.core.card.joints import Handling, Joint, in_order
+from inclinum.core.card.steps import Card, Step
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import SIDES, AxleName, Side
+from tests.core.test_every_change import AT, KINDS, begun, equipped, job_on
+
+
+def planned(job: Job, end: AxleName, *kinds: str) -> Job:
+    """The job with those of the changes that its axle takes, one after the other."""
+    changes: list[PlannedChange] = []
+    for kind in kinds:
+        so_far = job.model_copy(update={"plan": Plan(changes=tuple(changes))})
+        begins = begun(kind, end, so_far)
+        if not isinstance(begins, str):
+            changes.append(begins)
+    return job.model_copy(update={"plan": Plan(changes=tuple(changes))})
+
+
+def of_side(made: Card, end: AxleName, side: Side) -> list[Step]:
+    """Steps of a side, with those of what both sides share."""
+    return [s for s in made.steps if s.axle == end and s.side in (side, None)]
+
+
+def keys(steps: list[Step], what: str) -> list[str]:
+    """Joints that are opened (``off``) or closed (``on``), in the order of the steps."""
+    return [s.id.split(".")[-2] for s in steps if s.id.endswith(f".{what}")]
+
+
+def named(end: AxleName, side: Side, joint: Joint, what: str) -> str:
+    return f"{end}.{joint.key}.{what}" if joint.shared else f"{end}.{side}.{joint.key}.{what}"
+
+
+def holds(job: Job, end: AxleName) -> int:
+    """Every law on the card of a job; how many joints were opened.
+
+    Each law is named by the sentence of its assertion.
+    """
+    made = card(job)
+    axle = job.vehicle.axle(end)
+    at = {s.id: n for n, s in enumerate(made.steps)}
+    assert len(at) == len(made.steps), "every step has its own name"
+    turned = any(p.change.provides in ("collar", "ring") for p in job.plan.changes)
+    joints = joints_of(axle, collared=turned)
+    count = 0
+    for side in SIDES:
+        steps = of_side(made, end, side)
+        opened, closed = keys(steps, "off"), keys(steps, "on")
+        count += len(opened)
+        assert len(set(opened)) == len(opened), "nothing is opened twice"
+        assert sorted(opened) == sorted(closed), "nothing opened stays open, and nothing is closed that was not open"
+        for key in opened:
+            joint = joints[key]
+            before = [n for n in joint.needs if n in joints]
+            assert all(opened.index(n) < opened.index(key) for n in before), f"{key}: no step before its precondition"
+            off = made.steps[at[named(end, side, joint, "off")]]
+            if joint.stored:
+                assert off.hold, f"{key}: what is stored behind it is held back before it is opened"
+                assert off.caution or key == "spring_seat", f"{key}: and its danger is said at that step"
+            assert off.text, key
+        inner = [k for k in closed if not (joints[k].with_load or joints[k].on_ground)]
+        assert inner == [k for k in reversed(opened) if k in inner], "closed in reverse"
+        tightened = [use.key for s in steps for use in s.fasteners]
+        due = [role for key in opened for role in joints[key].fasteners]
+        assert sorted(tightened) == sorted(set(due)), "each opened bolt is tightened once, and no other"
+        rubber = {role for key in opened if joints[key].rubber for role in joints[key].fasteners}
+        for s in steps:
+            if rubber & {use.key for use in s.fasteners}:
+                assert s.phase.endswith(HEIGHT), "rubber is clamped where it rides, never hanging"
+                assert cautions.RUBBER in (s.hold or "")
+        lets_down = {"clamp", "damper_foot", "spring_seat", "u_bolts", "subframe", "bar"} & set(opened)
+        assert not lets_down or "lines" in opened, "no hose or wire carries what hangs"
+        first = [at[f"{end}.{s}.{k}.off"] for s in SIDES for k in ("anti_roll_link",) if f"{end}.{s}.{k}.off" in at]
+        others = [at[named(end, side, joints[k], "off")] for k in opened if not joints[k].both_first]
+        if first and others:
+            assert len(first) == 2
+            assert max(first) < min(others), "both ends of the bar before anything else comes apart"
+        if opened:
+            for p in job.plan.changes:
+                mine = [at[s.id] for s in steps if s.id.startswith(f"{end}.{side}.{p.id}.")]
+                wanted = {k for word in p.change.opened(job.vehicle) for k in reached(axle, word, side)} & set(opened)
+                for key in wanted:
+                    off_at, on_at = (at[named(end, side, joints[key], what)] for what in ("off", "on"))
+                    assert all(off_at < n < on_at for n in mine), f"{p.change.type}: it is done while its place is open"
+        if "wheel" in opened:
+            order = [f"wheel.{what}" for what in ("crack", "off", "on", "torque")]
+            places = [at[f"{end}.{side}.{what}"] for what in order]
+            assert places == sorted(places)
+            assert places[0] < at["lift.stands"] < places[1], "cracked on the ground, off when it stands"
+            assert places[2] < at["down.lower"] < places[3], "and tight when it is down again"
+            assert made.steps[places[3]].phase == DOWN
+    at_once = together(axle) or any(joints[k].shared for k in keys(of_side(made, end, "left"), "off"))
+    if at_once:
+        here = [s for s in made.steps if s.axle == end and s.side and s.id.endswith(".off")]
+        pairs = [(s.side, s.id.split(".")[-2]) for s in here]
+        assert len(pairs) % 2 == 0
+        for (one, key), (other, like) in list(pairwise(pairs))[::2]:
+            assert (one, other) == ("left", "right"), "what drops as one is let down as one"
+            assert on_side(axle, key, "right") == like
+    elif count:
+        work = [s.side for s in made.steps if s.axle == end and s.phase.endswith((" left", " right"))]
+        assert sum(a != b for a, b in pairwise(work)) <= 1, "one side is done before the other is opened"
+    tools = " ".join(made.preflight.tools).lower()
+    squeezed = any(k == "spring_on_unit" for side in SIDES for k in keys(of_side(made, end, side), "off"))
+    assert ("compressor" in tools) == (squeezed and not (turned or axle.damper.collar or "stack" in axle.spring.type))
+    assert ("lift.stands" in at) == bool(count), "what opens nothing lifts nothing"
+    return count
+
+
+@pytest.mark.parametrize("full", [False, True], ids=["bare", "equipped"])
+@pytest.mark.parametrize(("key", "end"), AT)
+def test_every_change_on_every_archetype_has_a_card_that_holds_the_laws(key: str, end: AxleName, full: bool) -> None:
+    job = equipped(job_on(key, end), end) if full else job_on(key, end)
+    opened = {}
+    for kind in KINDS:
+        one = planned(job, end, kind)
+        if one.plan.changes:
+            opened[kind] = holds(one, end)
+    assert opened["load"] == opened["stated"] == 0, "weight and a stated rise open nothing"
+    assert opened["tyres"] == 2, "a wheel at each side"
+    assert all(n > 2 for kind, n in opened.items() if kind in ("spring_swap", "damper_swap", "leaf_packs", "subframe"))
+
+
+@settings(deadline=None, max_examples=60)
+@given(at=st.sampled_from(AT), first=st.sampled_from(KINDS), second=st.sampled_from(KINDS), full=st.booleans())
+def test_and_so_has_every_pair_of_changes(at: tuple[str, AxleName], first: str, second: str, full: bool) -> None:
+    job = job_on(*at)
+    holds(planned(equipped(job, at[1]) if full else job, at[1], first, second), at[1])
+
+
+@pytest.mark.parametrize(("key", "end"), AT)
+def test_what_two_changes_open_is_what_each_of_them_opens(key: str, end: AxleName) -> None:
+    """Nothing is opened for a pair that neither needs; what both need is opened once."""
+    job = job_on(key, end)
+
+    def opened(*kinds: str) -> set[str]:
+        made = card(planned(job, end, *kinds))
+        return {s.id for s in made.steps if s.id.endswith(".off") and not s.id.endswith("pivots.off")}
+
+    for one, other in (("bump_stop_swap", "tyres"), ("damper_swap", "spring_swap"), ("tyres", "subframe")):
+        assert opened(one, other) == opened(one) | opened(other)
+
+
+@pytest.mark.parametrize(("key", "end"), AT)
+def test_every_word_of_a_change_is_a_place_on_every_axle(key: str, end: AxleName) -> None:
+    axle = job_on(key, end).vehicle.axle(end)
+    joints = joints_of(axle)
+    for word in WORDS:
+        assert set(reached(axle, word)) <= set(joints), word
+    for kind in CHANGE_TYPES:
+        assert kind.opens <= set(WORDS), kind.title
+    with pytest.raises(DomainError, match="No change is done at"):
+        reached(axle, "exhaust")
+    assert ("spring_on_unit" in joints) == captive(axle)
+
+
+def test_joints_are_opened_in_the_order_their_needs_give_and_in_no_circle() -> None:
+    step = Handling("")
+    joints = {
+        j.key: j
+        for j in (
+            Joint("a", step, step, needs=("b",)), Joint("b", step, step, needs=("missing",)),
+            Joint("c", step, step, needs=("a", "b")), Joint("d", step, step), Joint("e", step, step, both_first=True),
+        )
+    }  # fmt: skip
+    assert [j.key for j in in_order(joints, ["c", "e"])] == ["e", "b", "a", "c"]
+    assert in_order(joints, []) == ()
+    with pytest.raises(DomainError, match="no joint “f”"):
+        in_order(joints, ["f"])
+    joints["b"] = Joint("b", step, step, needs=("c",))
+    with pytest.raises(DomainError, match="in each other's way"):
+        in_order(joints, ["a"])
