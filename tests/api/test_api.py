@@ -167,3 +167,23 @@ def test_an_end_is_seen_and_what_can_be_chosen_is_drawn(client: TestClient) -> N
     refused = client.post("/api/seen", json={"job": bike, "axle": "rear", "view": "behind"})
     assert refused.status_code == 422
     assert "from its side" in refused.json()["sentence"]
+
+
+def test_a_step_that_stops_work_is_ticked_only_once_somebody_says_that_it_is_so(
+    client: TestClient, in_hand: Job
+) -> None:
+    step = next(s for s in card(in_hand).steps if s.hold and s.id.endswith("spring_on_unit.off"))
+    body: dict[str, object] = {"version": 1, "step": step.id, "done": True}
+    refused = client.post(f"/api/jobs/{JOB}/build/tick", json=body, headers=WHO)
+    assert refused.status_code == 422
+    assert step.hold in refused.json()["sentence"]
+    passed = client.post(f"/api/jobs/{JOB}/build/tick", json=body | {"despite": "spring was out already"}, headers=WHO)
+    assert passed.json() == {"version": 2}
+    ticks = client.get(f"/api/jobs/{JOB}").json()["job"]["build"]["ticks"]
+    assert [(t["step"], t["despite"]) for t in ticks] == [(step.id, "spring was out already")]
+    undone = body | {"version": 2, "done": False}
+    assert client.post(f"/api/jobs/{JOB}/build/tick", json=undone, headers=WHO).json() == {"version": 3}
+    said = body | {"version": 3, "held": True, "despite": "not needed"}
+    assert client.post(f"/api/jobs/{JOB}/build/tick", json=said, headers=WHO).json() == {"version": 4}
+    ticks = client.get(f"/api/jobs/{JOB}").json()["job"]["build"]["ticks"]
+    assert [(t["step"], t["despite"]) for t in ticks] == [(step.id, "")], "it was so: nothing was passed over"

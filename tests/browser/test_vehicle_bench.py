@@ -82,7 +82,7 @@ def test_a_vehicle_from_a_tape_measure(bench: Page) -> None:
     eye.press("Enter")
     expect(page.locator("[data-place='fixed_eye.height']")).to_contain_text("455")
     page.get_by_label("Curve").select_option("pinion angle")
-    page.get_by_label("Over").select_option("roll")
+    page.get_by_label("Over", exact=True).select_option("roll")
     page.get_by_label("Curve").select_option("axle steer")
     expect(page.get_by_role("slider", name="axle steer of the rear axle")).to_be_visible()
 
@@ -170,7 +170,7 @@ def test_one_side_alone_another_spring_and_the_maker_s_figures(bench: Page) -> N
     alike.check()
     expect(z).to_have_value(start)
 
-    page.get_by_label("Over").select_option("steering")
+    page.get_by_label("Over", exact=True).select_option("steering")
     page.get_by_label("Curve").select_option(label="wheel turned to the left, °")
     expect(page.get_by_text("rack, mm (to the left +)")).to_be_visible()
 

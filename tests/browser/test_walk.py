@@ -81,16 +81,24 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     torque = page.get_by_label("Torque read, damper rod nut, front left")
     torque.fill("64 lbf·ft")
     torque.press("Enter")
-    expect(page.locator("[data-step='front.left.rod_nut']")).to_contain_text("87 N·m was read, 62 N·m is the figure")
+    expect(page.locator("[data-step='front.left.spring_on_unit.on']")).to_contain_text(
+        "87 N·m was read, 62 N·m is the figure"
+    )
     torque.fill("46 lbf·ft")
     torque.press("Enter")
-    expect(page.locator("[data-step='front.left.rod_nut']")).not_to_contain_text("is the figure")
-    expect(page.locator("[data-step='front.left.rod_nut']")).to_contain_text("Ines Tarrow")
+    expect(page.locator("[data-step='front.left.spring_on_unit.on']")).not_to_contain_text("is the figure")
+    expect(page.locator("[data-step='front.left.spring_on_unit.on']")).to_contain_text("Ines Tarrow")
 
     # One step fills the screen, by keyboard.
     page.get_by_role("button", name="One step at a time").click()
     step = page.get_by_role("dialog", name="One step at a time")
     expect(step).to_contain_text("Lay out every part")
+    # Work stops at this one: Enter alone says nothing, and neither does the large button.
+    page.keyboard.press("Enter")
+    expect(step).to_contain_text("Lay out every part")
+    expect(step.get_by_role("button", name="Hold: say that it is so")).to_be_disabled()
+    page.keyboard.press("h")
+    expect(step.get_by_role("button", name="It is so")).to_have_attribute("aria-pressed", "true")
     page.keyboard.press("Enter")
     expect(step).to_contain_text("Look for rust")
     # Enter on a button is that button's: going back or closing says of no step that it is done.
@@ -98,6 +106,8 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     step.get_by_role("button", name="Step back").press("Enter")
     expect(step).to_contain_text("Lay out every part")
     expect(step.get_by_text(re.compile(r"\d+ done"))).to_have_text(done.replace("3 of", "2 of"))
+    step.get_by_role("button", name="not done after all").click()
+    expect(step.get_by_text(re.compile(r"1 done"))).to_be_visible()
     # The keyboard stays inside, and comes back to where it was.
     for _ in range(12):
         page.keyboard.press("Tab")

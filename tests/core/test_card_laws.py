@@ -10,6 +10,8 @@ from inclinum.core.car.card import DOWN, HEIGHT, card
 from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange
 from inclinum.core.car.job import Job, Plan
 from inclinum.core.car.joints import WORDS, captive, joints_of, on_side, reached, together
+from inclinum.core.car.prediction import predict
+from inclinum.core.car.vehicle import Axle
 from inclinum.core.card import cautions
 from inclinum.core.card.joints import Handling, Joint, in_order
 from inclinum.core.card.steps import Card, Step
@@ -182,3 +184,83 @@ def test_joints_are_opened_in_the_order_their_needs_give_and_in_no_circle() -> N
     joints["b"] = Joint("b", step, step, needs=("c",))
     with pytest.raises(DomainError, match="in each other's way"):
         in_order(joints, ["a"])
+
+
+def steps_of(job: Job) -> dict[str, Step]:
+    return {s.id: s for s in card(job).steps}
+
+
+def test_a_tower_plate_needs_no_compressor_and_a_collar_frees_a_spring_by_hand() -> None:
+    job = equipped(job_on("strut_front", "front"), "front")
+    plain = job.model_copy(
+        update={"vehicle": job.vehicle.with_axle("front", spring=job_on("strut_front", "front").vehicle.front.spring)}
+    )
+    plate = planned(plain, "front", "strut_top_spacer")
+    assert "front.left.strut_top.off" in steps_of(plate)
+    assert "front.left.spring_on_unit.off" not in steps_of(plate), "the unit stays together"
+    assert not any("compressor" in t for t in card(plate).preflight.tools)
+    inside = planned(plain, "front", "mount_spacer")
+    assert "Compress" in steps_of(inside)["front.left.spring_on_unit.off"].text
+    damper = plain.vehicle.front.damper.model_copy(update={"collar": True})
+    collared = plain.model_copy(update={"vehicle": plain.vehicle.with_axle("front", damper=damper)})
+    freed = steps_of(planned(collared, "front", "mount_spacer"))["front.left.spring_on_unit.off"]
+    assert "no compressor" in freed.text
+    assert "still presses" in (freed.hold or "")
+
+
+def test_one_collar_alone_opens_one_wheel_alone() -> None:
+    job = planned(job_on("strut_front", "front"), "front", "collar")
+    one = job.plan.changes[0].change.model_copy(update={"by_mm": 6.0, "right_mm": 0.0})
+    made = card(
+        job.model_copy(update={"plan": Plan(changes=(job.plan.changes[0].model_copy(update={"change": one}),))})
+    )
+    assert {s.side for s in made.steps if s.id.endswith("wheel.off")} == {"left"}
+
+
+def test_what_an_axle_has_once_is_opened_once_with_both_sides_free() -> None:
+    job = planned(job_on("three_link_axle", "rear"), "rear", "spring_swap")
+    made = card(job)
+    lateral = [s for s in made.steps if s.id == "rear.lateral_rod.off"]
+    tight = [s for s in made.steps for f in s.fasteners if f.key == "lateral_rod"]
+    assert len(lateral) == len(tight) == 1
+    assert lateral[0].side is None
+    lowered = card(planned(job_on("strut_front", "front"), "front", "subframe_lowered"))
+    at = {s.id: n for n, s in enumerate(lowered.steps)}
+    assert at["front.left.lines.off"] < at["front.subframe.off"] > at["front.right.lines.off"]
+
+
+def test_the_jack_at_ride_height_carries_the_wheel_load_and_the_wheel() -> None:
+    job = planned(job_on("trailing", "rear"), "rear", "seat_spacer")
+    text = steps_of(job)["rear.left.ride_height"].text
+    found = predict(job).rear
+    kilos = found.load_n / 9.80665 + job.vehicle.rear.unsprung_kg
+    assert f"about {kilos:.0f} kg" in text
+    assert 150 < kilos < 700
+
+
+def test_a_step_of_the_shops_own_stands_at_its_place_and_only_where_its_joint_is_opened() -> None:
+    job = job_on("strut_front", "front")
+    data = job.vehicle.front.model_dump() | {
+        "fasteners": {"shield": {"name": "heat shield bolt", "torque_nm": 11, "source": "shop book"}},
+        "own_steps": [
+            {"text": "Heat shield off", "joint": "clamp", "when": "before_opening", "tool": "10 mm socket"},
+            {"text": "Heat shield on", "joint": "clamp", "when": "after_closing", "fastener": "shield", "side": "left"},
+        ],
+    }  # fmt: skip
+    fitted = job.vehicle.model_copy(update={"front": Axle.model_validate(data)})
+    job = job.model_copy(update={"vehicle": fitted})
+    made = card(planned(job, "front", "strut_top_spacer" if job.vehicle.front.strut_top else "spring_swap"))
+    at = {s.id: n for n, s in enumerate(made.steps)}
+    by_id = {s.id: s for s in made.steps}
+    assert at["front.left.own0"] + 1 == at["front.left.clamp.off"]
+    assert at["front.right.own0"] + 1 == at["front.right.clamp.off"]
+    assert at["front.left.own1"] == at["front.left.clamp.on"] + 1
+    assert "front.right.own1" not in at, "it is done on the left alone"
+    assert "10 mm socket" in by_id["front.left.own0"].text
+    assert [(f.key, f.torque_nm) for f in by_id["front.left.own1"].fasteners] == [("shield", 11)]
+    assert made.unused == ()
+    wheels = card(planned(job, "front", "tyres"))
+    assert not [s for s in wheels.steps if "own" in s.id]
+    assert "not undone by this plan" in wheels.unused[0] or "no step knows" in wheels.unused[0]
+    with pytest.raises(ValueError, match="not among the axle's fasteners"):
+        Axle.model_validate(data | {"fasteners": {}})

@@ -1,6 +1,6 @@
 """Stage 5: the job card, its ticks and torques."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime
 from typing import Any
 
@@ -44,13 +44,25 @@ class Tick(BaseModel):
     version: Version
     step: str = Field(min_length=1, max_length=120)
     done: bool
+    held: bool = Field(default=False, description="what the step stops for is so")
+    despite: str = Field(default="", max_length=400, description="why it is passed over all the same")
 
 
-def ticked(build: Build, body: Tick, steps: set[str], stopped_by: Sequence[str], override: str, by: str) -> Build:
+def ticked(
+    build: Build, body: Tick, steps: Mapping[str, str | None], stopped_by: Sequence[str], override: str, by: str
+) -> Build:
     """What was ticked, with one step done or not done after all.
 
+    Args:
+        build: so far.
+        body: what is ticked.
+        steps: those of the card, each with what it stops for.
+        stopped_by, override: of the plan.
+        by: who ticks.
+
     Raises:
-        HTTPException: the step is not on the card, or the plan is stopped without a written override.
+        HTTPException: the step is not on the card, stops for something that nobody says is so, or the plan is stopped
+            without a written override.
     """
     if body.step not in steps:
         raise HTTPException(422, "That step is no longer on the card: the plan was changed. Load the card again.")
@@ -58,9 +70,13 @@ def ticked(build: Build, body: Tick, steps: set[str], stopped_by: Sequence[str],
         raise HTTPException(
             422, f"The plan is stopped: {stopped_by[0]}. Cure it, or write why it is built all the same."
         )
+    hold, despite = steps[body.step], body.despite.strip()
+    if body.done and hold and not (body.held or despite):
+        raise HTTPException(422, f"Work stops at this step: {hold} Say that it is so, or write why it is passed over.")
     ticks = [t for t in build.ticks if t.step != body.step]
     if body.done:
-        ticks.append(StepTick(step=body.step, done_at=datetime.now(UTC), by=by))
+        passed = despite if hold and not body.held else ""
+        ticks.append(StepTick(step=body.step, done_at=datetime.now(UTC), by=by, despite=passed))
     return build.model_copy(update={"ticks": tuple(ticks)})
 
 
@@ -70,7 +86,9 @@ async def tick(request: Request, job_id: JobId, body: Tick, store: Database, by:
 
     async def work(job: Any) -> tuple[Document, None]:
         made = await computer_of(request).run(request, card_of, job)
-        return ticked(job.build, body, {s.id for s in made.steps}, made.stopped_by, made.override, by.name), None
+        return ticked(
+            job.build, body, {s.id: s.hold for s in made.steps}, made.stopped_by, made.override, by.name
+        ), None
 
     return await act(store, job_id, "build", body.version, by, work)
 

@@ -24,7 +24,7 @@ from inclinum.store.wording import differences, shortened
 OF_AXLE = (
     "targets", "adjusters", "fasteners", "joint_limits_deg", "strut_top", "orientation", "anti_roll_n_per_mm",
     "bush_rate_n_per_mm", "unsprung_kg", "half_shaft", "lines", "full_lock", "anti_roll_link", "tyre_gaps",
-    "tyre_width_mm", "seats", "u_bolts", "prop_shaft",
+    "tyre_width_mm", "seats", "u_bolts", "prop_shaft", "own_steps",
 )  # fmt: skip
 ENDS = ("front", "rear")
 FIGURES: dict[int, tuple[str, ...]] = {

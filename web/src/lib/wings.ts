@@ -27,6 +27,8 @@ export type Wing = {
 	/** Below the stack of changes. */
 	Figures: Component;
 	Align: Component;
+	/** Where a step of the card is done, drawn; of a machine whose steps have places. */
+	Place?: Component<{ job: Any; step: Schemas['Step'] }>;
 	/** Readings after, held against the prediction. */
 	Proof: Component<{ proof: Any }>;
 	/** What is said where everything came out. */

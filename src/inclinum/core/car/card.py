@@ -12,6 +12,7 @@ from inclinum.core.car.prediction import Height, Prediction, predict
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.card import cautions
 from inclinum.core.card.joints import Handling, Joint, in_order
+from inclinum.core.card.own import When
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.plan import at_their_place
@@ -114,7 +115,9 @@ class _Worked:
 
     def unused(self) -> list[str]:
         """Figures somebody typed that no step of this plan tightens to, each in a sentence."""
-        used = roles_of(j for joints in self.opened.values() for j in joints)
+        opened = [j for joints in self.opened.values() for j in joints]
+        here = {j.key for j in opened}
+        used = roles_of(opened) | {s.fastener for s in self.axle.own_steps if s.fastener and s.joint in here}
         known = roles_of(self.joints.values())
         return [
             f"{self.name.capitalize()} {f.name}, {f.torque_nm:g} N·m: "
@@ -138,24 +141,30 @@ class _Worked:
         first = _phase(self.name, FIRST)
         for key in self.joints:
             for side in SIDES:
-                yield from (self._off(side, j, first) for j in self.opened[side] if j.both_first and j.key == key)
+                for j in self.opened[side]:
+                    if j.both_first and j.key == key:
+                        yield from self._off(side, j, first)
         rest = {side: [j for j in self.opened[side] if not j.both_first] for side in SIDES}
         if not any(self.opened.values()):
             yield from self._done(SIDES[:1], _phase(self.name, BOTH), whole=True)
         elif self.at_once:
             phase = _phase(self.name, BOTH)
             for joint in rest["left"]:
-                yield from (self._off(side, j, phase) for side, j in self._pair(joint))
+                for side, j in self._pair(joint):
+                    yield from self._off(side, j, phase)
             yield from self._done(SIDES, phase)
             for joint in reversed(rest["left"]):
-                yield from (self._on(side, j, phase) for side, j in self._pair(joint))
+                for side, j in self._pair(joint):
+                    yield from self._on(side, j, phase)
         else:
             for side in SIDES:
                 phase = _phase(self.name, side)
                 if self.opened[side]:
-                    yield from (self._off(side, j, phase) for j in rest[side])
+                    for j in rest[side]:
+                        yield from self._off(side, j, phase)
                     yield from self._done((side,), phase)
-                    yield from (self._on(side, j, phase) for j in reversed(rest[side]))
+                    for j in reversed(rest[side]):
+                        yield from self._on(side, j, phase)
         yield from self._at_height()
 
     def _pair(self, joint: Joint) -> list[tuple[Side | None, Joint]]:
@@ -176,21 +185,35 @@ class _Worked:
             for n, text in enumerate(() if whole else self.axle.orientation):
                 yield self._step(at, f"way{n}", phase, Handling(f"Which way round: {text}", minutes=(0.5, 1)))
 
-    def _off(self, side: Side | None, joint: Joint, phase: str) -> Step:
-        return self._step(side, f"{joint.key}.off", phase, joint.opening)
+    def _off(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
+        yield from self._own(side, joint, "before_opening", phase)
+        yield self._step(side, f"{joint.key}.off", phase, joint.opening)
+        yield from self._own(side, joint, "while_open", phase)
+
+    def _own(self, side: Side | None, joint: Joint, when: When, phase: str) -> Iterator[Step]:
+        """The shop's own steps at a joint."""
+        for n, own in enumerate(self.axle.own_steps):
+            if own.joint != joint.key or own.when != when or (side and own.side not in (None, side)):
+                continue
+            told = Handling(
+                f"{own.text}{f' Tool: {own.tool}.' if own.tool else ''}", own.caution or None, people=own.people,
+                minutes=(own.minutes_least, own.minutes_most),
+            )  # fmt: skip
+            yield self._step(side, f"own{n}", phase, told, (own.fastener,) if own.fastener else ())
 
     def _later(self, joint: Joint) -> tuple[str, ...]:
         """Roles of a joint that are tightened where it rides: all that clamp rubber, by its kind or by their data."""
         return tuple(r for r in joint.fasteners if joint.rubber or fastener_of(self.axle, r).at_ride_height)
 
-    def _on(self, side: Side | None, joint: Joint, phase: str) -> Step:
+    def _on(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
         later = self._later(joint)
         now, text = tuple(r for r in joint.fasteners if r not in later), joint.closing.text
         if later and not joint.rubber:
             names = ", ".join(fastener_of(self.axle, r).name for r in later)
             told = text if now else text.replace("to torque", "hand tight")
             text = f"{told} Only hand tight, it clamps rubber: {names}."
-        return self._step(side, f"{joint.key}.on", phase, replace(joint.closing, text=text), now)
+        yield self._step(side, f"{joint.key}.on", phase, replace(joint.closing, text=text), now)
+        yield from self._own(side, joint, "after_closing", phase)
 
     def _at_height(self) -> Iterator[Step]:
         """What clamps rubber or wants the load on, where it rides; last the links of the bar, never forced."""
@@ -210,11 +233,10 @@ class _Worked:
             yield self._step(None, "ride_height", phase, tight, tuple(shared))
         for key in self.joints:
             for side in SIDES:
-                yield from (
-                    self._step(side, f"{j.key}.on", phase, j.closing, j.fasteners)
-                    for j in self.opened[side]
-                    if j.with_load and j.key == key
-                )
+                for j in self.opened[side]:
+                    if j.with_load and j.key == key:
+                        yield self._step(side, f"{j.key}.on", phase, j.closing, j.fasteners)
+                        yield from self._own(side, j, "after_closing", phase)
 
     def _tightened(self, side: Side, roles: tuple[str, ...], phase: str) -> Step:
         turns = ", ".join(f"{arm} {deg:.0f}°" for arm, deg in self.prediction.axle(self.name).wind_up_deg.items())
@@ -238,9 +260,23 @@ class _Worked:
             for joint in (j for j in self.opened[side] if j.on_ground):
                 if part == "on":
                     yield self._step(side, f"{joint.key}.on", DOWN, joint.closing)
+                    yield from self._own(side, joint, "after_closing", DOWN)
                 else:
                     tight = Handling("Wheel bolts crosswise to torque.", minutes=(1, 2))
                     yield self._step(side, f"{joint.key}.torque", DOWN, tight, joint.fasteners)
+
+    def _joint(self, key: str) -> str:
+        """Of a step by its key: the joint itself, or the first one that a change wants open."""
+        first = key.split(".")[0]
+        if first in self.joints:
+            return first
+        if first == "ride_height":
+            return "pivots" if "pivots" in self.joints else "wheel"
+        for planned, machine in self.changes:
+            if planned.id == first:
+                words = sorted(planned.change.opened(machine))
+                return next((k for word in words for k in reached(self.axle, word)), "")
+        return ""
 
     def _step(
         self, side: Side | None, key: str, phase: str, what: Handling, roles: tuple[str, ...] = (),
@@ -251,6 +287,7 @@ class _Worked:
             phase=phase,
             axle=self.name,
             side=side,
+            joint=self._joint(key),
             text=what.text,
             caution=what.caution,
             hold=what.hold,

@@ -9,7 +9,7 @@ from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.joints import Handling, Joint
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, Side
-from inclinum.core.kinematics import PointDistance, point_name
+from inclinum.core.kinematics import ArmAngle, PointDistance, point_name
 from inclinum.core.kinematics.kinds import StrutLinkage
 from inclinum.core.kinematics.refit import frame_points
 from inclinum.core.springs.fitted import AirSpringData, LeafPackData, StackData, TorsionBarData
@@ -96,6 +96,25 @@ def roles_of(joints: Iterable[Joint]) -> set[str]:
     roles = {r for j in joints for r in j.fasteners}
     points = {r.removeprefix("point:") for r in roles if r.startswith("point:")}
     return roles | points | ({"ball_joint"} if points else set())
+
+
+def points_of(axle: Axle, key: str) -> tuple[str, ...]:
+    """Names of the hardpoints a joint lies between, for its place in a drawing; none where no point tells it."""
+    corner = axle_corner(axle)
+    damper, spring = corner.damper, corner.spring
+    ends = (damper.start, damper.end) if damper is not None else ()
+    inner = tuple(dict.fromkeys(m[1] for m in axle.linkage.members() if m[0] in ("arm", "rod")))
+    places: dict[str, tuple[str, ...]] = {
+        "wheel": (corner.wheel,), "lines": (corner.wheel,), "anti_roll_link": ends[1:], "stop": ends,
+        "clamp": ends[1:], "damper_foot": ends[1:], "strut_top": ends[:1], "damper_top": ends[:1],
+        "u_bolts": ("seat",), "pack": ("fixed_eye",), "shackle": ("shackle_eye",), "pivots": inner[:1],
+        "subframe": inner, "lateral_rod": tuple(n for n in inner if "lateral" in n), "prop_shaft": (corner.wheel,),
+    }  # fmt: skip
+    if isinstance(spring, PointDistance):
+        places |= dict.fromkeys(("spring_on_unit", "spring_seat", "air"), (spring.start, spring.end))
+    elif isinstance(spring, ArmAngle):
+        places |= dict.fromkeys(("bar", "adjuster"), (spring.first,))
+    return tuple(n for n in places.get(key, (key,)) if n in corner.body.points)
 
 
 def together(axle: Axle) -> bool:
@@ -220,7 +239,7 @@ def _spring(axle: Axle, collared: bool) -> list[Joint]:
     if isinstance(axle.spring, TorsionBarData):
         return _torsion()
     found = []
-    needs = _hangs(damper, "pivots")
+    needs = _hangs(damper, "pivots", "lateral_rod")
     if isinstance(axle.spring, AirSpringData):
         found.append(_AIR)
         needs += ("air",)

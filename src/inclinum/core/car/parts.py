@@ -139,6 +139,10 @@ class WheelParts:
         """Its centre at every position, (N, 3), body axes, mm."""
         return self._at[self.stance.corner.wheel]
 
+    def middle(self, names: tuple[str, ...]) -> Array:
+        """Middle of hardpoints at every position, (N, 3), body axes, mm."""
+        return np.mean([self._at[n] for n in names], axis=0)
+
     def _direction(self, axis: Array) -> Array:
         return self.poses.direction(axis).reshape(-1, 3)
 

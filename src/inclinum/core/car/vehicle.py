@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.car.attached import AntiRollLink, FlexLine, HalfShaft, PropShaft, SpringSeats, TyreGap, UBolts
 from inclinum.core.card.fastener import Fastener
+from inclinum.core.card.own import OwnStep
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import ANGLE_CHANGE_DEG, RATIO_PERCENT, Known
@@ -281,9 +282,21 @@ class Axle(Document):
     toe_change_tolerance_deg: float = Field(
         default=ANGLE_CHANGE_DEG, ge=0, le=20, description="the same of toe, one wheel"
     )
+    own_steps: tuple[OwnStep, ...] = Field(
+        default=(), max_length=40, title="The shop's own steps", description="put on every card that opens their place"
+    )
     orientation: tuple[Text, ...] = Field(
         default=(), max_length=40, description="which way round things go, as the shop found it"
     )
+
+    @model_validator(mode="after")
+    def _own_bolts(self) -> "Axle":
+        for step in self.own_steps:
+            if step.fastener is not None and step.fastener not in self.fasteners:
+                raise DomainError(
+                    f"the step “{step.text}” tightens “{step.fastener}”, which is not among the axle's fasteners"
+                )
+        return self
 
     @property
     def track_mm(self) -> float:

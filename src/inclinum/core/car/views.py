@@ -9,6 +9,7 @@ import numpy as np
 from inclinum.core.car.adjusters import setting_key
 from inclinum.core.car.carried import carried_steered, turns_to_lock
 from inclinum.core.car.drawing import Ground
+from inclinum.core.car.joints import joints_of, on_side, points_of
 from inclinum.core.car.parts import STOP_TOUCHES, WheelParts
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.stood import Stood
@@ -83,6 +84,7 @@ def axle_view(
         arches=tuple(arches),
         told=_told(stance, moved.travel, stood.pitch, offsets or {}) if by == "travel" else _turned(moved),
         near=tuple(_near(moved, before.axle(axle), stood, axle, view)),
+        joints=tuple(_joints(moved, at_ride, stood, axle, view)),
         adjusters=tuple(_adjusters(moved, at_ride, stood, axle, view)),
         ground=None if view == "above" else 0.0,
         **told,
@@ -110,6 +112,21 @@ def _adjusters(moved: _Moved, n: int, stood: Stood, axle: AxleName, view: ViewNa
             at = wheel.adjuster(data)[n : n + 1] * (1, 1 if side == "left" else -1, 1)
             key = setting_key(axle, side, data.name)
             found.append(Spot(key=key, name=data.name, at=_flat(at, stood, axle, view)[0]))
+    return found
+
+
+def _joints(moved: _Moved, n: int, stood: Stood, axle: AxleName, view: ViewName) -> list[Spot]:
+    """Where each joint of the axle is, on both sides where both are seen: what a step of the card is about."""
+    found = []
+    for side in SIDES[: 1 if view == "side" else 2]:
+        wheel = moved.left if side == "left" else moved.right
+        own = wheel.stance.axle
+        for key in joints_of(own):
+            # The right wheel is drawn as a left one: its points bear the left one's names.
+            names = points_of(own, on_side(own, key, "left") if side == "right" else key)
+            if names:
+                at = wheel.middle(names)[n : n + 1] * (1, 1 if side == "left" else -1, 1)
+                found.append(Spot(key=f"{side}.{key}", name=key, at=_flat(at, stood, axle, view)[0]))
     return found
 
 

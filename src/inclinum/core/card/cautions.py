@@ -5,7 +5,7 @@ SPRING = (
     "A compressed spring holds enough energy to kill. Sound compressor of the right size, hooks opposite, safety "
     "strap on, nobody in line with it. When in doubt, a shop with the tool does it."
 )
-FALLING = "The strut or arm drops when the last fastener leaves: support it, fingers clear."
+FALLING = "What hangs on it drops when the last fastener leaves: support it, fingers clear."
 HOSES = "Brake hoses and sensor wires never carry weight: unclip them first and tie the hub up."
 DRIVE_SHAFT = "Do not let the hub swing out: shafts and joints have an end. Tie it."
 BRAKES = (

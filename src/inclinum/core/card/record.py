@@ -13,6 +13,8 @@ class StepTick(Document):
     step: Name
     done_at: Moment
     by: Name
+    despite: Text = ""
+    """Why what it stops for was passed over; empty where it was so, or where it stops for nothing."""
 
 
 class TorqueRecord(Document):

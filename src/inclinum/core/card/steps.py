@@ -78,6 +78,8 @@ class Step(Document):
     axle: AxleName | None = None
     side: Side | None = None
     """Neither on a step of the whole machine; no side on a two-wheeler."""
+    joint: str = ""
+    """What is opened, closed or set here, by the key its place in a drawing has; empty where it is nowhere."""
     text: str
     caution: str | None = None
     hold: str | None = None

@@ -69,5 +69,7 @@ class Seen(Document):
     """Places where something ends the movement or nearly does."""
     lit_mm: float = LIT_MM
     adjusters: tuple[Spot, ...] = ()
+    joints: tuple[Spot, ...] = ()
+    """What steps of a card are about, by side and joint."""
     ground: float | None
     """Height of the ground in the picture; None from above."""

@@ -1917,6 +1917,12 @@ export interface components {
              */
             toe_change_tolerance_deg: number;
             /**
+             * The shop's own steps
+             * @description put on every card that opens their place
+             * @default []
+             */
+            own_steps: components["schemas"]["OwnStep"][];
+            /**
              * Orientation
              * @description which way round things go, as the shop found it
              * @default []
@@ -7235,6 +7241,63 @@ export interface components {
             vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Bike"];
         };
         /**
+         * OwnStep
+         * @description A step of the shop's own at one place of the order.
+         */
+        OwnStep: {
+            /**
+             * What is done
+             * @example Exhaust hanger off, it is in the way
+             */
+            text: string;
+            /**
+             * At which joint
+             * @description only on cards that open it
+             * @default wheel
+             * @enum {string}
+             */
+            joint: "wheel" | "anti_roll_link" | "lines" | "pivots" | "lateral_rod" | "clamp" | "strut_top" | "damper_foot" | "damper_top" | "spring_on_unit" | "spring_seat" | "air" | "u_bolts" | "shackle" | "pack" | "bar" | "adjuster" | "stop" | "subframe" | "prop_shaft";
+            /**
+             * When
+             * @default while_open
+             * @enum {string}
+             */
+            when: "before_opening" | "while_open" | "after_closing";
+            /** Only on one side */
+            side?: ("left" | "right") | null;
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+            /**
+             * Tool
+             * @description with its size
+             * @default
+             */
+            tool: string;
+            /**
+             * Tightened here
+             * @description key of a bolt among the axle's fasteners
+             */
+            fastener?: string | null;
+            /**
+             * People
+             * @default 1
+             */
+            people: number;
+            /**
+             * Minutes least
+             * @default 2
+             */
+            minutes_least: number;
+            /**
+             * Minutes most
+             * @default 5
+             */
+            minutes_most: number;
+        };
+        /**
          * Pack
          * @description Main leaves alike.
          */
@@ -9165,6 +9228,11 @@ export interface components {
              * @default []
              */
             adjusters: components["schemas"]["Spot"][];
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["Spot"][];
             /** Ground */
             ground: number | null;
         };
@@ -10337,6 +10405,11 @@ export interface components {
             axle?: ("front" | "rear") | null;
             /** Side */
             side?: ("left" | "right") | null;
+            /**
+             * Joint
+             * @default
+             */
+            joint: string;
             /** Text */
             text: string;
             /** Caution */
@@ -10375,6 +10448,11 @@ export interface components {
             done_at: string;
             /** By */
             by: string;
+            /**
+             * Despite
+             * @default
+             */
+            despite: string;
         };
         /**
          * SteppedRate
@@ -10918,6 +10996,18 @@ export interface components {
             step: string;
             /** Done */
             done: boolean;
+            /**
+             * Held
+             * @description what the step stops for is so
+             * @default false
+             */
+            held: boolean;
+            /**
+             * Despite
+             * @description why it is passed over all the same
+             * @default
+             */
+            despite: string;
         };
         /**
          * Tightened

@@ -3,11 +3,13 @@
 	import { api, type Schemas } from '../api/client';
 	import { cardQuery } from '../queries';
 	import CardSheet from './CardSheet.svelte';
+	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
 
 	/** The job card of any machine: its steps, ticks and torques. */
 	const bench = theBench();
 	const queries = useQueryClient();
+	const { Place } = wingOf(bench.kind);
 	const card = cardQuery(
 		() => bench.job.id,
 		() => (['plan', 'measure', 'align', 'brief'] as const).map((stage) => bench.versions[stage]).join('.')
@@ -18,11 +20,11 @@
 		void bench.flush().then(() => queries.invalidateQueries({ queryKey: ['card', bench.job.id] }));
 	});
 
-	async function tick(step: string, done: boolean) {
+	async function tick(step: string, done: boolean, hold?: { held: boolean; despite: string }) {
 		trouble = await bench.stamp('build', (version) =>
 			api.POST('/api/jobs/{job_id}/build/tick', {
 				params: { path: { job_id: bench.job.id } },
-				body: { version, step, done }
+				body: { version, step, done, held: hold?.held ?? false, despite: hold?.despite ?? '' }
 			})
 		);
 	}
@@ -52,4 +54,8 @@
 	ontick={tick}
 	ontorque={torque}
 	onprint={print}
+	picture={Place && place}
 />
+{#snippet place(step: Schemas['Step'])}
+	{#if Place}<Place job={bench.job} {step} />{/if}
+{/snippet}

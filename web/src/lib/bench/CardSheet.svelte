@@ -1,6 +1,7 @@
 <script lang="ts">
 	import Maximize from '@lucide/svelte/icons/maximize-2';
 	import Printer from '@lucide/svelte/icons/printer';
+	import type { Snippet } from 'svelte';
 	import type { Schemas } from '../api/client';
 	import { moment, number } from '../format';
 	import Hoist from './Hoist.svelte';
@@ -14,17 +15,27 @@
 		trouble,
 		ontick,
 		ontorque,
-		onprint
+		onprint,
+		picture
 	}: {
 		card: { isPending: boolean; isError: boolean; error: Error | null; data?: Schemas['Card'] };
 		build: Schemas['Build'];
 		jobId: string;
 		trouble: string;
-		ontick: (step: string, done: boolean) => Promise<void>;
+		ontick: (step: string, done: boolean, hold?: Hold) => Promise<void>;
 		ontorque: (step: Schemas['Step'], fastener: string, reading: Schemas['Torque'] | undefined) => void;
 		onprint: () => void;
+		/** The drawing of where a step is done, of a machine that has one. */
+		picture?: Snippet<[Schemas['Step']]>;
 	} = $props();
+	type Hold = { held: boolean; despite: string };
 	let hoist = $state(false);
+	/** What was said of the holds of steps that are not done yet. */
+	let holds = $state<Record<string, Hold>>({});
+	const stops = (step: Schemas['Step']) => {
+		const said = holds[step.id];
+		return Boolean(step.hold) && !ticks.has(step.id) && !(said?.held || said?.despite.trim());
+	};
 
 	const ticks = $derived(new Map(build.ticks.map((t) => [t.step, t])));
 	const phases = $derived(
@@ -100,16 +111,18 @@
 							type="checkbox"
 							class="accent-dye mt-0.5 h-6 w-6 shrink-0"
 							checked={!!tickOf}
+							disabled={stops(step)}
+							title={stops(step) ? 'Work stops here: say first that it is so' : undefined}
 							aria-label="Done: {step.axle ?? ''} {step.side ?? ''} {step.text}"
 							onchange={async (e) => {
 								// A tick that is refused does not stay on the paper.
 								const box = e.currentTarget;
-								await ontick(step.id, box.checked);
+								await ontick(step.id, box.checked, holds[step.id]);
 								box.checked = ticks.has(step.id);
 							}}
 						/>
 						<span class="min-w-0 flex-1">
-							{#if step.axle}<strong class="capitalize"
+							{#if step.axle}<strong class="inline-block first-letter:uppercase"
 									>{[step.axle, step.side].filter(Boolean).join(' ')}.</strong
 								>{/if}
 							{step.text}
@@ -118,14 +131,42 @@
 						</span>
 					</label>
 					<div class="pl-8.5">
-						<StepView {step} {build} ontorque={(f, r) => ontorque(step, f, r)} {jobId} />
+						<StepView
+							{step}
+							{build}
+							hold={holds[step.id]}
+							onhold={(to) => (holds[step.id] = to)}
+							ontorque={(f, r) => ontorque(step, f, r)}
+							{jobId}
+						/>
 					</div>
 				</li>
 			{/each}
 		</ol>
 	{/each}
+	{#if card.data.unused.length}
+		<details class="mt-3">
+			<summary class="cursor-pointer font-semibold"
+				>{counted(card.data.unused.length, 'figure')} of bolts that this card does not tighten</summary
+			>
+			<ul class="list-inside list-disc" data-testid="unused">
+				{#each card.data.unused as line, n (n)}<li>{line}</li>{/each}
+			</ul>
+		</details>
+	{/if}
 	<p class="text-quiet mt-3">{card.data.certificate}</p>
 	{#if hoist}
-		<Hoist card={card.data} {build} {jobId} {trouble} {ontick} {ontorque} onclose={() => (hoist = false)} />
+		<Hoist
+			card={card.data}
+			{build}
+			{jobId}
+			{trouble}
+			{holds}
+			onhold={(step, to) => (holds[step] = to)}
+			{ontick}
+			{ontorque}
+			{picture}
+			onclose={() => (hoist = false)}
+		/>
 	{/if}
 {/if}

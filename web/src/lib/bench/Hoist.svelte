@@ -4,26 +4,35 @@
 	import Check from '@lucide/svelte/icons/check';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
+	import type { Snippet } from 'svelte';
 	import type { Schemas } from '../api/client';
 	import { moment, number } from '../format';
 	import StepView from './StepView.svelte';
 	import Told from '../ui/Told.svelte';
 
+	type Hold = { held: boolean; despite: string };
 	let {
 		card,
 		build,
 		jobId,
 		trouble,
+		holds,
+		onhold,
 		ontick,
 		ontorque,
+		picture,
 		onclose
 	}: {
 		card: Schemas['Card'];
 		build: Schemas['Build'];
 		jobId: string;
 		trouble: string;
-		ontick: (step: string, done: boolean) => Promise<void>;
+		/** What was said of holds, by step. */
+		holds: Record<string, Hold>;
+		onhold: (step: string, hold: Hold) => void;
+		ontick: (step: string, done: boolean, hold?: Hold) => Promise<void>;
 		ontorque: (step: Schemas['Step'], fastener: string, reading: Schemas['Torque'] | undefined) => void;
+		picture?: Snippet<[Schemas['Step']]>;
 		onclose: () => void;
 	} = $props();
 
@@ -39,16 +48,41 @@
 	const step = $derived(card.steps[at] as Schemas['Step']);
 	const tick = $derived(ticks.get(step.id));
 
+	const held = $derived(holds[step.id]);
+	/** Whether work stops here until somebody says that it is so, or why it is passed over. */
+	const stops = $derived(Boolean(step.hold) && !tick && !(held?.held || held?.despite.trim()));
+
 	async function done() {
-		if (!tick) await ontick(step.id, true);
+		if (stops) return;
+		if (!tick) await ontick(step.id, true, held);
 		if (!trouble && at < card.steps.length - 1) at += 1;
 	}
+	/** At the hoist nobody has a clean finger to wake a screen. */
+	$effect(() => {
+		let lock: WakeLockSentinel | undefined;
+		let over = false;
+		const wake = async () => {
+			if (document.visibilityState !== 'visible') return;
+			// A browser that cannot keep awake goes to sleep as ever.
+			lock = await navigator.wakeLock?.request('screen').catch(() => undefined);
+			if (over) void lock?.release();
+		};
+		void wake();
+		document.addEventListener('visibilitychange', wake);
+		return () => {
+			over = true;
+			document.removeEventListener('visibilitychange', wake);
+			void lock?.release();
+		};
+	});
 	/** A key meant for a button or a field is its own; only on the page itself Enter says that the step is done. */
 	function onkeydown(event: KeyboardEvent) {
 		const own = (event.target as Element).closest('input, textarea, button, a');
 		if (own && (event.key === 'Enter' || event.key === ' ' || !own.matches('button'))) return;
 		if (event.key === 'ArrowRight') at = Math.min(card.steps.length - 1, at + 1);
 		else if (event.key === 'ArrowLeft') at = Math.max(0, at - 1);
+		else if (event.key.toLowerCase() === 'h' && step.hold && !tick)
+			onhold(step.id, { held: !held?.held, despite: '' });
 		else if (event.key === 'Enter' || event.key === ' ') void done();
 		else return;
 		event.preventDefault();
@@ -77,22 +111,42 @@
 			<div class="bg-rule my-3 h-2">
 				<div class="bg-dye h-full" style="width: {((at + 1) / card.steps.length) * 100}%"></div>
 			</div>
-			<div class="min-h-0 flex-1 overflow-y-auto">
-				{#if step.axle}<p class="text-dye text-[52px] leading-tight font-bold capitalize">
-						{step.axle}
-						{step.side ?? ''}
-					</p>{/if}
-				<p class="text-[40px] leading-snug font-semibold">{step.text}</p>
-				{#if step.people > 1}<p class="mt-1 text-2xl font-bold">{step.people} people</p>{/if}
-				<div class="mt-4 max-w-[1000px]">
-					{#key step.id}
-						<StepView {step} {build} {jobId} large ontorque={(f, r) => ontorque(step, f, r)} />
-					{/key}
+			<div
+				class="grid min-h-0 flex-1 gap-4 {picture && step.axle && step.joint
+					? 'grid-cols-[minmax(0,1fr)_minmax(0,38%)] max-[700px]:grid-cols-1'
+					: ''}"
+			>
+				<div class="min-h-0 overflow-y-auto">
+					{#if step.axle}<p class="text-dye text-[52px] leading-tight font-bold first-letter:uppercase">
+							{step.axle}
+							{step.side ?? ''}
+						</p>{/if}
+					<p class="text-[40px] leading-snug font-semibold">{step.text}</p>
+					{#if step.people > 1}<p class="mt-1 text-2xl font-bold">{step.people} people</p>{/if}
+					<div class="mt-4 max-w-[1000px]">
+						{#key step.id}
+							<StepView
+								{step}
+								{build}
+								{jobId}
+								large
+								hold={held}
+								onhold={(to) => onhold(step.id, to)}
+								ontorque={(f, r) => ontorque(step, f, r)}
+							/>
+						{/key}
+					</div>
+					{#if tick}<p class="text-good mt-4 flex items-center gap-4 text-xl font-semibold">
+							Done by {tick.by}, {moment(tick.done_at)}
+							<button class="btn min-h-11 text-base" onclick={() => ontick(step.id, false)}
+								>not done after all</button
+							>
+						</p>{/if}
+					<Told sentence={trouble} class="mt-4 text-xl" />
 				</div>
-				{#if tick}<p class="text-good mt-4 text-xl font-semibold">
-						Done by {tick.by}, {moment(tick.done_at)}
-					</p>{/if}
-				<Told sentence={trouble} class="mt-4 text-xl" />
+				{#if picture && step.axle && step.joint}
+					<div class="border-rule min-h-0 border-l pl-3 max-[700px]:hidden">{@render picture(step)}</div>
+				{/if}
 			</div>
 			<div class="mt-4 grid grid-cols-[120px_1fr_120px] gap-4">
 				<button
@@ -101,11 +155,17 @@
 					onclick={() => (at -= 1)}
 					aria-label="Step back"><ArrowLeft size={36} /></button
 				>
-				<button class="btn btn-dye min-h-20 justify-center text-3xl font-bold" onclick={done}>
+				<button
+					class="btn btn-dye min-h-20 justify-center text-3xl font-bold"
+					disabled={stops}
+					onclick={done}
+				>
 					<Check size={36} />
 					{tick
 						? 'Next step'
-						: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min planned`}
+						: stops
+							? 'Hold: say that it is so (H)'
+							: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min planned`}
 				</button>
 				<button
 					class="btn min-h-20 justify-center"

@@ -10,14 +10,21 @@
 		build,
 		jobId,
 		large = false,
+		hold = { held: false, despite: '' },
+		onhold,
 		ontorque
 	}: {
 		step: Schemas['Step'];
 		build: Schemas['Build'];
 		jobId: string;
 		large?: boolean;
+		/** What was said of what it stops for. */
+		hold?: { held: boolean; despite: string };
+		onhold?: (hold: { held: boolean; despite: string }) => void;
 		ontorque: (fastener: string, reading: Schemas['Torque'] | undefined) => void;
 	} = $props();
+	const tick = $derived(build.ticks.find((t) => t.step === step.id));
+	let passing = $state(false);
 	const recorded = (key: string) =>
 		build.torques.find(
 			(t) =>
@@ -38,9 +45,42 @@
 	</p>
 {/if}
 {#if step.hold}
-	<p class="border-dye mt-1 flex gap-2 border-2 px-2 py-1 {large ? 'text-xl' : 'text-[13px]'}">
-		<Hand size={large ? 26 : 16} class="mt-0.5 shrink-0" /><span><strong>Hold.</strong> {step.hold}</span>
-	</p>
+	<div class="border-dye mt-1 border-2 px-2 py-1 {large ? 'text-xl' : 'text-[13px]'}">
+		<p class="flex gap-2">
+			<Hand size={large ? 26 : 16} class="mt-0.5 shrink-0" /><span
+				><strong>Hold.</strong>
+				{step.hold}</span
+			>
+		</p>
+		{#if tick?.despite}
+			<p class="text-fix font-semibold">Passed over by {tick.by}: “{tick.despite}”</p>
+		{:else if onhold && !tick}
+			<div class="mt-1 flex flex-wrap items-center gap-2">
+				<button
+					class="btn {large ? 'min-h-12 px-4 text-xl' : 'min-h-7 text-[13px]'} {hold.held
+						? 'border-dye bg-wash text-dye'
+						: ''}"
+					aria-pressed={hold.held}
+					onclick={() => onhold({ held: !hold.held, despite: '' })}>It is so</button
+				>
+				{#if passing}
+					<input
+						class="field w-auto flex-1"
+						aria-label="Why it is passed over"
+						placeholder="why it is passed over"
+						maxlength="400"
+						value={hold.despite}
+						oninput={(e) => onhold({ held: false, despite: e.currentTarget.value })}
+					/>
+				{:else}
+					<button
+						class="text-quiet underline {large ? 'text-base' : 'text-[13px]'}"
+						onclick={() => (passing = true)}>pass it over, and say why</button
+					>
+				{/if}
+			</div>
+		{/if}
+	</div>
 {/if}
 {#each step.fasteners as f (f.key)}
 	{@const record = recorded(f.key)}

@@ -36,6 +36,7 @@
 		'seats',
 		'u_bolts',
 		'prop_shaft',
+		'own_steps',
 		'orientation'
 	] as const;
 	/** What steers the wheels, where this kind of suspension can have it. */

@@ -1,5 +1,6 @@
 import type { AxleName, Job, Prediction } from '../api/client';
 import type { Wing } from '../wings';
+import JointPlace from '../draw/JointPlace.svelte';
 import { AxlesBench } from './axlesBench.svelte';
 import CarAlign from './CarAlign.svelte';
 import { CarBench } from './carBench.svelte';
@@ -24,6 +25,7 @@ export const CAR: Wing = {
 	Measure: CarMeasure,
 	Figures: CarFigures,
 	Align: CarAlign,
+	Place: JointPlace,
 	Proof: CarProof,
 	within: 'As predicted, both sides even',
 	proving:
