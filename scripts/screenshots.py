@@ -66,7 +66,7 @@ def main() -> None:
                 settle(page)
             if name == "vehicle-dark":
                 page.get_by_role("button", name="rear", exact=True).click()
-                page.get_by_label("Over").select_option("roll")
+                page.get_by_label("Over", exact=True).select_option("roll")
                 settle(page)
             if name == "bike-bench":
                 page.get_by_label("Travel of both ends").fill("9")

@@ -118,7 +118,7 @@ class _Worked:
         opened = [j for joints in self.opened.values() for j in joints]
         here = {j.key for j in opened}
         used = roles_of(opened) | {s.fastener for s in self.axle.own_steps if s.fastener and s.joint in here}
-        known = roles_of(self.joints.values())
+        known = roles_of(self.joints.values()) | {s.fastener for s in self.axle.own_steps if s.fastener}
         return [
             f"{self.name.capitalize()} {f.name}, {f.torque_nm:g} N·m: "
             + ("not undone by this plan." if key in known else f"no step knows a bolt called “{key}”.")
