@@ -121,7 +121,9 @@
 							{step.axle}
 							{step.side ?? ''}
 						</p>{/if}
-					<p class="text-[40px] leading-snug font-semibold">{step.text}</p>
+					<p class="{step.text.length > 90 ? 'text-[27px]' : 'text-[40px]'} leading-snug font-semibold">
+						{step.text}
+					</p>
 					{#if step.people > 1}<p class="mt-1 text-2xl font-bold">{step.people} people</p>{/if}
 					<div class="mt-4 max-w-[1000px]">
 						{#key step.id}
