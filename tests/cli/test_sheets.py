@@ -11,6 +11,7 @@ from inclinum.core.car.alignment import align
 from inclinum.core.car.card import card
 from inclinum.core.car.changes import LongerStuds, SeatSpacer, StrutTopSpacer
 from inclinum.core.car.job import Job
+from inclinum.core.card.record import StepTick
 from inclinum.demo import demo_jobs
 from tests.core.test_prediction import with_changes
 
@@ -41,6 +42,20 @@ def test_the_card_has_every_step_and_every_known_torque(in_hand: Job) -> None:
                 assert f"{use.torque_nm:g} N·m" in text
                 assert f"({use.torque_lbf_ft:.0f} lbf·ft)" in text
     assert "A plan is not a certificate" in text
+
+
+def test_a_printed_card_tells_what_was_passed_over_and_what_it_does_not_tighten(in_hand: Job) -> None:
+    step = next(s for s in card(in_hand).steps if s.id == "front.left.spring_on_unit.off")
+    tick = {"step": step.id, "done_at": "2026-11-26T10:00:00Z", "by": "Ines Tarrow", "despite": "no spring <in> it"}
+    build = in_hand.build.model_copy(update={"ticks": (StepTick.model_validate(tick),)})
+    text, _ = text_of(report.card_html(in_hand.model_copy(update={"build": build})))
+    assert "Passed over: “no spring <in> it”" in text
+    assert text.count("Passed over") == 1
+    only_rear = with_changes(in_hand, SeatSpacer(axle="rear", thickness_mm=15))
+    text, _ = text_of(report.card_html(only_rear))
+    for line in card(only_rear).unused:
+        assert line in text
+    assert "Not tightened by this card" in text or not card(only_rear).unused
 
 
 def test_a_stopped_card_says_so_and_carries_the_override(in_hand: Job) -> None:

@@ -117,13 +117,14 @@ def test_the_card_of_a_lowering_job() -> None:
     for words in ("needle rollers stay in their sleeves", "flats against the casting", "until it shows", "lock to lock",
                   "both legs equal", "zero is where the spring just touches", "full bump", "Side stand"):  # fmt: skip
         assert words.lower() in text.lower(), words
-    caps = next(s for s in card.steps if s.id == "fork.caps")
+    caps = next(s for s in card.steps if s.id == "fork_cap.off")
     assert caps.caution
     assert caps.hold
     uses = {f.key: f for s in card.steps for f in s.fasteners}
     assert uses["rod_bolts"].torque_nm == 58
-    assert uses["rear_axle"].torque_nm is None
-    assert uses["rear_axle"].source == LOOK_UP, "a figure nobody has is looked up, never made up"
+    assert uses["fork_cap"].torque_nm is None
+    assert uses["fork_cap"].source == LOOK_UP, "a figure nobody has is looked up, never made up"
+    assert "rear_axle" not in uses, "a wheel that stays in is not tightened"
     figures = [s.figure for s in card.steps if s.figure]
     assert any("18 mm above" in f for f in figures)
     assert card.steps[-1].caution
@@ -131,7 +132,7 @@ def test_the_card_of_a_lowering_job() -> None:
 
 def test_spring_work_has_its_compressor_hold() -> None:
     card = bike_card(demo_bike_jobs()[2])
-    hold = next(s for s in card.steps if s.id == "rear.compress")
+    hold = next(s for s in card.steps if s.id == "rear_spring.off")
     assert hold.hold
     assert "kill" in (hold.caution or "")
 

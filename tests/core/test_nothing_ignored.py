@@ -158,11 +158,13 @@ def test_two_wheeler_bolts_that_clamp_rubber_or_that_no_step_knows() -> None:
     from inclinum.core.bike.changes.rear_link import holes
 
     hole, rod = holes(bike.rear)
-    answer = {s.id: s for s in bike_card(job_on(data, [link | {"hole_mm": hole, "rod_mm": rod + 3}])).steps}
-    assert "rod_bolts" not in [f.key for f in answer["rear.torque"].fasteners]
+    made = bike_card(job_on(data, [link | {"hole_mm": hole, "rod_mm": rod + 3}]))
+    answer = {s.id: s for s in made.steps}
+    assert answer["rod.on"].fasteners == ()
+    assert "hand tight" in answer["rod.on"].text
     assert [f.key for f in answer["down.rubber"].fasteners] == ["rod_bolts"]
     assert answer["down.rubber"].hold
-    assert [f.key for f in answer["down.others"].fasteners] == ["guard"]
+    assert made.unused == ("Guard bolt, 9 N·m: no step knows a bolt called “guard”.",)
 
 
 def test_how_well_a_two_wheelers_readings_are_known_is_in_what_counts_as_predicted() -> None:

@@ -12,6 +12,7 @@ from inclinum.core.car.alignment import Alignment, align
 from inclinum.core.car.card import Card, card
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import predict
+from inclinum.core.card.record import Build
 from inclinum.report.drawing import side_elevation
 
 HERE = Path(__file__).parent
@@ -26,6 +27,11 @@ _templates = Environment(
 )
 
 
+def _passed(build: Build) -> dict[str, str]:
+    """Why holds were passed over, by step."""
+    return {t.step: t.despite for t in build.ticks if t.despite}
+
+
 def card_html(job: Job) -> str:
     """The job card as a page. Raises as ``assess``."""
     made: Card = card(job)
@@ -35,6 +41,7 @@ def card_html(job: Job) -> str:
         card=made,
         phases=[(p, [s for s in made.steps if s.phase == p]) for p in phases],
         job=job,
+        passed=_passed(job.build),
         prediction=prediction,
         elevation=Markup(side_elevation(prediction.drawing)),
     )
@@ -54,7 +61,11 @@ def bike_card_html(job: BikeJob) -> str:
         ("Seat", f"{prediction.reach.seat_before_mm:.0f}", f"{prediction.reach.seat_after_mm:.0f}", "mm"),
     ]
     return _templates.get_template("bike_card.html").render(
-        card=made, phases=[(p, [t for t in made.steps if t.phase == p]) for p in phases], job=job, rows=lines
+        passed=_passed(job.build),
+        card=made,
+        phases=[(p, [t for t in made.steps if t.phase == p]) for p in phases],
+        job=job,
+        rows=lines,
     )
 
 

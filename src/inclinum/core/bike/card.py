@@ -5,22 +5,17 @@ from collections.abc import Iterator
 from inclinum.core.bike.changes import BikeChange, apply_all, at_their_place
 from inclinum.core.bike.changes.rear_preload import collar_step
 from inclinum.core.bike.job import BikeJob
+from inclinum.core.bike.joints import fastener_of, joints_of, reached, roles_of
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.card import cautions
-from inclinum.core.card.fastener import Fastener
+from inclinum.core.card.joints import Joint, in_order
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
+from inclinum.core.document.names import AxleName
 
 STAND = (
     "A stand that holds the frame, not the swing arm, and a strap forward from the bars: the machine must stay when a "
     "wheel leaves. Never on its side stand."
-)
-FORK_CAP = (
-    "The cap is pushed by the spring, and by air: let the pressure out first, bar weight off, face away, both hands on "
-    "the last threads."
-)
-COMPRESSOR = (
-    "A compressed coil holds enough energy to kill. Compressor made for this size, two hooks opposite, nobody in line."
 )
 PHASES = (
     "Before it goes up", "Stand and support", "Rear apart", "Rear swap", "Rear together", "Fork", "Wheels and down",
@@ -38,6 +33,7 @@ def bike_card(job: BikeJob) -> Card:
         stopped_by=[f.what for f in prediction.findings if f.severity == "stops"],
         # What is refused is not built on anybody's word.
         override="" if prediction.refused else job.plan.override,
+        unused=_unused(job.machine, _opened(job)),
     )  # fmt: skip
 
 
@@ -49,43 +45,59 @@ def _on(job: BikeJob) -> Met:
     return {p.id: (p.change, bike) for p, bike in at_their_place(job.machine, job.plan.changes)}
 
 
+def _opened(job: BikeJob) -> tuple[Joint, ...]:
+    """What has to be opened for the whole plan, in the order it is opened."""
+    words = {word for change, met in _on(job).values() for word in change.opened(met)}
+    return in_order(joints_of(job.machine), [key for word in sorted(words) for key in reached(word)])
+
+
 def _preflight(job: BikeJob) -> Preflight:
-    met = _on(job).values()
-    changes = [c for c, _ in met]
+    met, joints = _on(job).values(), _opened(job)
     tools = ["Tape and calliper", "Stand that holds the frame, strap", "Torque wrench with a valid test date"]
-    tools += [tool for c in changes for tool in c.tools]
+    tools += [tool for c, _ in met for tool in c.tools]
+    uses = [fastener_of(job.machine, role) for j in joints for role in j.fasteners]
+    consumables = ["Brush and rag", *(["Thread locker as the maker says"] if joints else [])]
+    consumables += [c for j in joints for c in j.consumables]
     return Preflight(
         parts=[p for c, bike in met for p in c.parts(bike)],
-        hardware=[f"{f.count_per_side} × {f.name}, new" for f in job.machine.fasteners.values() if f.renew],
+        hardware=[f"{f.count_per_side} × {f.name}, new" for f in uses if f.renew],
         tools=list(dict.fromkeys(tools)),
-        consumables=["Grease for needle bearings", "Thread locker as the maker says", "Fork oil", "Brush and rag"],
+        consumables=list(dict.fromkeys(consumables)),
     )
 
 
-ROLES = (
-    "rod_bolts", "rocker_pivot_bolt", "damper_upper_bolt", "damper_lower_bolt", "top_clamp_bolt", "lower_clamp_bolt",
-    "fork_cap", "rear_axle", "front_axle",
-)  # fmt: skip
-"""Bolts the steps know where to tighten; others are listed at the end."""
+def _unused(bike: Bike, opened: tuple[Joint, ...]) -> list[str]:
+    """Figures somebody typed that no step of this plan tightens to, each in a sentence."""
+    used, known = roles_of(opened), roles_of(joints_of(bike).values())
+    return [
+        f"{f.name.capitalize()}, {f.torque_nm:g} N·m: "
+        + ("not undone by this plan." if key in known else f"no step knows a bolt called “{key}”.")
+        for key, f in bike.fasteners.items()
+        if f.torque_nm is not None and key not in used
+    ]
 
 
-def _others(bike: Bike) -> list[str]:
-    """Bolts of the machine's data that no step knows, and that clamp no rubber."""
-    return [key for key, f in bike.fasteners.items() if key not in ROLES and not f.at_ride_height]
+def _uses(bike: Bike, *roles: str) -> tuple[FastenerUse, ...]:
+    return tuple(FastenerUse.of(role, fastener_of(bike, role)) for role in roles)
 
 
-def _uses(bike: Bike, *keys: str, settled: bool = False) -> tuple[FastenerUse, ...]:
-    """Bolts with their figures; one nobody has a figure for is looked up, never guessed.
+def _off(joint: Joint, phase: str, axle: AxleName) -> Step:
+    h = joint.opening
+    return Step(id=f"{joint.key}.off", phase=phase, axle=axle, text=h.text, caution=h.caution, hold=h.hold,
+                people=h.people, minutes=h.minutes)  # fmt: skip
 
-    Those that clamp rubber are left to the step at which the machine stands ``settled`` on its wheels.
-    """
-    found = []
-    for key in keys:
-        if not settled and key in bike.fasteners and bike.fasteners[key].at_ride_height:
-            continue
-        f = bike.fasteners.get(key) or Fastener(name=key.replace("_", " "))
-        found.append(FastenerUse.of(key, f))
-    return tuple(found)
+
+def _together(joint: Joint, phase: str, axle: AxleName, bike: Bike) -> Step:
+    """A joint closed; bolts that clamp rubber are left to the machine on its wheels."""
+    h = joint.closing
+    now = tuple(r for r in joint.fasteners if not fastener_of(bike, r).at_ride_height)
+    text = h.text if now or not joint.fasteners else f"{h.text.replace('to torque', 'hand tight')} It clamps rubber."
+    return Step(id=f"{joint.key}.on", phase=phase, axle=axle, text=text, caution=h.caution, hold=h.hold,
+                people=h.people, minutes=h.minutes, fasteners=_uses(bike, *now))  # fmt: skip
+
+
+FRONT = {"front_wheel", "top_clamp", "lower_clamp", "fork_cap"}
+WHEELS = {"rear_wheel", "front_wheel"}
 
 
 def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[Step]:
@@ -104,26 +116,20 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
         "ready.parts", "Before it goes up", "Lay out every part and tool of the list; holes of a new link by calliper.",
         (5, 12), hold="Go on only when the list is complete.",
     )  # fmt: skip
-    yield step("stand.up", "Stand and support", "Frame on the stand, strap forward, both wheels just off the ground.",
-               (5, 10), caution=STAND, people=2)  # fmt: skip
-    if rear:
-        yield from _rear(job, rear)
-    if front:
-        yield from _front(front, bike)
+    opened = _opened(job)
+    if opened or rear or front:
+        yield step("stand.up", "Stand and support", "Frame on the stand, strap forward, both wheels just off the "
+                   "ground.", (5, 10), caution=STAND, people=2)  # fmt: skip
+    for joint in (j for j in opened if j.key in WHEELS):
+        yield _off(joint, "Stand and support", "front" if joint.key in FRONT else "rear")
+    yield from _rear(job, rear, [j for j in opened if j.key not in FRONT | WHEELS])
+    yield from _front(bike, front, [j for j in opened if j.key in FRONT - WHEELS])
     for key, (change, met) in other.items():
         for m, text in enumerate(change.steps(met)):
             yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
-    axles = ["rear_axle"] * bool(rear) + ["front_axle"] * bool(front)
-    listed = _others(bike)
-    if listed:
-        yield step(
-            "down.others", "Wheels and down",
-            "What else was undone, as the machine's data list it, to torque.", (2, 8), fasteners=_uses(bike, *listed),
-        )  # fmt: skip
-    yield step(
-        "down.wheels", "Wheels and down", "Axles, brakes and chain as the maker says; wheels turn free.", (8, 15),
-        fasteners=_uses(bike, *axles),
-    )  # fmt: skip
+    for joint in (j for j in reversed(opened) if j.key in WHEELS):
+        yield _together(joint, "Wheels and down", "front" if joint.key in FRONT else "rear", bike)
+    yield step("down.wheels", "Wheels and down", "Wheels turn free; brakes and chain as the maker says.", (4, 8))
     if bike.drive.kind in ("chain", "belt"):
         slack = prediction.rear_curve.chain_slack or [0.0]
         travel = prediction.rear_curve.travel[slack.index(max(slack))]
@@ -132,46 +138,21 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
             f"{bike.drive.kind.capitalize()} slack at its tightest, {travel:.0f} mm of wheel travel from full "
             "extension, to the maker's figure there.", (4, 8), figure=f"tightest at {travel:.0f} mm",
         )  # fmt: skip
-    rubber = [key for key, f in bike.fasteners.items() if f.at_ride_height]
+    rubber = [r for j in opened for r in j.fasteners if fastener_of(bike, r).at_ride_height]
     if rubber:
         yield step(
             "down.rubber", "Wheels and down",
             "On its wheels, bounced and settled: bolts that clamp rubber to their figure, left hand tight until now.",
-            (3, 8), fasteners=_uses(bike, *rubber, settled=True), hold=cautions.RUBBER,
+            (3, 8), fasteners=_uses(bike, *rubber), hold=cautions.RUBBER,
         )  # fmt: skip
     yield step("down.brakes", "Wheels and down", "Pump both brakes hard; bar lock to lock: no hose or cable pulls.",
                (3, 6), caution=cautions.BRAKES)  # fmt: skip
     yield from _proof(prediction, planned)
 
 
-def _rear(job: BikeJob, rear: Met) -> Iterator[Step]:
-    bike, changes = job.machine, [c for c, _ in rear.values()]
-    opened = frozenset().union(*(c.opens for c in changes))
-    linked, springs, damper_out = ("link" in opened, "spring" in opened, "damper" in opened)
-    yield Step(
-        id="rear.support", phase="Rear apart", axle="rear",
-        text="Block under the rear wheel so that the damper carries nothing: its bolt turns by hand.",
-        caution="The wheel and swing arm drop when the last bolt leaves: support them, fingers clear.",
-        hold="The bolt turns by hand before it is pulled.", minutes=(4, 8),
-    )  # fmt: skip
-    if linked:
-        yield Step(
-            id="rear.link_out", phase="Rear apart", axle="rear",
-            text="Rod off first, then the rocker from its pivot, then the damper's eye: each bolt marked with where it "
-            "was. Needle rollers kept in their sleeves, seals set aside in order.", minutes=(10, 30),
-        )  # fmt: skip
-    if damper_out:
-        each = " One side after the other, so that the other holds the arm." if bike.damper.count == 2 else ""
-        yield Step(
-            id="rear.damper_out", phase="Rear apart", axle="rear",
-            text=f"Damper out: lower eye, then upper.{each} Reservoir and hose carried, never hung.", minutes=(6, 20),
-        )  # fmt: skip
-    if springs:
-        yield Step(
-            id="rear.compress", phase="Rear swap", axle="rear",
-            text="Collar back, spring compressed until its seat is free.",
-            caution=COMPRESSOR, hold="Spring loose on both seats before the seat clip is touched.", minutes=(6, 15),
-        )  # fmt: skip
+def _rear(job: BikeJob, rear: Met, opened: list[Joint]) -> Iterator[Step]:
+    for joint in opened:
+        yield _off(joint, "Rear apart", "rear")
     # The collar is set once, where the plan leaves it: an earlier change's setting would be turned over again.
     collars = [key for key, (c, _) in rear.items() if c.sets_collar]
     for key, (change, met) in rear.items():
@@ -182,46 +163,23 @@ def _rear(job: BikeJob, rear: Met) -> Iterator[Step]:
                 id=f"{key}.{m}", phase="Rear swap", axle="rear", text=text, minutes=(3, 10),
                 figure=_figure(change, met, text),
             )  # fmt: skip
-    for n, text in enumerate(bike.orientation):
+    for n, text in enumerate(job.machine.orientation if rear else ()):
         yield Step(id=f"way{n}", phase="Rear swap", axle="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
-    keys = (("rod_bolts", "rocker_pivot_bolt") if linked else ()) + (
-        ("damper_upper_bolt", "damper_lower_bolt") if opened & {"damper", "damper eyes"} else ()
-    )
-    if keys:
-        yield Step(
-            id="rear.torque", phase="Rear together", axle="rear",
-            text="Every bolt in loosely, bolt-head flats against the casting, then each to its figure with the swing "
-            "arm where it carries the machine. Grease until it shows at every seal.",
-            fasteners=_uses(bike, *keys), minutes=(8, 15),
-        )  # fmt: skip
-    yield Step(
-        id="rear.free", phase="Rear together", axle="rear",
-        text="Swing arm through its whole travel by hand, spring off or compressed by two: nothing touches, nothing "
-        "binds.", people=2, minutes=(3, 8),
-    )  # fmt: skip
+    for joint in reversed(opened):
+        yield _together(joint, "Rear together", "rear", job.machine)
 
 
-def _front(front: Met, bike: Bike) -> Iterator[Step]:
-    inside = any("fork cap" in c.opens for c, _ in front.values())
-    if inside:
-        yield Step(
-            id="fork.caps", phase="Fork", axle="front",
-            text="Caps cracked while the lower clamp still holds the tubes, one leg at a time; pressure let out.",
-            caution=FORK_CAP, hold="Pressure out and weight off before a cap is turned.", minutes=(5, 12),
-        )  # fmt: skip
+def _front(bike: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
+    for joint in opened:
+        yield _off(joint, "Fork", "front")
     for key, (change, met) in front.items():
         for m, text in enumerate(change.steps(met)):
             yield Step(
                 id=f"{key}.{m}", phase="Fork", axle="front", text=text, minutes=(5, 20),
                 figure=_figure(change, met, text),
-                fasteners=_uses(bike, "top_clamp_bolt", "lower_clamp_bolt") if "clamps" in change.opens else (),
             )  # fmt: skip
-    yield Step(
-        id="fork.equal", phase="Fork", axle="front",
-        text="Both legs compared: tube above the clamp, oil level, spacer. Axle slides in without force.",
-        hold="Both legs equal before the axle is tightened.", fasteners=_uses(bike, "fork_cap") if inside else (),
-        minutes=(4, 8),
-    )  # fmt: skip
+    for joint in reversed(opened):
+        yield _together(joint, "Fork", "front", bike)
 
 
 def _figure(change: BikeChange, met: Bike, text: str) -> str | None:

@@ -45,6 +45,10 @@
 		}))
 	);
 	const done = $derived((card.data?.steps ?? []).filter((s) => ticks.has(s.id)).length);
+	/** Ticks of steps that this card does not have: the plan was changed since, and what was done stays on record. */
+	const gone = $derived(
+		build.ticks.filter((t) => card.data && !card.data.steps.some((s) => s.id === t.step))
+	);
 	const counted = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
 </script>
 
@@ -144,6 +148,19 @@
 			{/each}
 		</ol>
 	{/each}
+	{#if gone.length}
+		<details class="mt-3">
+			<summary class="cursor-pointer font-semibold"
+				>{counted(gone.length, 'tick')} of steps that are no longer on this card</summary
+			>
+			<ul class="list-inside list-disc" data-testid="gone">
+				{#each gone as t (t.step)}<li>
+						{t.step.replaceAll('.', ' ').replaceAll('_', ' ')}:
+						<span class="text-quiet">{t.by}, {moment(t.done_at)}</span>
+					</li>{/each}
+			</ul>
+		</details>
+	{/if}
 	{#if card.data.unused.length}
 		<details class="mt-3">
 			<summary class="cursor-pointer font-semibold"

@@ -4,6 +4,8 @@ import { stubPage } from '../testing/page';
 
 type Body = { version?: number; vehicle?: unknown; tape?: { key: string }[] };
 const saves: Body[] = [];
+/** Axles whose parts were asked for. */
+const drawings: Body[] = [];
 /** Answers of the bench held back until let go, oldest first. */
 const held: (() => void)[] = [];
 /** What the core says goes along with a point. */
@@ -16,6 +18,10 @@ const stored = stubPage(async (path, text) => {
 	if (path === '/api/bench') {
 		await new Promise<void>((go) => held.push(go));
 		return Response.json({ fit: { axle: { ...body, fitted: true } }, points: followed });
+	}
+	if (path === '/api/bench/drawn') {
+		drawings.push(body);
+		return Response.json({ views: {}, right: [] });
 	}
 	saves.push(body);
 	return Response.json({ version: (body.version ?? 0) + 1 });
@@ -51,6 +57,7 @@ beforeEach(() => {
 	vi.useFakeTimers();
 	stored.clear();
 	saves.length = 0;
+	drawings.length = 0;
 	held.length = 0;
 });
 afterEach(() => vi.useRealTimers());
@@ -72,6 +79,21 @@ describe('a vehicle on the bench', () => {
 		expect(saves).toHaveLength(1);
 		expect(saves[0]?.version).toBe(4);
 		expect(bench.versions.vehicle).toBe(5);
+	});
+
+	it('asks for the parts of what stands still, and shows them with no other points', async () => {
+		const bench = new AxlesBench(1, view());
+		await answers();
+		expect(drawings).toHaveLength(0);
+		read(bench, 'a');
+		await answers();
+		await vi.advanceTimersByTimeAsync(600);
+		// One of each end: of what stood there for a moment only, nothing was drawn.
+		expect(drawings.filter((d) => d.tape?.length === 1)).toHaveLength(1);
+		expect(bench.drawnOf('front')).toBeDefined();
+		read(bench, 'b');
+		await answers();
+		expect(bench.drawnOf('front')).toBeUndefined();
 	});
 
 	it('undoes and redoes what was typed, and forgets the redone once something else is done', async () => {
