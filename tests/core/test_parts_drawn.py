@@ -378,6 +378,7 @@ def test_a_rack_turns_both_wheels_between_its_locks_and_left_is_left() -> None:
     assert outline[outline[:, 1].argmax(), 0] < outline[outline[:, 1].argmin(), 0] - 50
     racks = [[u for s in seen.frames[n] if s.role == "rack" for u, _ in s.line] for n in (0, 12, 24)]
     assert [max(r) - min(r) for r in racks] == pytest.approx([max(racks[1]) - min(racks[1])] * 3, abs=0.3)
+    assert max(racks[1]) == pytest.approx(-min(racks[1]), abs=0.3), "it lies across the middle"
     assert abs(min(racks[2]) - min(racks[0])) == pytest.approx(120, abs=0.5), "pushed by its travel, both ways"
 
 
@@ -421,6 +422,15 @@ def test_what_comes_together_is_told_at_its_place_as_the_limits_have_it() -> Non
     assert near["stop"].mm == pytest.approx(contact - travels, abs=0.1)
     assert near["damper open"].mm[0] == pytest.approx(0, abs=0.6), "hanging, it is all the way out"
     assert near["hose"].mm == pytest.approx(line.length_mm - spans(stance, line, travels)[0], abs=0.15)
+    assert [n.mm[seen.at_ride] for n in seen.near if n.name == "guard"] == pytest.approx([60.0, 60.0], abs=0.1), (
+        "as it was read, where it was read"
+    )
+    # Each adjuster and each joint is on its own side, seen from behind.
+    for spot in (*seen.adjusters, *seen.joints):
+        u, side = spot.at[0], "left" if "left" in spot.key.split(".") else "right"
+        assert (u < 0) == (side == "left") or abs(u) < 1, spot.key
+    joints = {s.key: s.at for s in seen.joints}
+    assert joints["left.strut_top"][1] > joints["left.clamp"][1] > 0
     both = [min(n.mm) for n in seen.near if n.name == "guard"]
     assert len(both) == 2, "at both wheels"
     locked = [min(n.mm) for n in axle_view(stood.before, stood.after, "front", "above", by="lock").near]
