@@ -193,7 +193,7 @@ class _Worked:
     def _own(self, side: Side | None, joint: Joint, when: When, phase: str) -> Iterator[Step]:
         """The shop's own steps at a joint."""
         for n, own in enumerate(self.axle.own_steps):
-            if own.joint != joint.key or own.when != when or (side and own.side not in (None, side)):
+            if own.joint != joint.key or own.when != when or (side and own.side not in ("both", side)):
                 continue
             told = Handling(
                 f"{own.text}{f' Tool: {own.tool}.' if own.tool else ''}", own.caution or None, people=own.people,

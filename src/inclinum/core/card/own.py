@@ -6,7 +6,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import Key, Side, Text
+from inclinum.core.document.names import Key, Text
 
 AtJoint = Literal[
     "wheel", "anti_roll_link", "lines", "pivots", "lateral_rod", "clamp", "strut_top", "damper_foot", "damper_top",
@@ -22,7 +22,7 @@ class OwnStep(Document):
     text: Text = Field(min_length=3, title="What is done", examples=["Exhaust hanger off, it is in the way"])
     joint: AtJoint = Field(default="wheel", title="At which joint", description="only on cards that open it")
     when: When = Field(default="while_open", title="When")
-    side: Side | None = Field(default=None, title="Only on one side")
+    side: Literal["both", "left", "right"] = Field(default="both", title="At which side")
     caution: Text = ""
     tool: str = Field(default="", max_length=120, description="with its size")
     fastener: Key | None = Field(

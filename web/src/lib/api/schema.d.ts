@@ -7263,8 +7263,12 @@ export interface components {
              * @enum {string}
              */
             when: "before_opening" | "while_open" | "after_closing";
-            /** Only on one side */
-            side?: ("left" | "right") | null;
+            /**
+             * At which side
+             * @default both
+             * @enum {string}
+             */
+            side: "both" | "left" | "right";
             /**
              * Caution
              * @default

@@ -150,15 +150,17 @@
 					<div class="border-rule min-h-0 border-l pl-3 max-[700px]:hidden">{@render picture(step)}</div>
 				{/if}
 			</div>
-			<div class="mt-4 grid grid-cols-[120px_1fr_120px] gap-4">
+			<div
+				class="mt-4 grid grid-cols-[120px_minmax(0,1fr)_120px] gap-4 max-[500px]:grid-cols-[56px_minmax(0,1fr)_56px] max-[500px]:gap-2"
+			>
 				<button
-					class="btn min-h-20 justify-center"
+					class="btn min-h-20 justify-center max-[500px]:px-1"
 					disabled={at === 0}
 					onclick={() => (at -= 1)}
 					aria-label="Step back"><ArrowLeft size={36} /></button
 				>
 				<button
-					class="btn btn-dye min-h-20 justify-center text-3xl font-bold"
+					class="btn btn-dye min-h-20 justify-center text-3xl font-bold max-[500px]:text-lg"
 					disabled={stops}
 					onclick={done}
 				>
@@ -170,7 +172,7 @@
 							: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min planned`}
 				</button>
 				<button
-					class="btn min-h-20 justify-center"
+					class="btn min-h-20 justify-center max-[500px]:px-1"
 					disabled={at === card.steps.length - 1}
 					onclick={() => (at += 1)}
 					aria-label="Step on"><ArrowRight size={36} /></button
