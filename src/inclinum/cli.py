@@ -74,12 +74,13 @@ def align_command(file: File, table: Table = False) -> None:
 def card_command(
     file: File,
     table: Table = False,
-    pdf: Annotated[Path | None, typer.Option("--pdf", help="write the card as a printable PDF")] = None,
+    pdf: Annotated[Path | None, typer.Option("--pdf", help="write it as a printable PDF")] = None,
+    paper: Annotated[str, typer.Option("--paper", help="of the PDF: card, quotation, labels or hand-over")] = "card",
 ) -> None:
-    """The job card."""
+    """The job card, and the papers that go with it."""
     from inclinum import commands  # what computes takes a second to load, and help does not need it
 
-    commands.card_command(file, table, pdf)
+    commands.card_command(file, table, pdf, paper)
 
 
 @app.command("prove")

@@ -305,16 +305,22 @@ def align_command(file: Path, table: bool) -> None:
     _print(found.model_dump(mode="json"), table, rows)
 
 
-def card_command(file: Path, table: bool, pdf: Path | None) -> None:
-    """The job card."""
+def card_command(file: Path, table: bool, pdf: Path | None, paper: str) -> None:
+    """The job card, or another paper that goes with it."""
     job = _read(file, read_job).job
     made = _compute(card_of, job)
     if pdf:
         from inclinum import report  # the page renderer is slow to load and needed here only
 
+        card_html = report.bike_card_html if isinstance(job, BikeJob) else report.card_html
+        papers = {
+            "card": card_html, "quotation": report.quotation_html, "labels": report.labels_html,
+            "hand-over": report.hand_over_html,
+        }  # fmt: skip
+        if paper not in papers:
+            _refuse(f"--paper: There is no paper “{paper}”; there are {', '.join(papers)}.")
         try:
-            html = report.bike_card_html(job) if isinstance(job, BikeJob) else report.card_html(job)
-            pdf.write_bytes(report.pdf(html))
+            pdf.write_bytes(report.pdf(papers[paper](job)))
         except OSError as error:
             _refuse(f"{pdf}: cannot be written: {error.strerror}.")
         typer.echo(f"{pdf}: written, {len(made.steps)} steps")

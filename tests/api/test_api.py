@@ -1,7 +1,6 @@
 """The API: thin, strict, in sentences."""
 
 from concurrent.futures import ThreadPoolExecutor
-from urllib.parse import quote
 
 import pytest
 from fastapi.testclient import TestClient
@@ -9,10 +8,8 @@ from fastapi.testclient import TestClient
 from inclinum.core.car.card import card
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import predict
+from tests.api import JOB, WHO
 from tests.core.test_prediction import unbearable
-
-JOB = "van-2026-washed-out-track"
-WHO = {"x-acting-person": quote("Ines Tarrow")}
 
 
 def test_predict_is_the_cores_own(client: TestClient, in_hand: Job) -> None:

@@ -9,8 +9,7 @@ from inclinum.api.app import create_app
 from inclinum.api.errors import Refusal
 from inclinum.core.car.job import Job
 from inclinum.jobfile import LARGEST_BYTES
-from tests.api import OURS
-from tests.api.test_api import JOB, WHO
+from tests.api import JOB, OURS, WHO
 from tests.api.test_client import BUILD
 
 

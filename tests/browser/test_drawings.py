@@ -1,9 +1,11 @@
 """Parts on the screen: views, the slider over the travel, tape lines, pictures to choose by, drawings as files."""
 
+import io
 import re
 import xml.etree.ElementTree as ET
 from pathlib import Path
 
+from PIL import Image, ImageDraw
 from playwright.sync_api import Page, expect
 
 from tests.browser.test_walk import open_job
@@ -174,3 +176,67 @@ def test_the_bench_draws_parts_where_its_points_are(page: Page) -> None:
     assert middle is not None
     assert moved is not None
     assert moved["y"] < middle["y"] - 10, "in bump the wheel goes up"
+
+
+def side_photograph() -> bytes:
+    """A made-up side view, front to the right: wheels at 0.75 and 0.25 of its width."""
+    made = Image.new("RGB", (800, 400), "lightgrey")
+    pen = ImageDraw.Draw(made)
+    for x in (200, 600):
+        pen.ellipse((x - 60, 230, x + 60, 350), fill="black")
+    out = io.BytesIO()
+    made.save(out, "PNG")
+    return out.getvalue()
+
+
+def test_a_photograph_lies_behind_the_drawing_on_its_wheels(page: Page, tmp_path: Path) -> None:
+    file = tmp_path / "side.png"
+    file.write_bytes(side_photograph())
+    for job, name in (("saloon-2026-collar-kit", "car"), ("whin-2026-lower", "bike")):
+        page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+        page.goto(f"/jobs/{job}/measure")
+        page.get_by_role("button", name="Put a photograph behind the drawing").click()
+        page.get_by_label("Photograph: choose a file").set_input_files(file)
+        picture = page.get_by_role("button", name="The photograph: place the middle of the front wheel")
+        expect(picture).to_be_visible()
+        expect(picture.locator("img")).to_have_js_property("complete", True)
+        box = picture.bounding_box()
+        assert box
+        keep = page.get_by_role("button", name="Lay it behind the drawing")
+        expect(keep).to_be_disabled()
+        for share in (0.75, 0.25):
+            page.mouse.click(box["x"] + share * box["width"], box["y"] + 0.725 * box["height"])
+        keep.click()
+        behind = page.get_by_test_id("photograph")
+        expect(behind).to_be_visible()
+        expect(page.get_by_test_id("saved")).to_contain_text("Saved")
+        drawing = page.request.post("/api/predict", data=page.request.get(f"/api/jobs/{job}").json()["job"]).json()[
+            "drawing"
+        ]
+        placed = drawing["photograph"]
+        wheels = [
+            [placed["corner"][i] + u * (placed["right"][i] - placed["corner"][i])
+             + 0.725 * (placed["down"][i] - placed["corner"][i]) for i in (0, 1)]
+            for u in (0.75, 0.25)
+        ]  # fmt: skip
+        drawn = (
+            [drawing["before"][end]["centre"] for end in ("front", "rear")]
+            if name == "car"
+            else [drawing["before_unladen"][f"{end}_axle"] for end in ("front", "rear")]
+        )
+        for at, centre in zip(wheels, drawn, strict=True):
+            assert abs(at[0] - centre[0]) < 15, "within what a click is good to"
+            assert abs(at[1] - centre[-1]) < 15
+        page.get_by_role("button", name="photograph", exact=True).click()
+        expect(behind).to_have_count(0)
+
+
+def test_another_plan_of_the_vehicle_is_drawn_as_a_ghost(page: Page) -> None:
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    page.goto("/jobs/saloon-2026-collar-kit/plan")
+    beside = page.get_by_label("Beside the plan of another job")
+    beside.select_option(label="Doctor's saloon: it leans to the driver's side")
+    expect(page.get_by_test_id("other-plan")).to_be_visible()
+    expect(page.get_by_role("group", name="Side elevation to scale")).to_contain_text("it leans to the driver's side")
+    beside.select_option(index=0)
+    expect(page.get_by_test_id("other-plan")).to_have_count(0)

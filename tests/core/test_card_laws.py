@@ -9,10 +9,11 @@ from hypothesis import strategies as st
 from inclinum.core.car.card import DOWN, HEIGHT, card
 from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange
 from inclinum.core.car.job import Job, Plan
-from inclinum.core.car.joints import WORDS, captive, joints_of, on_side, reached, together
+from inclinum.core.car.joints import WORDS, captive, fastener_of, joints_of, on_side, reached, together
 from inclinum.core.car.prediction import predict
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.card import cautions
+from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.joints import Handling, Joint, in_order
 from inclinum.core.card.steps import Card, Step
 from inclinum.core.document.errors import DomainError
@@ -264,3 +265,37 @@ def test_a_step_of_the_shops_own_stands_at_its_place_and_only_where_its_joint_is
     assert wheels.unused == ("Front heat shield bolt, 11 N·m: not undone by this plan.",)
     with pytest.raises(ValueError, match="not among the axle's fasteners"):
         Axle.model_validate(data | {"fasteners": {}})
+
+
+def test_a_bolt_says_how_it_is_got_at_and_what_is_in_its_way() -> None:
+    job = planned(job_on("strut_front", "front"), "front", "spring_swap")
+    axle = job.vehicle.front
+    (role, *_) = joints_of(axle)["clamp"].fasteners
+    clamp = fastener_of(axle, role).model_copy(
+        update={"name": "clamp bolt", "spanner": "18 mm", "turned": "nut", "goes_in_from": "rear",
+                "thread_locker": True, "blocked_by": "the drive shaft.", "count_per_side": 2}
+    )  # fmt: skip
+
+    def with_clamp(**more: object) -> Card:
+        bolt = Fastener.model_validate(clamp.model_dump() | more)
+        front = axle.model_copy(update={"fasteners": {**axle.fasteners, role: bolt}})
+        return card(job.model_copy(update={"vehicle": job.vehicle.model_copy(update={"front": front})}))
+
+    plain = {s.id: s for s in card(job).steps}
+    told = with_clamp()
+    steps = {s.id: s for s in told.steps}
+    off = steps["front.left.clamp.off"]
+    assert off.text.endswith("The clamp bolt cannot come out because of the drive shaft: take that off first.")
+    usual = plain["front.left.clamp.off"].minutes
+    assert off.minutes == (usual[0] + 10, usual[1] + 40)
+    use = next(f for f in steps["front.left.clamp.on"].fasteners if f.key == role)
+    assert use.handling == "18 mm, the nut is turned, goes in from the rear, thread locker"
+    assert not use.renew
+    assert "Spanners and sockets: 18 mm" in told.preflight.tools
+    assert "Thread locker as the maker says" in told.preflight.consumables
+    cut = with_clamp(way_out="cut it and fit a new one")
+    assert "cut it and fit a new one." in next(s.text for s in cut.steps if s.id == "front.left.clamp.off")
+    assert "4 × clamp bolt, new (front)" in cut.preflight.hardware, "what is cut is renewed"
+    assert "4 × clamp bolt, front" in cut.preflight.throw_away
+    free = with_clamp(blocked_by=" ", way_out="cut it and fit a new one")
+    assert not any("clamp bolt, new" in line for line in free.preflight.hardware), "nothing in its way, nothing cut"

@@ -7,10 +7,14 @@ from pydantic import TypeAdapter, ValidationError
 
 from inclinum.core.car.job import Job, Measurements
 from inclinum.core.car.measured import POSSIBLE, as_measured, refusal
+from inclinum.core.car.stood import stand_measured
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.document import Moment
+from inclinum.core.document.content import Content
 from inclinum.core.springs.fitted import Coil
+from inclinum.core.springs.fork import Fork
+from inclinum.demo import demo_bike_jobs, demo_jobs
 from inclinum.demo.van import van
 from tests.conftest import plain_coil
 
@@ -115,3 +119,26 @@ def test_the_tape_replaces_what_was_assumed(in_hand: Job) -> None:
     assert stroke == pytest.approx(109.5 - 12 - 50.5)
     untouched = as_measured(in_hand.vehicle, Measurements())
     assert untouched == in_hand.vehicle
+
+
+def test_documents_are_one_key_where_they_say_the_same_and_two_where_they_do_not() -> None:
+    came = demo_jobs()[-1]
+    again = Job.model_validate(came.model_dump())
+    other = came.vehicle.model_copy(update={"wheelbase_mm": came.vehicle.wheelbase_mm + 1})
+    assert Content(came.vehicle, came.measure) == Content(again.vehicle, again.measure)
+    assert len({Content(came.vehicle, came.measure), Content(again.vehicle, again.measure)}) == 1
+    assert Content(came.vehicle, came.measure) != Content(other, came.measure)
+    assert stand_measured(came) is stand_measured(again)
+    assert stand_measured(came) is not stand_measured(came.model_copy(update={"vehicle": other}))
+
+
+def test_a_copy_keeps_what_was_given_and_forgets_what_was_worked_out() -> None:
+    fork = demo_bike_jobs()[-1].vehicle.fork
+    room = fork.most_raise
+    tight = fork.model_copy(update={"raise_most_mm": room - 1.5})
+    assert tight.most_raise == room - 1.5
+    assert tight.model_fields_set == fork.model_fields_set | {"raise_most_mm"}
+    assert tight == Fork.model_validate(fork.model_dump() | {"raise_most_mm": room - 1.5}) != fork
+    deep = fork.model_copy(deep=True)
+    assert deep == fork
+    assert deep.springs is not fork.springs

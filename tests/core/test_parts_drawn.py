@@ -7,11 +7,13 @@ import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import ValidationError
 
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.job import BikeBrief, BikeJob
 from inclinum.core.bike.machine import ENDS
 from inclinum.core.bike.prediction import assess as assess_bike
+from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.bike.views import machine_view
 from inclinum.core.car.archetypes import ARCHETYPES, BODIES, vehicle_of
 from inclinum.core.car.archetypes.recognise import RECOGNISED
@@ -29,10 +31,25 @@ from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.machines import KINDS
 from inclinum.core.machines.pictures import pictures_of_bike, pictures_of_car
 from inclinum.core.quantity import Length
-from inclinum.core.shapes import ABOVE, BEHIND, SIDE, VIEWS, Bar, Coil, Curve, Disc, Part, Ribbon, Shape, bounds
+from inclinum.core.shapes import (
+    ABOVE,
+    BEHIND,
+    SIDE,
+    VIEWS,
+    Bar,
+    Coil,
+    Curve,
+    Disc,
+    Part,
+    Ribbon,
+    Shape,
+    SidePhotograph,
+    bounds,
+    placed,
+)
 from inclinum.core.springs.fitted import Coil as CoilData
 from inclinum.core.springs.fitted import LeafPackData, SeatedSpring
-from inclinum.demo import demo_jobs
+from inclinum.demo import demo_bike_jobs, demo_jobs
 from tests.core.test_attached import with_front, with_rear
 from tests.core.test_changes_by_hand import on
 from tests.core.test_every_change import AT, job_on
@@ -470,3 +487,37 @@ def test_a_right_wheel_of_its_own_is_drawn_at_its_own_points() -> None:
     at = np.array(bench.right.frames["lower_outer"][20])
     places = [p for s in drawn.right[20] if s.role == "joint" for p in s.line]
     assert min(np.hypot(-u - at[0], v - at[2]) for u, v in places) < 1.0
+
+
+def side_photograph(front: tuple[float, float], rear: tuple[float, float]) -> SidePhotograph:
+    return SidePhotograph(photo="0" * 64, width=1000, height=500, front=front, rear=rear)
+
+
+def test_a_photograph_stands_on_the_wheels_of_the_drawing_whichever_way_it_looks() -> None:
+    # 600 of 1000 points are 3000 mm: 5 mm each. The wheels stand 200 points from the bottom, 300 from the top.
+    left = placed(side_photograph((0.2, 0.6), (0.8, 0.6)), (0.0, 320.0), (-3000.0, 320.0))
+    assert (left.corner, left.right, left.down) == ((1000, 1820), (-4000, 1820), (1000, -680))
+    # Taken from the other side it is turned over, and stands the same.
+    right = placed(side_photograph((0.8, 0.6), (0.2, 0.6)), (0.0, 320.0), (-3000.0, 320.0))
+    assert (right.corner, right.right, right.down) == ((-4000, 1820), (1000, 1820), (-4000, -680))
+    # A camera held askew: the wheels are level in the drawing all the same.
+    askew = placed(side_photograph((0.2, 0.6), (0.8, 0.7)), (0.0, 320.0), (-3000.0, 320.0))
+    for share, wheel in (((0.2, 0.6), (0.0, 320.0)), ((0.8, 0.7), (-3000.0, 320.0))):
+        corner, right, down = (np.array(p) for p in (askew.corner, askew.right, askew.down))
+        at = corner + share[0] * (right - corner) + share[1] * (down - corner)
+        assert at == pytest.approx(wheel, abs=0.2)
+    with pytest.raises(ValidationError, match="too near each other"):
+        side_photograph((0.5, 0.6), (0.55, 0.6))
+
+
+def test_a_photograph_belongs_to_the_machine_as_it_came() -> None:
+    picture_of = side_photograph((0.2, 0.6), (0.8, 0.6))
+    for job, predicted in ((demo_jobs()[-1], predict), (demo_bike_jobs()[-1], predict_bike)):
+        measure = job.measure.model_copy(update={"photograph": picture_of})
+        drawing = predicted(job.model_copy(update={"measure": measure})).drawing  # type: ignore[arg-type]
+        assert drawing.photograph is not None
+        wide = abs(drawing.photograph.right[0] - drawing.photograph.corner[0])
+        base = job.vehicle.wheelbase_mm
+        assert 0.6 * wide == pytest.approx(base, rel=0.02)
+        with pytest.raises(ValidationError, match="under Measure"):
+            type(job.prove).model_validate({"after": {"photograph": picture_of.model_dump()}})

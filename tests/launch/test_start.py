@@ -1,5 +1,6 @@
 """``./start``'s second half as it is run: what dies is started again, and nothing is left behind when it ends."""
 
+import io
 import os
 import signal
 import subprocess
@@ -9,9 +10,11 @@ from collections.abc import Callable, Iterator
 from contextlib import suppress
 from dataclasses import dataclass
 from pathlib import Path
+from threading import Timer
 
 import httpx
 import pytest
+from PIL import Image
 
 from inclinum.launch.cluster import free_port
 
@@ -105,6 +108,11 @@ def test_nothing_that_answers_runs_as_root(running: Running) -> None:
         assert log.stat().st_mode & 0o777 == 0o600, log
     card = httpx.get(f"{running.address}/api/jobs/van-2026-washed-out-track/card.pdf", timeout=60)
     assert card.content.startswith(b"%PDF"), "all that paper needs is loaded"
+    for kind in ("JPEG", "PNG", "WEBP"):
+        picture = io.BytesIO()
+        Image.new("RGB", (20, 10), "grey").save(picture, kind)
+        kept = httpx.post(f"{running.address}/api/photos", content=picture.getvalue(), headers=WHO, timeout=60)
+        assert kept.status_code == 200, "all that photographs need is loaded"
     page = httpx.get(f"{running.address}/jobs/anything/plan")
     assert "Inclinum" in page.text
 
@@ -129,6 +137,34 @@ def test_a_server_that_dies_is_started_again_and_keeps_what_it_acknowledged(runn
     os.kill(first, signal.SIGKILL)
     until(lambda: running.serving() != first and running.answers(), "another server")
     assert httpx.get(job).json()["job"]["brief"]["purpose"] == "said before it died"
+
+
+def test_a_server_killed_while_steps_are_ticked_loses_nothing_it_acknowledged(running: Running) -> None:
+    job = f"{running.address}/api/jobs/saloon-2026-collar-kit"
+    steps = httpx.get(f"{job}/card", timeout=60).json()["steps"]
+    version, acknowledged = httpx.get(job).json()["versions"]["build"], []
+    killer = Timer(1.0, lambda: os.kill(running.serving(), signal.SIGKILL))
+    killer.start()
+    for step in steps:
+        body = {"version": version, "step": step["id"], "done": True, "held": True}
+        try:
+            answer = httpx.post(f"{job}/build/tick", json=body, headers=WHO, timeout=30)
+        except httpx.HTTPError:
+            break  # killed in the middle of this one: nobody was told that it is done
+        if answer.status_code != 200:
+            break
+        acknowledged.append(step["id"])
+        version = answer.json()["version"]
+    killer.join()
+    assert 0 < len(acknowledged) < len(steps), "it was killed while steps were ticked"
+    until(running.answers, "another server")
+    build = httpx.get(job).json()
+    kept = [t["step"] for t in build["job"]["build"]["ticks"]]
+    assert kept[: len(acknowledged)] == acknowledged
+    assert len(kept) - len(acknowledged) in (0, 1), "the one in the air is there whole, or not at all"
+    assert build["versions"]["build"] == 1 + len(kept)
+    after = {"version": build["versions"]["build"], "step": steps[-1]["id"], "done": True, "held": True}
+    assert httpx.post(f"{job}/build/tick", json=after, headers=WHO, timeout=30).status_code == 200
 
 
 def test_a_computing_process_that_dies_is_replaced(running: Running) -> None:

@@ -9,8 +9,7 @@ from sqlalchemy import Engine, text
 from inclinum.jobfile import LARGEST_BYTES, LONGEST_LINE, read_job
 from inclinum.store import jobs
 from inclinum.store.database import migrate, session_maker
-from tests.api import OURS
-from tests.api.test_api import WHO
+from tests.api import OURS, WHO
 
 VAN, WHIN = "van-2026-washed-out-track", "whin-2026-lower"
 

@@ -23,6 +23,7 @@ from inclinum.api import (
     kinds,
     measure,
     part_bench,
+    photos,
     plan,
     prove,
     shop,
@@ -33,7 +34,7 @@ from inclinum.api.database import Store
 from inclinum.api.guard import OUR_NAMES, Guard, content_policy
 from inclinum.store.database import session_maker
 
-MODULES = (shop, kinds, jobs, corrections, vehicles, measure, plan, align, build, prove, part_bench)
+MODULES = (shop, kinds, jobs, corrections, vehicles, measure, plan, align, build, prove, part_bench, photos)
 DOCS = """<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>Inclinum API</title>
 <link rel="stylesheet" href="/docs/swagger-ui.css"></head>

@@ -1,10 +1,9 @@
 """Stage 5: the job card, its ticks and torques."""
 
-from collections.abc import Mapping, Sequence
 from datetime import UTC, datetime
-from typing import Any
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request, Response
+from fastapi import APIRouter, Path, Request, Response
 from pydantic import BaseModel, Field
 from starlette.exceptions import HTTPException
 
@@ -13,7 +12,9 @@ from inclinum.api.answers import PDF, answered, pdf
 from inclinum.api.computing import PAPER_S, computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, conflicts
+from inclinum.core.card.found import FoundOnTheWay, NewFinding
 from inclinum.core.card.record import Build, StepTick, TorqueRecord
+from inclinum.core.card.settings import NewSetting, SettingRecord
 from inclinum.core.card.steps import Card
 from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName, Side
@@ -26,16 +27,40 @@ router = APIRouter(tags=["build"])
 
 @router.get("/jobs/{job_id}/card", operation_id="card", response_model=Card)
 async def job_card(request: Request, job_id: JobId, store: Database) -> Response:
-    """The card of the saved plan."""
+    """The card of the saved plan, with what was done so far and the shop's own times."""
     stored = await store(jobs.load, job_id)
-    return answered(await computer_of(request).run(request, card_of, stored.job))
+    taken = await store(jobs.step_times, job_id)
+    return answered(await computer_of(request).run(request, card_of, stored.job, taken))
 
 
 @router.get("/jobs/{job_id}/card.pdf", operation_id="card_pdf", response_model=None, responses=PDF)
 async def card_pdf(request: Request, job_id: JobId, store: Database) -> Response:
     """The card as pages."""
     stored = await store(jobs.load, job_id)
-    return pdf(await computer_of(request).run(request, report.card_pdf, stored.job, longest_s=PAPER_S))
+    taken = await store(jobs.step_times, job_id)
+    return pdf(await computer_of(request).run(request, report.card_pdf, stored.job, taken, longest_s=PAPER_S))
+
+
+@router.get("/jobs/{job_id}/quotation.pdf", operation_id="quotation_pdf", response_model=None, responses=PDF)
+async def quotation_pdf(request: Request, job_id: JobId, store: Database) -> Response:
+    """Parts and hours as ranges, as pages."""
+    stored = await store(jobs.load, job_id)
+    taken = await store(jobs.step_times, job_id)
+    return pdf(await computer_of(request).run(request, report.quotation_pdf, stored.job, taken, longest_s=PAPER_S))
+
+
+@router.get("/jobs/{job_id}/labels.pdf", operation_id="labels_pdf", response_model=None, responses=PDF)
+async def labels_pdf(request: Request, job_id: JobId, store: Database) -> Response:
+    """A label for every part that comes off."""
+    stored = await store(jobs.load, job_id)
+    return pdf(await computer_of(request).run(request, report.labels_pdf, stored.job, longest_s=PAPER_S))
+
+
+@router.get("/jobs/{job_id}/hand-over.pdf", operation_id="hand_over_pdf", response_model=None, responses=PDF)
+async def hand_over_pdf(request: Request, job_id: JobId, store: Database) -> Response:
+    """What the owner takes along, as pages."""
+    stored = await store(jobs.load, job_id)
+    return pdf(await computer_of(request).run(request, report.hand_over_pdf, stored.job, longest_s=PAPER_S))
 
 
 class Tick(BaseModel):
@@ -46,37 +71,40 @@ class Tick(BaseModel):
     done: bool
     held: bool = Field(default=False, description="what the step stops for is so")
     despite: str = Field(default="", max_length=400, description="why it is passed over all the same")
+    minutes: float | None = Field(default=None, gt=0, le=6000, description="it took, where it was timed")
 
 
-def ticked(
-    build: Build, body: Tick, steps: Mapping[str, str | None], stopped_by: Sequence[str], override: str, by: str
-) -> Build:
+def ticked(build: Build, body: Tick, made: Card, by: str) -> Build:
     """What was ticked, with one step done or not done after all.
 
     Args:
         build: so far.
         body: what is ticked.
-        steps: those of the card, each with what it stops for.
-        stopped_by, override: of the plan.
+        made: the card.
         by: who ticks.
 
     Raises:
         HTTPException: the step is not on the card, stops for something that nobody says is so, or the plan is stopped
             without a written override.
     """
-    if body.step not in steps:
+    step = next((s for s in made.steps if s.id == body.step), None)
+    if step is None:
         raise HTTPException(422, "That step is no longer on the card: the plan was changed. Load the card again.")
-    if body.done and stopped_by and not override.strip():
+    if body.done and made.stopped_by and not made.override.strip():
         raise HTTPException(
-            422, f"The plan is stopped: {stopped_by[0]}. Cure it, or write why it is built all the same."
+            422, f"The plan is stopped: {made.stopped_by[0]}. Cure it, or write why it is built all the same."
         )
-    hold, despite = steps[body.step], body.despite.strip()
+    hold, despite = step.hold, body.despite.strip()
     if body.done and hold and not (body.held or despite):
         raise HTTPException(422, f"Work stops at this step: {hold} Say that it is so, or write why it is passed over.")
     ticks = [t for t in build.ticks if t.step != body.step]
     if body.done:
         passed = despite if hold and not body.held else ""
-        ticks.append(StepTick(step=body.step, done_at=datetime.now(UTC), by=by, despite=passed))
+        ticks.append(
+            StepTick(
+                step=body.step, done_at=datetime.now(UTC), by=by, despite=passed, minutes=body.minutes, work=step.work
+            )
+        )
     return build.model_copy(update={"ticks": tuple(ticks)})
 
 
@@ -86,9 +114,7 @@ async def tick(request: Request, job_id: JobId, body: Tick, store: Database, by:
 
     async def work(job: Any) -> tuple[Document, None]:
         made = await computer_of(request).run(request, card_of, job)
-        return ticked(
-            job.build, body, {s.id: s.hold for s in made.steps}, made.stopped_by, made.override, by.name
-        ), None
+        return ticked(job.build, body, made, by.name), None
 
     return await act(store, job_id, "build", body.version, by, work)
 
@@ -100,15 +126,17 @@ class Tightened(BaseModel):
     fastener: str = Field(min_length=1, max_length=120)
     axle: AxleName
     side: Side | None = None
-    torque: Torque
+    torque: Torque | None = None
+    by_feel: bool = Field(default=False, description="tightened to no figure")
 
 
 def tightened(build: Build, body: Tightened, by: str) -> Build:
     """With a torque recorded; a later one at the same place replaces it."""
     place = (body.fastener, body.axle, body.side)
     record = TorqueRecord(
-        fastener=body.fastener, axle=body.axle, side=body.side, torque=body.torque, done_at=datetime.now(UTC), by=by
-    )
+        fastener=body.fastener, axle=body.axle, side=body.side, torque=body.torque, by_feel=body.by_feel,
+        done_at=datetime.now(UTC), by=by,
+    )  # fmt: skip
     others = tuple(t for t in build.torques if (t.fastener, t.axle, t.side) != place)
     return build.model_copy(update={"torques": (*others, record)})
 
@@ -119,5 +147,101 @@ async def record_torque(job_id: JobId, body: Tightened, store: Database, by: By)
 
     async def work(job: Any) -> tuple[Document, None]:
         return tightened(job.build, body, by.name), None
+
+    return await act(store, job_id, "build", body.version, by, work)
+
+
+class TellFound(BaseModel):
+    """Something found on the way, or one that was told before, told anew."""
+
+    version: Version
+    id: str = Field(default="", max_length=40, description="of what was told before; empty where it is new")
+    found: NewFinding
+
+
+def found_too(build: Build, body: TellFound, by: str) -> Build:
+    """With something found on the way; one that was told before is told anew, where it stood.
+
+    Raises:
+        HTTPException: what was told before is gone.
+    """
+    before = {f.id: f for f in build.found}
+    if body.id and body.id not in before:
+        raise HTTPException(422, "What was found there was taken back by somebody; tell it as new.")
+    key = body.id or next(f"f{n}" for n in range(1, len(before) + 2) if f"f{n}" not in before)
+    opened = before[key].follow_up if key in before else ""
+    told = FoundOnTheWay(**dict(body.found), id=key, at=datetime.now(UTC), by=by, follow_up=opened)
+    return build.model_copy(update={"found": tuple((before | {key: told}).values())})
+
+
+@router.post("/jobs/{job_id}/build/found", operation_id="tell_found", responses=conflicts(Build))
+async def tell_found(job_id: JobId, body: TellFound, store: Database, by: By) -> Saved:
+    """Tell what was found on the way; what is done now stands on the card from then on."""
+
+    async def work(job: Any) -> tuple[Document, None]:
+        return found_too(job.build, body, by.name), None
+
+    return await act(store, job_id, "build", body.version, by, work)
+
+
+FindingId = Annotated[str, Path(max_length=40, description="of something found on the way")]
+
+
+class OnFinding(BaseModel):
+    """Something that is done with what was found."""
+
+    version: Version
+
+
+@router.post(
+    "/jobs/{job_id}/build/found/{finding_id}/withdraw", operation_id="withdraw_found", responses=conflicts(Build)
+)
+async def withdraw_found(job_id: JobId, finding_id: FindingId, body: OnFinding, store: Database, by: By) -> Saved:
+    """Take back what was told of something found; the history keeps it."""
+
+    async def work(job: Any) -> tuple[Document, None]:
+        left = tuple(f for f in job.build.found if f.id != finding_id)
+        return job.build.model_copy(update={"found": left}), None
+
+    return await act(store, job_id, "build", body.version, by, work)
+
+
+class FollowUp(BaseModel):
+    """A job that was opened for what was found."""
+
+    id: str
+    version: int
+
+
+@router.post("/jobs/{job_id}/build/found/{finding_id}/follow-up", operation_id="follow_up", responses=conflicts(Build))
+async def follow_up(job_id: JobId, finding_id: FindingId, body: OnFinding, store: Database, by: By) -> FollowUp:
+    """Open a job on the same vehicle for what was found; of a finding that has one, that one."""
+    opened, version = await store(jobs.follow_up, job_id, finding_id, body.version, by=by)
+    return FollowUp(id=opened, version=version)
+
+
+class NoteSetting(BaseModel):
+    """A setting as it was read, before, after or both."""
+
+    version: Version
+    setting: NewSetting
+
+
+@router.post("/jobs/{job_id}/build/setting", operation_id="note_setting", responses=conflicts(Build))
+async def note_setting(request: Request, job_id: JobId, body: NoteSetting, store: Database, by: By) -> Saved:
+    """Note a setting, before or after; a later reading takes the place of an earlier one, the history keeps both."""
+
+    async def work(job: Any) -> tuple[Document, None]:
+        made = await computer_of(request).run(request, card_of, job)
+        if body.setting.place not in {row.place for row in made.settings}:
+            raise HTTPException(
+                422, "That setting is no longer on the card: the plan was changed. Load the card again."
+            )
+        known = next((s for s in job.build.settings if s.place == body.setting.place), body.setting)
+        read = {when: getattr(body.setting, when) for when in ("before", "after")}
+        kept = {when: getattr(known, when) if value is None else value for when, value in read.items()}
+        record = SettingRecord(**dict(body.setting) | kept, at=datetime.now(UTC), by=by.name)
+        others = tuple(s for s in job.build.settings if s.place != record.place)
+        return job.build.model_copy(update={"settings": (*others, record)}), None
 
     return await act(store, job_id, "build", body.version, by, work)

@@ -13,8 +13,8 @@ from inclinum.api.database import Acting, By, Database, Store
 from inclinum.api.saving import LARGEST_ID, JobId
 from inclinum.core.document.names import StageName
 from inclinum.core.machines import AnyJob, kind_of
-from inclinum.jobfile import AnyJobFile, HistoryEntry, file_of, read_job, write
-from inclinum.store import jobs, vehicles
+from inclinum.jobfile import AnyJobFile, HistoryEntry, read_job, write
+from inclinum.store import jobs
 from inclinum.store.errors import Taken
 from inclinum.store.jobs import HistoryLine, JobSummary, Order, State
 from inclinum.store.listing import Page
@@ -112,14 +112,7 @@ async def _with_free_id(store: Store, by: Acting, body: BaseModel) -> str:
 
 
 def _open(session: Session, body: NewJob, by: str) -> str:
-    stored = vehicles.load(session, body.vehicle_id)
-    kind = kind_of(stored.vehicle)
-    brief = kind.brief(stored.owner, stored.vehicle, vehicles.newest_brief(session, kind))
-    job = kind.job.model_validate(
-        {"id": jobs.new_id(session, body.title), "title": body.title, "vehicle": stored.vehicle, "brief": brief}
-    )
-    jobs.create(session, file_of(job), by, f"opened the job “{body.title}”", body.vehicle_id)
-    return job.id
+    return jobs.open_on(session, body.title, body.vehicle_id, by, f"opened the job “{body.title}”").id
 
 
 @router.delete("/jobs/{job_id}", operation_id="delete_job", status_code=204)

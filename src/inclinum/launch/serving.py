@@ -2,6 +2,7 @@
 
 import gc
 import importlib
+import io
 import logging
 import logging.handlers
 import os
@@ -46,11 +47,14 @@ def load_everything() -> None:
             if not NOT_LOADED.search(module.name):
                 with suppress(Exception, SystemExit):  # some want what is not installed, or another system
                     importlib.import_module(module.name)
+    from PIL import Image
+
     from inclinum import demo, report
     from inclinum.core.bike.bench import bike_bench
     from inclinum.core.car.alignment import align
     from inclinum.core.car.bench import axle_bench
     from inclinum.core.car.proof import prove
+    from inclinum.photo import TAKEN, cleaned
 
     job, bike = demo.demo_jobs()[-1], demo.demo_bike_jobs()[-1]
     prove(job)
@@ -59,6 +63,12 @@ def load_everything() -> None:
     bike_bench(bike.vehicle)
     report.card_pdf(job)
     report.card_pdf(bike)
+    for paper in (report.quotation_pdf, report.labels_pdf, report.hand_over_pdf):
+        paper(job)
+    for kind in TAKEN:
+        picture = io.BytesIO()
+        Image.new("RGB", (8, 8)).save(picture, kind)
+        cleaned(picture.getvalue())
     description()
 
 

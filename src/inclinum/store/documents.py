@@ -45,7 +45,8 @@ def put(wheels: int, stage: StageName, section: Document) -> tuple[Row, list[Row
         torques = [
             {
                 "position": n, "fastener": t["fastener"], "axle": t["axle"], "side": t["side"],
-                "done_at": t["done_at"], "done_by": t["by"], **{f: t["torque"][f] for f in ENTRY_FIELDS},
+                "done_at": t["done_at"], "done_by": t["by"],
+                **{f: t["torque"] and t["torque"][f] for f in ENTRY_FIELDS},
             }
             for n, t in enumerate(document.pop("torques"))
         ]  # fmt: skip
@@ -65,7 +66,8 @@ def raw(
         document["torques"] = [
             {
                 "fastener": t["fastener"], "axle": t["axle"], "side": t["side"],
-                "torque": {f: t[f] for f in ENTRY_FIELDS}, "done_at": t["done_at"], "by": t["done_by"],
+                "torque": None if t["value"] is None else {f: t[f] for f in ENTRY_FIELDS},
+                "by_feel": t["value"] is None, "done_at": t["done_at"], "by": t["done_by"],
             }
             for t in sorted(torques, key=lambda t: t["position"])
         ]  # fmt: skip

@@ -468,6 +468,58 @@ def create(session: Session, file: AnyJobFile, by: str, note: str | None = None,
         _event(session, None, by, f"imported job “{job.title}” ({job.id})")
 
 
+def open_on(session: Session, title: str, vehicle_id: int, by: str, note: str, purpose: str = "") -> StoredKind:
+    """Open a job: the vehicle comes along, and what the shop's last brief holds of the shop; nothing is to change.
+
+    Args:
+        session: where.
+        title: of the job.
+        vehicle_id: on which vehicle.
+        by: who opens it.
+        note: for its history.
+        purpose: what it is for.
+
+    Raises:
+        Missing: there is no such vehicle.
+        Taken: its id was taken at the same moment.
+    """
+    stored = vehicles.load(session, vehicle_id)
+    kind = kind_of(stored.vehicle)
+    brief = kind.brief(stored.owner, stored.vehicle, vehicles.newest_brief(session, kind))
+    brief = brief.model_copy(update={"purpose": purpose})
+    job = kind.job.model_validate(
+        {"id": new_id(session, title), "title": title, "vehicle": stored.vehicle, "brief": brief}
+    )
+    create(session, file_of(job), by, note, vehicle_id)
+    return job
+
+
+def follow_up(session: Session, job_id: str, finding_id: str, version: int, by: str) -> tuple[str, int]:
+    """Open a job for something found on the way, and write into the finding which one; its id and the stage's version.
+
+    A finding that has its job already keeps it.
+
+    Raises:
+        Missing: there is no such job or finding.
+        Conflict: somebody else saved the stage since; no job is opened.
+        Taken: its id was taken at the same moment.
+    """
+    stored = load(session, job_id, 0)
+    build = stored.job.build
+    found = next((f for f in build.found if f.id == finding_id), None)
+    if found is None:
+        raise Missing("What was found there is not told any more; load the card again.")
+    if found.follow_up and session.get(JobRow, found.follow_up):
+        return found.follow_up, stored.versions["build"]
+    vehicle_id = session.scalars(select(JobRow.vehicle_id).where(JobRow.id == job_id)).one()
+    title, here = shortened(" ".join(found.what.split()), 120), f"the job “{stored.job.title}”"
+    note, purpose = f"opened for what was found on {here}", f"Found on {here}: {found.what}"
+    job = open_on(session, title, vehicle_id, by, note, purpose)
+    told = tuple(f.model_copy(update={"follow_up": job.id}) if f is found else f for f in build.found)
+    written = save_stage(session, job_id, "build", build.model_copy(update={"found": told}), version, by)
+    return job.id, written
+
+
 def new_id(session: Session, title: str) -> str:
     """An id for a new job of that title which nobody uses yet; two at once may still be given the same one."""
     stem = "-".join("".join(c if c.isascii() and c.isalnum() else " " for c in title.lower()).split())[:40].strip("-")
@@ -505,6 +557,30 @@ def export(session: Session, job_id: str) -> AnyJobFile:
         history[0] = history[0].model_copy(update={"what": entries})
         sizes[0] = 400
     return file_of(stored.job, tuple(history), row.created_at, row.uid)
+
+
+TIMED_JOBS = 400
+"""Newest jobs of a kind whose times count: what took long years ago says little of today."""
+
+
+def step_times(session: Session, job_id: str) -> dict[str, list[float]]:
+    """Minutes that steps took on other jobs of the same kind of machine, by kind of step, where they were timed."""
+    return {row.work: row.minutes for row in session.execute(_TIMES, {"job_id": job_id, "most": TIMED_JOBS})}
+
+
+_TIMES = text(
+    """
+    WITH newest AS (
+        SELECT other.id FROM job, job other WHERE job.id = :job_id AND other.wheels = job.wheels AND other.id <> job.id
+        ORDER BY other.created_at DESC, other.id DESC LIMIT :most
+    )
+    SELECT tick ->> 'work' AS work, array_agg((tick ->> 'minutes')::float) AS minutes
+    FROM newest JOIN stage ON stage.job_id = newest.id AND stage.name = 'build',
+        jsonb_array_elements(stage.document -> 'ticks') tick
+    WHERE jsonb_typeof(tick -> 'minutes') = 'number' AND tick ->> 'work' <> ''
+    GROUP BY tick ->> 'work'
+    """
+)
 
 
 def history(session: Session, job_id: str, before: int | None, limit: int) -> list[HistoryLine]:

@@ -14,6 +14,7 @@ from sqlalchemy import (
     ForeignKey,
     ForeignKeyConstraint,
     Index,
+    LargeBinary,
     String,
     Text,
     UniqueConstraint,
@@ -185,12 +186,26 @@ class TorqueRow(Base):
     fastener: Mapped[str] = mapped_column(String(120))
     axle: Mapped[str] = mapped_column(String(10))
     side: Mapped[str | None] = mapped_column(String(10))
-    text: Mapped[str] = mapped_column(String(60))
-    value: Mapped[float]
+    text: Mapped[str | None] = mapped_column(String(60))
+    """With value and unit what was read; none of them where it was tightened by feel."""
+    value: Mapped[float | None]
     tolerance: Mapped[float | None]
-    unit: Mapped[str] = mapped_column(String(20))
+    unit: Mapped[str | None] = mapped_column(String(20))
     done_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
     done_by: Mapped[str] = mapped_column(String(120))
+
+
+class PhotoRow(Base):
+    """A picture, kept once by its content; documents name it by that."""
+
+    __tablename__ = "photo"
+
+    id: Mapped[str] = mapped_column(String(64), primary_key=True)
+    data: Mapped[bytes] = mapped_column(LargeBinary)
+    width: Mapped[int]
+    height: Mapped[int]
+    saved_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    saved_by: Mapped[str] = mapped_column(String(120))
 
 
 class Event(Base):

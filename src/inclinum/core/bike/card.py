@@ -1,6 +1,7 @@
 """The job card of a two-wheeler: stand and support, linkage order, fork, torque per bolt, sag and stand at the end."""
 
 from collections.abc import Iterator
+from dataclasses import replace
 
 from inclinum.core.bike.changes import BikeChange, apply_all, at_their_place
 from inclinum.core.bike.changes.rear_preload import collar_step
@@ -9,8 +10,12 @@ from inclinum.core.bike.joints import fastener_of, joints_of, reached, roles_of
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.card import cautions
-from inclinum.core.card.joints import Joint, in_order
+from inclinum.core.card.fastener import spanners
+from inclinum.core.card.joints import Joint, in_order, opening_of
+from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
+from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
+from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document.names import AxleName
 
 STAND = (
@@ -23,17 +28,27 @@ PHASES = (
 )  # fmt: skip
 
 
-def bike_card(job: BikeJob) -> Card:
-    """The card of a job's plan. Raises as ``assess``."""
+def bike_card(job: BikeJob, taken: Taken = NO_TIMES) -> Card:
+    """The card of a job's plan.
+
+    Args:
+        job: with its plan, and what was done so far.
+        taken: minutes that steps of each kind took before.
+
+    Raises:
+        ValueError: as ``assess``.
+    """
     prediction = predict_bike(job)
     planned = apply_all(job.machine, job.plan.changes)
     return compose(
-        _steps(job, prediction, planned), PHASES, job.build.torques, title=job.title, vehicle=job.vehicle.name,
+        _steps(job, prediction, planned), PHASES, job.build, taken, title=job.title, vehicle=job.vehicle.name,
         owner=job.brief.owner, preflight=_preflight(job),
         stopped_by=[f.what for f in prediction.findings if f.severity == "stops"],
         # What is refused is not built on anybody's word.
         override="" if prediction.refused else job.plan.override,
-        unused=_unused(job.machine, _opened(job)),
+        unused=_unused(job.machine, _opened(job)), settings=_settings(job), off=_off_for_good(job),
+        kinds={p.id: p.change.type for p in job.plan.changes},
+        built={"rear": job.machine.rear.kind, "front": f"fork {job.machine.fork.springs.type}"},
     )  # fmt: skip
 
 
@@ -60,8 +75,8 @@ def _preflight(job: BikeJob) -> Preflight:
     consumables += [c for j in joints for c in j.consumables]
     return Preflight(
         parts=[p for c, bike in met for p in c.parts(bike)],
-        hardware=[f"{f.count_per_side} × {f.name}, new" for f in uses if f.renew],
-        tools=list(dict.fromkeys(tools)),
+        hardware=[f"{f.count_per_side} × {f.name}, new" for f in uses if f.renewed],
+        tools=list(dict.fromkeys([*tools, *spanners(uses)])),
         consumables=list(dict.fromkeys(consumables)),
     )
 
@@ -77,23 +92,49 @@ def _unused(bike: Bike, opened: tuple[Joint, ...]) -> list[str]:
     ]
 
 
+def _off_for_good(job: BikeJob) -> Iterator[TakenOff]:
+    """What comes off: parts that others take the place of, and the bolts of every joint that is opened."""
+    told: dict[TakenOff, None] = {}
+    for change, _ in _on(job).values():
+        fate = fate_of(reversible=job.brief.reversible, stays=change.stays)
+        told |= dict.fromkeys(replaced(change.taken_off(job.machine), change.moves_over, fate, change.end, (None,)))
+    yield from told
+    for joint in _opened(job):
+        bolts = [fastener_of(job.machine, role) for role in joint.fasteners]
+        yield from bolts_of(joint, bolts, "front" if joint.key in FRONT else "rear", None)
+
+
+def _settings(job: BikeJob) -> Iterator[SettingRow]:
+    """What the changes set, read before and after."""
+    for key, (change, met) in _on(job).items():
+        for noted, name, unit, by in change.noted(met, None):
+            yield SettingRow(
+                key=f"{key}.{noted}",
+                axle=change.end or "rear",
+                side=None,
+                steps=(f"{key}.0",),
+                name=name,
+                unit=unit,
+                by=by,
+            )
+
+
 def _uses(bike: Bike, *roles: str) -> tuple[FastenerUse, ...]:
     return tuple(FastenerUse.of(role, fastener_of(bike, role)) for role in roles)
 
 
-def _off(joint: Joint, phase: str, axle: AxleName) -> Step:
-    h = joint.opening
-    return Step(id=f"{joint.key}.off", phase=phase, axle=axle, text=h.text, caution=h.caution, hold=h.hold,
-                people=h.people, minutes=h.minutes)  # fmt: skip
+def _off(joint: Joint, phase: str, axle: AxleName, bike: Bike) -> Step:
+    what = opening_of(joint, [fastener_of(bike, role) for role in joint.fasteners])
+    return Step.of(what, id=f"{joint.key}.off", phase=phase, axle=axle)
 
 
 def _together(joint: Joint, phase: str, axle: AxleName, bike: Bike) -> Step:
     """A joint closed; bolts that clamp rubber are left to the machine on its wheels."""
-    h = joint.closing
+    what = joint.closing
     now = tuple(r for r in joint.fasteners if not fastener_of(bike, r).at_ride_height)
-    text = h.text if now or not joint.fasteners else f"{h.text.replace('to torque', 'hand tight')} It clamps rubber."
-    return Step(id=f"{joint.key}.on", phase=phase, axle=axle, text=text, caution=h.caution, hold=h.hold,
-                people=h.people, minutes=h.minutes, fasteners=_uses(bike, *now))  # fmt: skip
+    if joint.fasteners and not now:
+        what = replace(what, text=f"{what.text.replace('to torque', 'hand tight')} It clamps rubber.")
+    return Step.of(what, id=f"{joint.key}.on", phase=phase, axle=axle, fasteners=_uses(bike, *now))
 
 
 FRONT = {"front_wheel", "top_clamp", "lower_clamp", "fork_cap"}
@@ -121,7 +162,7 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
         yield step("stand.up", "Stand and support", "Frame on the stand, strap forward, both wheels just off the "
                    "ground.", (5, 10), caution=STAND, people=2)  # fmt: skip
     for joint in (j for j in opened if j.key in WHEELS):
-        yield _off(joint, "Stand and support", "front" if joint.key in FRONT else "rear")
+        yield _off(joint, "Stand and support", "front" if joint.key in FRONT else "rear", bike)
     yield from _rear(job, rear, [j for j in opened if j.key not in FRONT | WHEELS])
     yield from _front(bike, front, [j for j in opened if j.key in FRONT - WHEELS])
     for key, (change, met) in other.items():
@@ -152,7 +193,7 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
 
 def _rear(job: BikeJob, rear: Met, opened: list[Joint]) -> Iterator[Step]:
     for joint in opened:
-        yield _off(joint, "Rear apart", "rear")
+        yield _off(joint, "Rear apart", "rear", job.machine)
     # The collar is set once, where the plan leaves it: an earlier change's setting would be turned over again.
     collars = [key for key, (c, _) in rear.items() if c.sets_collar]
     for key, (change, met) in rear.items():
@@ -171,7 +212,7 @@ def _rear(job: BikeJob, rear: Met, opened: list[Joint]) -> Iterator[Step]:
 
 def _front(bike: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
     for joint in opened:
-        yield _off(joint, "Fork", "front")
+        yield _off(joint, "Fork", "front", bike)
     for key, (change, met) in front.items():
         for m, text in enumerate(change.steps(met)):
             yield Step(

@@ -15,7 +15,7 @@ from inclinum.core.bike.parts import side_parts
 from inclinum.core.bike.stance import Attitude, BikeStance, Condition
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rigid import Array
-from inclinum.core.shapes import FROM_THE_RIGHT, Shape, picture
+from inclinum.core.shapes import FROM_THE_RIGHT, PlacedPhotograph, Shape, SidePhotograph, picture, placed
 
 Point = tuple[float, float]
 
@@ -61,12 +61,16 @@ class BikeDrawing(Document):
     laden: BikePose
     extended: BikePose
     full: BikePose
+    photograph: PlacedPhotograph | None = None
+    """Of the machine as it came, unladen, where it belongs behind it."""
 
 
-def draw(before: BikeStance, after: BikeStance) -> BikeDrawing:
-    """All poses."""
+def draw(before: BikeStance, after: BikeStance, photograph: SidePhotograph | None = None) -> BikeDrawing:
+    """All poses, and the photograph where it belongs."""
+    came = _pose(before, before, "unladen")
     return BikeDrawing(
-        before_unladen=_pose(before, before, "unladen"),
+        before_unladen=came,
+        photograph=photograph and placed(photograph, came.front_axle, came.rear_axle),
         before_laden=_pose(before, before, "laden"),
         measured=as_drawn(before),
         unladen=_pose(after, before, "unladen"),

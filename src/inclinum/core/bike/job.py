@@ -6,13 +6,14 @@ from pydantic import Field, model_validator
 
 from inclinum.core.bike.changes import PlannedBikeChange
 from inclinum.core.bike.machine import Bike, End, RearSpring, TapeAt, Use
-from inclinum.core.card.record import Build, SignOff
+from inclinum.core.card.record import Build, HandOver, SignOff
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import CALLIPER_MM
 from inclinum.core.document.names import Name, Text
 from inclinum.core.plan.job import Titled, Wanted, each_once
 from inclinum.core.quantity import Length, Mass
+from inclinum.core.shapes import SidePhotograph
 
 
 class Rides(Document):
@@ -116,6 +117,7 @@ class BikeMeasurements(Document):
         default=None, description="the machine as found, where it is not as it was set up: springs, damper, fork, stand"
     )
     default_tolerance_mm: float = Field(default=CALLIPER_MM, ge=0, le=20, description="± of a reading without its own")
+    photograph: SidePhotograph | None = Field(default=None, description="of the machine as it came, from the side")
     note: Text = ""
 
     @model_validator(mode="after")
@@ -156,7 +158,14 @@ class BikeProve(Document):
     """Readings after, and the sign-off."""
 
     after: BikeMeasurements = BikeMeasurements()
+    hand_over: HandOver = HandOver()
     sign_off: SignOff | None = None
+
+    @model_validator(mode="after")
+    def _belongs_to_before(self) -> "BikeProve":
+        if self.after.photograph is not None:
+            raise DomainError("the photograph behind the drawing is of the machine as it came, under Measure")
+        return self
 
 
 class BikeJob(Titled):

@@ -239,7 +239,7 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         refused=refused,
         fit=assessed.fitted.fit,
         questions=_questions(assessed),
-        drawing=draw(before, after),
+        drawing=draw(before, after, job.measure.photograph),
     )
 
 

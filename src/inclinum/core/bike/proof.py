@@ -9,12 +9,15 @@ from inclinum.core.bike.machine import ENDS, End
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName
-from inclinum.core.plan import Outcome
+from inclinum.core.plan import BeforeAfter, Outcome
 
 SETTLED_MM = math.sqrt(7.0)
 """± that settling and a shifting rider leave in a sag: with two readings of ±1 mm it makes 3 mm. Our judgement."""
 SEAT_MM = math.sqrt(15.0)
 """The same of a seat's height: with a reading of ±1 mm it makes 4 mm."""
+
+
+STATES: tuple[Literal["unladen", "laden"], ...] = ("unladen", "laden")
 
 
 class SagProof(Document):
@@ -44,10 +47,9 @@ class BikeProof(Document):
 def prove_bike(job: BikeJob) -> BikeProof:
     """Compare. Raises as ``assess``."""
     prediction, after = predict_bike(job), job.prove.after
-    states: tuple[Literal["unladen", "laden"], ...] = ("unladen", "laden")
     sags = []
     for end in ENDS:
-        for state in states:
+        for state in STATES:
             read = after.sag(end, state)
             if read is None:
                 continue
@@ -121,3 +123,27 @@ def outcome(job: BikeJob) -> Outcome:
         measured=measured,
         changes=[f"{p.change.title}: {p.change.summary()}" for p in job.plan.changes if p.on],
     )
+
+
+def before_and_after(job: BikeJob) -> list[BeforeAfter]:
+    """Sags and the seat: as it came, as planned, as they were measured after. Raises as ``assess``."""
+    prediction, proof = predict_bike(job), prove_bike(job)
+    proven = {(s.end, s.state): s for s in proof.sags}
+    rows = []
+    for end in ENDS:
+        bench = prediction.sags[end]
+        for state in STATES:
+            says = bench.unladen_mm if state == "unladen" else bench.laden_mm
+            read = proven.get((end, state))
+            rows.append(
+                BeforeAfter(
+                    label=f"{end} sag, {'rider on' if state == 'laden' else state}", unit="mm",
+                    before=job.measure.sag(end, state), planned=says, plus_minus=prediction.plus_minus_mm,
+                    after=read.after if read else None, within=read.within if read else None,
+                )
+            )  # fmt: skip
+    seat = BeforeAfter(
+        label="seat, unladen", unit="mm", before=prediction.before.unladen.seat_mm, planned=proof.seat_predicted,
+        plus_minus=prediction.plus_minus_mm, after=proof.seat_after, within=None,
+    )  # fmt: skip
+    return [*rows, seat]

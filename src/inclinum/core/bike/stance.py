@@ -4,12 +4,13 @@ Everything is told against the machine as it came, standing unladen: there its r
 """
 
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Literal
 
 import numpy as np
 
 from inclinum.core.bike.machine import Bike
+from inclinum.core.document.content import Content
 from inclinum.core.equilibrium.rear_and_fork import EndAt, ForkCarrying, RearCarrying
 from inclinum.core.kinematics import attitude
 from inclinum.core.kinematics.rear_end import RearSweep, rear_sweep_of
@@ -199,16 +200,11 @@ class _Ends(dict[Condition, tuple[EndAt, EndAt]]):
         return found
 
 
-_KEPT: dict[tuple[str, Loads], BikeStance] = {}
-MOST_KEPT = 32
-
-
 def standing_of(bike: Bike, loads: Loads) -> BikeStance:
     """A machine with its loads, remembered by its content: while a plan is dragged, the machine as it came stays."""
-    key = (bike.model_dump_json(), loads)
-    found = _KEPT.get(key)
-    if found is None:
-        if len(_KEPT) >= MOST_KEPT:
-            _KEPT.clear()
-        found = _KEPT[key] = BikeStance(bike, loads)
-    return found
+    return _standing(Content(bike), loads)
+
+
+@lru_cache(maxsize=32)
+def _standing(came: Content[Bike], loads: Loads) -> BikeStance:
+    return BikeStance(*came.documents, loads)

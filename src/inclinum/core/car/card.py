@@ -5,15 +5,19 @@ from dataclasses import dataclass, replace
 from functools import cached_property
 
 from inclinum.core.car.alignment import Alignment, align
-from inclinum.core.car.changes import PlannedChange
+from inclinum.core.car.changes import PlannedChange, apply_all
 from inclinum.core.car.job import Job
 from inclinum.core.car.joints import fastener_of, joints_of, on_side, reached, roles_of, together
 from inclinum.core.car.prediction import Height, Prediction, predict
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.card import cautions
-from inclinum.core.card.joints import Handling, Joint, in_order
+from inclinum.core.card.fastener import spanners
+from inclinum.core.card.joints import Handling, Joint, in_order, opening_of
+from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
 from inclinum.core.card.own import When
+from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
+from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.plan import at_their_place
 from inclinum.core.quantity.constants import GRAVITY
@@ -38,16 +42,28 @@ WORTH_SLACKENING_MM = 1.0
 """Rubber is clamped anew where a wheel ends up at another height by more."""
 
 
-def card(job: Job) -> Card:
-    """The card of a job's plan. Raises as ``assess``."""
+def card(job: Job, taken: Taken = NO_TIMES) -> Card:
+    """The card of a job's plan.
+
+    Args:
+        job: with its plan, and what was done so far.
+        taken: minutes that steps of each kind took before.
+
+    Raises:
+        ValueError: as ``assess``.
+    """
     prediction = predict(job)
     alignment = align(job)
     worked = [w for a in AXLES if (w := _Worked(job, prediction, alignment, a)).changes]
     return compose(
-        _steps(job, prediction, alignment, worked), PHASES, job.build.torques, title=job.title,
+        _steps(job, prediction, alignment, worked), PHASES, job.build, taken, title=job.title,
         vehicle=job.vehicle.name, owner=job.brief.owner, preflight=_preflight(worked),
         stopped_by=[f.what for f in prediction.findings if f.severity == "stops"], override=job.plan.override,
         unused=[line for w in worked for line in w.unused()],
+        settings=[row for w in worked for row in w.settings()],
+        off=[part for w in worked for part in w.off()],
+        kinds={p.id: p.change.type for p in job.plan.changes},
+        built={name: job.vehicle.axle(name).linkage.kind for name in AXLES},
     )  # fmt: skip
 
 
@@ -126,6 +142,42 @@ class _Worked:
             if f.torque_nm is not None and key not in used
         ]
 
+    def off(self) -> Iterator[TakenOff]:
+        """What comes off: parts that others take the place of, and the bolts of every joint that is opened."""
+        told: dict[TakenOff, None] = {}
+        for change in (planned.change for planned, _ in self.changes):
+            fate = fate_of(reversible=self.job.brief.reversible, stays=change.stays)
+            sides: list[Side] = [side for side in SIDES if change.on_side(side)]
+            off = replaced(change.taken_off(self.job.vehicle), change.moves_over, fate, self.name, sides)
+            # Of two changes of one part only the first finds it there.
+            told |= dict.fromkeys(off)
+        yield from told
+        for side in SIDES:
+            for joint in self.opened[side]:
+                if joint.shared and side != SIDES[0]:
+                    continue
+                bolts = [fastener_of(self.axle, role) for role in joint.fasteners]
+                yield from bolts_of(joint, bolts, self.name, None if joint.shared else side)
+
+    def settings(self) -> Iterator[SettingRow]:
+        """What the changes set, read before and after at each side."""
+        apart = any(self.opened.values())
+        for planned, machine in self.changes:
+            for side in SIDES:
+                if not planned.change.on_side(side):
+                    continue
+                at = side if apart else None
+                last = max(len(planned.change.steps(machine)) - 1, 0)
+                joint = self._joint(planned.id)
+                steps = [self._id(at, f"{planned.id}.{last}")]
+                if any(j.key == joint for j in self.opened[side]):
+                    steps.insert(0, self._id(at, f"{joint}.off"))
+                for key, name, unit, by in planned.change.noted(machine, side):
+                    yield SettingRow(
+                        key=f"{planned.id}.{key}", axle=self.name, side=side, steps=tuple(steps), name=name, unit=unit,
+                        by=by,
+                    )  # fmt: skip
+
     # Steps, in the order they are done.
 
     def crack(self) -> Iterator[Step]:
@@ -180,14 +232,17 @@ class _Worked:
             for planned, machine in self.changes:
                 if not whole and not planned.change.on_side(side):
                     continue
-                for m, text in enumerate(planned.change.steps(machine)):
-                    yield self._step(at, f"{planned.id}.{m}", phase, Handling(text, minutes=(2, 6)))
+                texts = planned.change.steps(machine)
+                for m, text in enumerate(texts):
+                    figure = planned.change.figure(at) if m == len(texts) - 1 else None
+                    yield self._step(at, f"{planned.id}.{m}", phase, Handling(text, minutes=(2, 6)), figure=figure)
             for n, text in enumerate(() if whole else self.axle.orientation):
                 yield self._step(at, f"way{n}", phase, Handling(f"Which way round: {text}", minutes=(0.5, 1)))
 
     def _off(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
         yield from self._own(side, joint, "before_opening", phase)
-        yield self._step(side, f"{joint.key}.off", phase, joint.opening)
+        bolts = [fastener_of(self.axle, role) for role in joint.fasteners]
+        yield self._step(side, f"{joint.key}.off", phase, opening_of(joint, bolts))
         yield from self._own(side, joint, "while_open", phase)
 
     def _own(self, side: Side | None, joint: Joint, when: When, phase: str) -> Iterator[Step]:
@@ -265,6 +320,9 @@ class _Worked:
                     tight = Handling("Wheel bolts crosswise to torque.", minutes=(1, 2))
                     yield self._step(side, f"{joint.key}.torque", DOWN, tight, joint.fasteners)
 
+    def _id(self, side: Side | None, key: str) -> str:
+        return ".".join(part for part in (self.name, side, key) if part)
+
     def _joint(self, key: str) -> str:
         """Of a step by its key: the joint itself, or the first one that a change wants open."""
         first = key.split(".")[0]
@@ -275,49 +333,57 @@ class _Worked:
         for planned, machine in self.changes:
             if planned.id == first:
                 words = sorted(planned.change.opened(machine))
-                return next((k for word in words for k in reached(self.axle, word)), "")
+                here = (k for k in planned.change.drawn_at if k in self.joints)
+                return next(here, next((k for word in words for k in reached(self.axle, word)), ""))
         return ""
 
     def _step(
         self, side: Side | None, key: str, phase: str, what: Handling, roles: tuple[str, ...] = (),
         figure: str | None = None,
     ) -> Step:  # fmt: skip
-        return Step(
-            id=".".join(part for part in (self.name, side, key) if part),
+        return Step.of(
+            what,
+            id=self._id(side, key),
             phase=phase,
             axle=self.name,
             side=side,
             joint=self._joint(key),
-            text=what.text,
-            caution=what.caution,
-            hold=what.hold,
             figure=figure,
             fasteners=tuple(FastenerUse.of(role, fastener_of(self.axle, role)) for role in roles),
-            people=what.people,
-            minutes=what.minutes,
         )
 
 
 def _preflight(worked: list[_Worked]) -> Preflight:
-    hardware, joints = [], []
+    hardware, joints, bolts, parts = [], [], [], []
     for w in worked:
-        for side in SIDES:
-            joints += w.opened[side]
+        parts += [part for p, machine in w.changes for part in p.change.parts(machine)]
+        planned, once = apply_all(w.job.vehicle, w.job.plan.changes), {}
+        for change, _ in w.changes:
+            once |= change.change.needs_once(w.job.vehicle, planned)
         count: dict[str, int] = {}
-        for j in (j for side in SIDES for j in w.opened[side]):
-            for role in j.fasteners:
-                use = fastener_of(w.axle, role)
-                if use.renew:
+        for joint in (joint for side in SIDES for joint in w.opened[side]):
+            joints.append(joint)
+            if joint.new:
+                once.setdefault(joint.key, f"{joint.new} ({w.name})")
+            for use in (fastener_of(w.axle, role) for role in joint.fasteners):
+                bolts.append(use)
+                if use.renewed and not joint.new:
                     count[use.name] = count.get(use.name, 0) + use.count_per_side
+        parts += once.values()
         hardware += [f"{n} × {name}, new ({w.name})" for name, n in count.items()]
-    common = ["Tape, square and chalk", "Torque wrench with a valid test date"]
+    common = ["Tape, square and chalk", "Torque wrench with a valid test date", *spanners(bolts)]
     lifted = ["Jack and rated stands", "Wheel chocks"] if joints else []
+    locker = ["Thread locker as the maker says"] if any(b.thread_locker for b in bolts) else []
     return Preflight(
-        parts=[part for w in worked for p, machine in w.changes for part in p.change.parts(machine)],
+        parts=parts,
         hardware=hardware,
         tools=_once([*common, *lifted, *(t for j in joints for t in j.tools)]),
         consumables=_once(
-            [*(["Penetrating oil", "Brush and rag"] if joints else []), *(c for j in joints for c in j.consumables)]
+            [
+                *(["Penetrating oil", "Brush and rag"] if joints else []),
+                *locker,
+                *(c for j in joints for c in j.consumables),
+            ]
         ),
     )
 

@@ -6,6 +6,7 @@ The client only draws: every position before and after is computed here, on the 
 from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Literal
+from weakref import WeakKeyDictionary
 
 import numpy as np
 
@@ -17,7 +18,7 @@ from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.kinematics import Poses, wheel_angles
 from inclinum.core.kinematics.rigid import rotation
-from inclinum.core.shapes import SIDE, Part, Shape, picture
+from inclinum.core.shapes import SIDE, Part, PlacedPhotograph, Shape, SidePhotograph, picture, placed
 
 Polyline = list[tuple[float, float]]
 Place = tuple[float, float, float]
@@ -67,6 +68,8 @@ class Drawing(Document):
     high: tuple[float, float]
     width_mm: float
     wheelbase_mm: float
+    photograph: PlacedPhotograph | None = None
+    """Of the vehicle as it came, where it belongs behind it."""
 
 
 @dataclass(frozen=True)
@@ -79,19 +82,34 @@ class AxlePoses:
     """As planned: at rest, then at full droop."""
 
 
-def draw(before: Stood, after: Stood, poses: dict[AxleName, AxlePoses]) -> Drawing:
-    """Drawing of both stances."""
+def draw(
+    before: Stood, after: Stood, poses: dict[AxleName, AxlePoses], photograph: SidePhotograph | None = None
+) -> Drawing:
+    """Drawing of both stances, and the photograph where it belongs."""
+    came = _as_it_came(before, {name: p.before for name, p in poses.items()})
     outline = before.vehicle.drawn
     every = [p for shape in (outline.body, *outline.glass) for p in shape]
     xs, zs = zip(*(every or ((-3000, 200), (600, 1800))), strict=True)
     return Drawing(
-        before=_stance(before, {name: p.before for name, p in poses.items()}),
+        before=came,
         after=_stance(after, {name: p.after for name, p in poses.items()}),
         low=(min(xs), 0.0),
         high=(max(xs), max(zs)),
         width_mm=outline.width_mm,
         wheelbase_mm=before.vehicle.wheelbase_mm,
+        photograph=photograph and placed(photograph, *((x, z) for x, _, z in (came.front.centre, came.rear.centre))),
     )
+
+
+_CAME: WeakKeyDictionary[Stood, StanceDrawing] = WeakKeyDictionary()
+
+
+def _as_it_came(stood: Stood, poses: dict[AxleName, Poses]) -> StanceDrawing:
+    """Drawn once: while a plan is dragged it stays as it is."""
+    drawn = _CAME.get(stood)
+    if drawn is None:
+        drawn = _CAME[stood] = _stance(stood, poses)
+    return drawn
 
 
 class Ground:

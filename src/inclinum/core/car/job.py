@@ -6,13 +6,14 @@ from pydantic import Field, model_validator
 
 from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.vehicle import AngleName, Vehicle
-from inclinum.core.card.record import Build, SignOff
+from inclinum.core.card.record import Build, HandOver, SignOff
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import TAPE_MM
 from inclinum.core.document.names import SIDES, AxleName, ChangeId, Key, Name, Side, Text
 from inclinum.core.plan.job import Titled, Wanted, each_once
 from inclinum.core.quantity import Angle, Length, Mass
+from inclinum.core.shapes import SidePhotograph
 from inclinum.core.springs.fitted import SpringData
 
 AimedBy = Literal[
@@ -164,6 +165,7 @@ class Measurements(Document):
     )
     rear_as_new: Length | None = Field(default=None, description="the same at the rear")
     default_tolerance_mm: float = Field(default=TAPE_MM, ge=0, le=50, description="± of a tape reading without its own")
+    photograph: SidePhotograph | None = Field(default=None, description="of the vehicle as it came, from the side")
     note: Text = ""
 
     @model_validator(mode="after")
@@ -231,12 +233,15 @@ class Prove(Document):
     """Readings after, and the sign-off."""
 
     after: Measurements = Measurements()
+    hand_over: HandOver = HandOver()
     sign_off: SignOff | None = None
 
     @model_validator(mode="after")
-    def _springs_are_known_by_now(self) -> "Prove":
+    def _belongs_to_before(self) -> "Prove":
         if self.after.front_as_new or self.after.rear_as_new:
             raise DomainError("heights with healthy springs belong to the readings before the job, under Measure")
+        if self.after.photograph is not None:
+            raise DomainError("the photograph behind the drawing is of the vehicle as it came, under Measure")
         return self
 
 

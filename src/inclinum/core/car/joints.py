@@ -326,7 +326,8 @@ def _leaf(axle: Axle) -> list[Joint]:
                 "axle loaded.", people=2, minutes=(10, 20),
             ),
             needs=_hangs("damper_foot"), fasteners=("u_bolt",), rubber=True, stored=True,
-            tools=("Two jacks for the axle", "Deep sockets for the U-bolts"), consumables=("New U-bolts and nuts",),
+            tools=("Two jacks for the axle", "Deep sockets for the U-bolts"),
+            new="4 U-bolts with nuts, as those that come off",
         ),
         Joint(
             "shackle",

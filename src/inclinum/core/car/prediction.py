@@ -302,7 +302,7 @@ def predict(job: Job) -> Prediction:
         settings=setting_tables(
             job.plan.changes, before, after, {"front": front.aim, "rear": rear.aim}, job.brief.shelf
         ),
-        drawing=draw(before, after, poses),
+        drawing=draw(before, after, poses, job.measure.photograph),
         body=whole_body(job, before, after),
     )
 

@@ -13,7 +13,7 @@ from inclinum.core.car.vehicle import AngleName
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium.body import CORNERS
-from inclinum.core.plan import Outcome
+from inclinum.core.plan import BeforeAfter, Outcome
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.uncertainty import COVERAGE
 from inclinum.core.uncertainty.explain import Explanation, FourCorners, Hypothesis, explain, of_axle, of_corner
@@ -253,3 +253,17 @@ def outcome(job: Job) -> Outcome:
         measured=measured,
         changes=[f"{p.change.title}, {p.change.axle}: {p.change.summary()}" for p in job.plan.changes if p.on],
     )
+
+
+def before_and_after(job: Job) -> list[BeforeAfter]:
+    """Hub to arch at every corner: as it came, as planned, as it was measured after. Raises as ``assess``."""
+    proven = {(h.label, h.axle, h.side): h for h in prove(job).heights}
+    return [
+        BeforeAfter(
+            label=f"hub to arch, {row.axle} {row.side}", unit="mm", before=row.before, planned=row.after,
+            plus_minus=row.plus_minus, after=read.after if read else None, within=read.within if read else None,
+        )
+        for row in predict(job).heights
+        if row.kind == "hub_to_arch"
+        for read in (proven.get((row.label, row.axle, row.side)),)
+    ]  # fmt: skip

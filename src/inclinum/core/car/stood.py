@@ -2,11 +2,12 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
 from inclinum.core.car.changes import PlannedChange, apply_all
-from inclinum.core.car.job import Job
+from inclinum.core.car.job import Job, Measurements
 from inclinum.core.car.measured import as_measured
 from inclinum.core.car.stance import (
     NoRidePoint,
@@ -19,6 +20,7 @@ from inclinum.core.car.stance import (
     stand,
 )
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.document.content import Content
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, SIDES, AxleName
 from inclinum.core.equilibrium import stacked
@@ -27,9 +29,9 @@ from inclinum.core.plan import millimetres
 from inclinum.core.quantity.constants import GRAVITY
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Stood:
-    """A vehicle standing on both axles."""
+    """A vehicle standing on both axles; the same only as itself, so that results can be kept by it."""
 
     vehicle: Vehicle
     front: Stance
@@ -55,17 +57,24 @@ def stand_measured(job: Job) -> Stood:
     Raises:
         NoRidePoint: a spring that cannot carry anything at the measured height.
     """
-    vehicle = as_measured(job.vehicle, job.measure)
+    return _stand_measured(Content(job.vehicle, job.measure))
+
+
+@lru_cache(maxsize=32)
+def _stand_measured(came: Content[Vehicle, Measurements]) -> Stood:
+    """Remembered: while a plan is dragged, the vehicle as it came stays."""
+    vehicle, read = came.documents
+    vehicle = as_measured(vehicle, read)
     stances = []
     for name in AXLES:
         axle = vehicle.axle(name)
-        baseline = baseline_travel(axle, job.measure.mean(name, "hub_to_arch"))
-        as_new = job.measure.as_new(name)
+        baseline = baseline_travel(axle, read.mean(name, "hub_to_arch"))
+        as_new = read.as_new(name)
         if as_new is not None:
             axle = _tired(axle, baseline, as_new.value, name)
             vehicle = vehicle.model_copy(update={name: axle})
         load = inferred_load(axle, baseline)
-        weighed = weighed_load(job, axle, name, load)
+        weighed = weighed_load(read, axle, name, load)
         if weighed is not None:
             stances.append(_stand_weighed(axle, baseline, weighed, name))
             continue
@@ -89,12 +98,12 @@ def _tired(axle: Axle, baseline: float, as_new: float, name: AxleName) -> Axle:
     return axle.model_copy(update={"tired": lost})
 
 
-def weighed_load(job: Job, axle: Axle, name: AxleName, by_spring: float) -> float | None:
+def weighed_load(read: Measurements, axle: Axle, name: AxleName, by_spring: float) -> float | None:
     """Sprung load at one wheel by the scales, the mean of both sides, N; None where neither wheel was weighed.
 
     A side that was not weighed counts as its spring says.
     """
-    found = [job.measure.scale(name, side) for side in SIDES]
+    found = [read.scale(name, side) for side in SIDES]
     if found == [None, None]:
         return None
     loads = [by_spring if mass is None else (mass.value - axle.unsprung_kg) * GRAVITY for mass in found]

@@ -5,9 +5,10 @@ close it. A change names what it needs open; everything else on the machine stay
 """
 
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from graphlib import CycleError, TopologicalSorter
 
+from inclinum.core.card.fastener import BLOCKED_MIN, Fastener, in_the_way
 from inclinum.core.document.errors import DomainError
 
 Minutes = tuple[float, float]
@@ -61,6 +62,22 @@ class Joint:
     shared: bool = False
     tools: tuple[str, ...] = ()
     consumables: tuple[str, ...] = ()
+    new: str = ""
+    """Its bolts are never used again: what goes in their place, where no change brings it by the joint's key."""
+
+
+def opening_of(joint: Joint, bolts: Iterable[Fastener]) -> Handling:
+    """How a joint is opened, with what is in the way of its bolts.
+
+    Args:
+        joint: to open.
+        bolts: that close it, as the machine's data have them.
+    """
+    first = in_the_way(bolts)
+    if not first:
+        return joint.opening
+    (low, high), (least, most) = joint.opening.minutes, BLOCKED_MIN
+    return replace(joint.opening, text=f"{joint.opening.text} {first}", minutes=(low + least, high + most))
 
 
 def in_order(joints: Mapping[str, Joint], wanted: Iterable[str]) -> tuple[Joint, ...]:

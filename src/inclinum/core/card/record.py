@@ -1,9 +1,14 @@
 """What was done at the machine: ticks, torques, and who says it is finished."""
 
-from pydantic import Field
+from datetime import date
 
+from pydantic import Field, model_validator
+
+from inclinum.core.card.found import FoundOnTheWay
+from inclinum.core.card.settings import SettingRecord
 from inclinum.core.document import Document, Moment
-from inclinum.core.document.names import AxleName, Name, Side, Text
+from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import AxleName, Key, Name, Side, Text
 from inclinum.core.quantity import Torque
 
 
@@ -15,6 +20,10 @@ class StepTick(Document):
     by: Name
     despite: Text = ""
     """Why what it stops for was passed over; empty where it was so, or where it stops for nothing."""
+    minutes: float | None = Field(default=None, gt=0, le=6000)
+    """It took, where somebody timed it."""
+    work: Key = ""
+    """What kind of step it was, by which its time is compared."""
 
 
 class TorqueRecord(Document):
@@ -24,17 +33,43 @@ class TorqueRecord(Document):
     axle: AxleName
     side: Side | None = None
     """None on a two-wheeler, which has no sides."""
-    torque: Torque
+    torque: Torque | None = None
+    by_feel: bool = False
+    """Tightened to no figure: on record as such, and asked about."""
     done_at: Moment
     by: Name
 
+    @model_validator(mode="after")
+    def _one_of_both(self) -> "TorqueRecord":
+        if (self.torque is None) != self.by_feel:
+            raise DomainError("a bolt is tightened to a torque that was read, or by feel")
+        return self
+
 
 class Build(Document):
-    """What was ticked and tightened."""
+    """What was ticked, tightened, found and set."""
 
     ticks: tuple[StepTick, ...] = Field(default=(), max_length=1000)
     torques: tuple[TorqueRecord, ...] = Field(default=(), max_length=500)
+    found: tuple[FoundOnTheWay, ...] = Field(default=(), max_length=100)
+    settings: tuple[SettingRecord, ...] = Field(default=(), max_length=200)
     note: Text = ""
+
+    @model_validator(mode="after")
+    def _once(self) -> "Build":
+        if len({f.id for f in self.found}) < len(self.found):
+            raise DomainError("two things found on the way have the same id")
+        if len({s.place for s in self.settings}) < len(self.settings):
+            raise DomainError("a setting is noted twice at one place")
+        return self
+
+
+class HandOver(Document):
+    """What the owner is told when the machine goes out."""
+
+    watch: Text = Field(default="", title="What to watch", examples=["Knocks over humps, a tyre that rubs"])
+    settled_on: date | None = Field(default=None, title="Heights read again on")
+    retorque_on: date | None = Field(default=None, title="Bolts checked again on")
 
 
 class SignOff(Document):

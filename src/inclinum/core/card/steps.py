@@ -1,13 +1,18 @@
 """A job card: what to have ready, and steps in a safe order with their cautions, figures and fasteners."""
 
-from collections.abc import Iterable, Sequence
-from typing import Self
+from collections.abc import Iterable, Iterator, Mapping, Sequence
+from typing import Any, Self
 
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import Fastener
-from inclinum.core.card.record import TorqueRecord
+from inclinum.core.card.found import FoundOnTheWay
+from inclinum.core.card.joints import Handling
+from inclinum.core.card.off import TakenOff, listed
+from inclinum.core.card.record import Build, TorqueRecord
+from inclinum.core.card.settings import SettingRow, held_against
+from inclinum.core.card.times import Taken, expected
 from inclinum.core.document import Document
-from inclinum.core.document.names import AxleName, Side
+from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.quantity import newton_metres_to_pound_feet
 
 LOOK_UP = "look up the maker's figure"
@@ -25,6 +30,8 @@ class FastenerUse(Document):
     source: str
     """Where the figure stands; says to look it up where there is none."""
     renew: bool
+    handling: str = ""
+    """Spanner, which end is turned, from where it goes in, thread locker."""
     doubt: str = ""
     """What was read off the wrench, where it is far from the figure."""
 
@@ -40,7 +47,8 @@ class FastenerUse(Document):
             torque_lbf_ft=None if torque is None else newton_metres_to_pound_feet(torque),
             angle_deg=fastener.angle_deg,
             source=fastener.source if torque is not None else LOOK_UP,
-            renew=fastener.renew,
+            renew=fastener.renewed,
+            handling=fastener.handling,
         )
 
 
@@ -58,7 +66,11 @@ def doubted(
 
     def marked(use: FastenerUse) -> FastenerUse:
         record = next((t for t in torques if (t.fastener, t.axle, t.side) == (use.key, axle or "rear", side)), None)
-        if record is None or use.torque_nm is None or use.angle_deg:
+        if record is None:
+            return use
+        if record.torque is None:
+            return use.model_copy(update={"doubt": "tightened by feel, to no figure"})
+        if use.torque_nm is None or use.angle_deg:
             return use
         read = record.torque.value
         if abs(read - use.torque_nm) <= TORQUE_SHARE * use.torque_nm:
@@ -89,6 +101,17 @@ class Step(Document):
     fasteners: tuple[FastenerUse, ...] = ()
     people: int = 1
     minutes: tuple[float, float]
+    timed: int = 0
+    """From how many times of the shop's own its minutes are told; 0 where they are what is usual."""
+    work: str = ""
+    """What kind of step it is, by which its time is compared with those of other jobs."""
+
+    @classmethod
+    def of(cls, what: Handling, **where: Any) -> Self:
+        """A step from what is done, with its id, phase and place."""
+        return cls(
+            text=what.text, caution=what.caution, hold=what.hold, people=what.people, minutes=what.minutes, **where
+        )
 
 
 class Preflight(Document):
@@ -98,6 +121,12 @@ class Preflight(Document):
     hardware: list[str]
     tools: list[str]
     consumables: list[str]
+    move_over: tuple[str, ...] = ()
+    """From the old parts to the new ones."""
+    keep: tuple[str, ...] = ()
+    """Old parts, for the day the job goes back."""
+    throw_away: tuple[str, ...] = ()
+    """Old parts that nobody needs again, and bolts that are renewed."""
 
 
 class Card(Document):
@@ -114,13 +143,20 @@ class Card(Document):
     override: str
     unused: tuple[str, ...] = ()
     """Figures of fasteners that were typed and that no step tightens to, each in a sentence."""
+    settings: tuple[SettingRow, ...] = ()
+    """What is set, read before and after."""
+    timed: int = 0
+    """Steps whose minutes are the shop's own."""
+    off: tuple[TakenOff, ...] = ()
+    """What comes off, each with what becomes of it."""
     certificate: str
 
 
 def compose(
     steps: Iterable[Step],
     phases: Sequence[str],
-    torques: Sequence[TorqueRecord],
+    build: Build,
+    taken: Taken,
     *,
     title: str,
     vehicle: str,
@@ -129,32 +165,97 @@ def compose(
     stopped_by: list[str],
     override: str,
     unused: Iterable[str] = (),
+    settings: Iterable[SettingRow] = (),
+    kinds: Mapping[str, str],
+    built: Mapping[AxleName, str],
+    off: Iterable[TakenOff] = (),
 ) -> Card:
-    """The card of any machine: its steps phase by phase, each torque that was read held against its figure.
+    """The card of any machine: its steps phase by phase, and what was read held against what it should be.
 
     Args:
         steps: in the order they are done within their phase.
         phases: in the order they are gone through.
-        torques: as they were read.
+        build: what was done so far.
+        taken: minutes that steps of each kind took before.
         title, vehicle, owner, preflight: of the job.
         stopped_by: what stops the plan.
         override: why it is built all the same; empty where nobody may say so.
         unused: figures that no step uses, in sentences.
+        settings: what is set, as the plan has it.
+        kinds: of the changes, by their ids.
+        built: how each end of the machine is built: the same step takes longer on another.
+        off: what comes off.
     """
     order = {phase: n for n, phase in enumerate(phases)}
-    held = sorted(
-        (s.model_copy(update={"fasteners": doubted(s.fasteners, torques, s.axle, s.side)}) for s in steps),
-        key=lambda s: order[s.phase],
-    )
+    placed = sorted(steps, key=lambda s: order[s.phase])
+    worked = (s.model_copy(update={"work": _work(s, kinds, built)}) for s in placed)
+    held = [_timed(_doubted(s, build), taken) for s in _with_found(list(worked), build.found)]
+    lying = tuple(off)
+    now = [f for f in build.found if f.decision == "now"]
+    parts = [f"{f.part} (found on the way)" for f in now if f.part]
     return Card(
         title=title,
         vehicle=vehicle,
         owner=owner,
-        preflight=preflight,
+        preflight=preflight.model_copy(
+            update={
+                "parts": [*preflight.parts, *parts],
+                "move_over": tuple(listed(lying, "over")),
+                "keep": tuple(listed(lying, "keep")),
+                "throw_away": tuple(listed(lying, "away", "renewed")),
+            }
+        ),
         steps=held,
         minutes=(sum(s.minutes[0] for s in held), sum(s.minutes[1] for s in held)),
         stopped_by=stopped_by,
         override=override,
         unused=tuple(unused),
+        settings=held_against(settings, build.settings),
+        timed=sum(s.timed > 0 for s in held),
+        off=lying,
         certificate=cautions.CERTIFICATE,
     )
+
+
+def _doubted(step: Step, build: Build) -> Step:
+    return step.model_copy(update={"fasteners": doubted(step.fasteners, build.torques, step.axle, step.side)})
+
+
+def _work(step: Step, kinds: Mapping[str, str], built: Mapping[AxleName, str]) -> str:
+    """A step as it is called on every job alike: no side, and the kind of a change for its name."""
+    key = ".".join(kinds.get(part, part) for part in step.id.split(".") if part not in SIDES)
+    return f"{built[step.axle]} {key}" if step.axle else key
+
+
+def _timed(step: Step, taken: Taken) -> Step:
+    minutes, timed = expected(step.minutes, taken.get(step.work, ()))
+    return step.model_copy(update={"minutes": minutes, "timed": timed})
+
+
+def _with_found(steps: list[Step], found: Sequence[FoundOnTheWay]) -> list[Step]:
+    """Steps with what was found on the way and is done now, each after the step it was found at.
+
+    Work for a step that is no longer on the card is not lost: it follows the last step that belongs to an axle.
+    """
+    late = next((s.id for s in reversed(steps) if s.axle), steps[-1].id if steps else "")
+    there = {s.id for s in steps}
+    following: dict[str, list[FoundOnTheWay]] = {}
+    for one in (f for f in found if f.decision == "now"):
+        following.setdefault(one.step if one.step in there else late, []).append(one)
+        there.add(one.step_id)
+
+    def told(step: Step) -> Iterator[Step]:
+        yield step
+        for one in following.pop(step.id, ()):
+            yield from told(_of_found(one, step))
+
+    return [each for step in steps for each in told(step)]
+
+
+def _of_found(found: FoundOnTheWay, at: Step) -> Step:
+    part = f" Part: {found.part}." if found.part else ""
+    return Step(
+        id=found.step_id, phase=at.phase, axle=at.axle, side=at.side, joint=at.joint,
+        text=f"Found on the way: {found.what.rstrip('.')}. {found.work.rstrip('.')}.{part}",
+        minutes=(found.minutes_least, found.minutes_most),
+    )  # fmt: skip

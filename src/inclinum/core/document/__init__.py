@@ -69,10 +69,20 @@ class Document(BaseModel):
 
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
         """A copy, as Pydantic's, but without what was worked out and remembered from the fields as they were."""
-        copied = super().model_copy(update=update, deep=deep)
-        fields = vars(copied)
-        for worked_out in fields.keys() - type(self).model_fields.keys():
-            del fields[worked_out]
+        if deep:
+            return super().model_copy(deep=True).model_copy(update=update)
+        # Pydantic copies three dictionaries and what was remembered with them; a search makes thousands of copies.
+        of = type(self)
+        copied = of.__new__(of)
+        fields = {name: value for name, value in vars(self).items() if name in of.__pydantic_fields__}
+        given = self.__pydantic_fields_set__
+        if update:
+            fields |= update
+            given = given | update.keys()
+        object.__setattr__(copied, "__dict__", fields)
+        object.__setattr__(copied, "__pydantic_fields_set__", given)
+        object.__setattr__(copied, "__pydantic_extra__", None)
+        object.__setattr__(copied, "__pydantic_private__", None)
         return copied
 
     if TYPE_CHECKING:  # frozen models are hashable at run time; checkers are told so

@@ -25,3 +25,6 @@ PartNumber = Annotated[str, Field(max_length=60, title="Part number")]
 
 ChangeId = Annotated[str, Field(min_length=1, max_length=40)]
 """Of a change on a stack."""
+
+PhotoId = Annotated[str, Field(max_length=64, pattern=r"^[0-9a-f]{64}$", description="of a picture that was kept before")]
+"""A photograph, by its content."""

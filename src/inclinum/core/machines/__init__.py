@@ -17,6 +17,7 @@ from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.bike.prediction import assess as assess_bike
 from inclinum.core.bike.proof import BikeProof, prove_bike
+from inclinum.core.bike.proof import before_and_after as before_and_after_of_bike
 from inclinum.core.bike.proof import outcome as outcome_of_bike
 from inclinum.core.bike.views import machine_view
 from inclinum.core.bike.ways import BikeWay
@@ -29,13 +30,14 @@ from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
 from inclinum.core.car.job import Align, AxleAim, Brief, Job, Measurements, Plan, Prove
 from inclinum.core.car.limits import Case
 from inclinum.core.car.prediction import Prediction, assess, predict
-from inclinum.core.car.proof import Proof, outcome, prove
+from inclinum.core.car.proof import Proof, before_and_after, outcome, prove
 from inclinum.core.car.rack import mean_offsets
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.car.views import axle_view
 from inclinum.core.car.ways import Way, ways
 from inclinum.core.card.record import Build
 from inclinum.core.card.steps import Card
+from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName
@@ -94,7 +96,7 @@ CAR = MachineKind(
         chosen["front"], chosen["rear"], chosen["size"], name, plate, body=chosen.get("body", "")
     ),
     brief=_brief_of_car, changes=CHANGE_TYPES, begin=_begin_on_car, predict=predict, ways=_ways_of_car, card=card,
-    prove=prove, seen=_car_seen, outcome=outcome, proven_by="heights",
+    prove=prove, seen=_car_seen, outcome=outcome, before_and_after=before_and_after, proven_by="heights",
     pictures=pictures_of_car, archetypes=ARCHETYPES, springs=SPRINGS,
     listed=lambda v: (_title(v.front), _title(v.rear), len(v.front.tape) + len(v.rear.tape)),
 )  # fmt: skip
@@ -120,7 +122,8 @@ BIKE = MachineKind(
     brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike, predict=predict_bike,
     ways=lambda job, end, rise: ways_of_bike(assess_bike(job).case(), end, rise), card=bike_card, prove=prove_bike,
     seen=lambda job, end, view, whose, by: machine_view(assess_bike(job), end, view, whose, by),
-    outcome=outcome_of_bike, proven_by="sags", pictures=pictures_of_bike, archetypes=BIKES,
+    outcome=outcome_of_bike, before_and_after=before_and_after_of_bike, proven_by="sags", pictures=pictures_of_bike,
+    archetypes=BIKES,
     extras={"windows": tuple(USUAL_WINDOWS.values())},
     listed=lambda b: (
         f"Fork, {b.fork.springs.title.lower()}, {b.fork.stroke_mm:g} mm", b.rear.title, len(b.tape)
@@ -198,9 +201,17 @@ def _offer(kind: MachineKind, job: Document, change: str, end: AxleName | None) 
     return Offer(type=change, axle=end, refused="")
 
 
-def card_of(job: Document) -> Card:
-    """The job card of any machine. Raises ValueError where nothing can be predicted."""
-    return kind_of(job).card(job)
+def card_of(job: Document, taken: Taken = NO_TIMES) -> Card:
+    """The job card of any machine.
+
+    Args:
+        job: on it.
+        taken: minutes that steps of each kind took before, in this shop.
+
+    Raises:
+        ValueError: nothing can be predicted.
+    """
+    return kind_of(job).card(job, taken)
 
 
 def proof_of(job: Document) -> AnyProof:

@@ -5,11 +5,12 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from inclinum.core.card.steps import Card
+from inclinum.core.card.times import Taken
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, StageName
 from inclinum.core.machines.pictures import Picture
-from inclinum.core.plan import Change, Outcome
+from inclinum.core.plan import BeforeAfter, Change, Outcome
 from inclinum.core.shapes import By, Seen, ViewName, Whose
 
 
@@ -60,10 +61,11 @@ class MachineKind:
         begin: job, type of change, end → a change to put on the stack.
         predict: job → everything that follows from it.
         ways: job, end, rise there in mm → what reaches it.
-        card: job → the steps of its plan.
+        card: job, minutes that steps took before → the steps of its plan.
         prove: job → readings after against the prediction.
         seen: job, end, view, as planned or as found, moved how → pictures of it over its travel or between its locks.
         outcome: job → what it predicted and gave, in a line.
+        before_and_after: job → its numbers as it came, as planned and as measured after.
         proven_by: what is read after, in a sentence.
         listed: machine → what it has in front, in the rear, and how many readings were taken on it.
         pictures: drawings of what it can be set up from, by choice and option.
@@ -86,10 +88,11 @@ class MachineKind:
     begin: Callable[[Any, str, AxleName | None], Any]
     predict: Callable[[Any], Any]
     ways: Callable[[Any, AxleName, float], list[Any]]
-    card: Callable[[Any], Card]
+    card: Callable[[Any, Taken], Card]
     prove: Callable[[Any], Any]
     seen: Callable[[Any, AxleName, ViewName, Whose, By], Seen]
     outcome: Callable[[Any], Outcome]
+    before_and_after: Callable[[Any], list[BeforeAfter]]
     proven_by: str
     listed: Callable[[Any], tuple[str, str, int]]
     pictures: Callable[[], Mapping[str, Mapping[str, Picture]]]

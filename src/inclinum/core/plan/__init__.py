@@ -14,15 +14,18 @@ from inclinum.core.plan.change import (
 )
 from inclinum.core.plan.edits import PlanEdits
 from inclinum.core.plan.finding import WORST_FIRST, Cure, Finding, Severity, worst_first
-from inclinum.core.plan.outcome import Outcome, Share
+from inclinum.core.plan.noted import Noted
+from inclinum.core.plan.outcome import BeforeAfter, Outcome, Share
 from inclinum.core.plan.ways import Candidate, Way, best_first, nearest, way
 
 __all__ = [
     "WORST_FIRST",
+    "BeforeAfter",
     "Candidate",
     "Change",
     "Cure",
     "Finding",
+    "Noted",
     "Outcome",
     "PlanEdits",
     "Planned",

@@ -9,7 +9,8 @@ from pydantic import TypeAdapter, ValidationError, create_model
 
 from inclinum.core.document import Document, unit_of
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AXLES, AxleName, ChangeId
+from inclinum.core.document.names import AXLES, AxleName, ChangeId, Side
+from inclinum.core.plan.noted import Noted
 
 MachineT = TypeVar("MachineT", bound=Document)
 
@@ -57,6 +58,10 @@ class Change(Document, Generic[MachineT]):
     """Whether its number is somebody's word and not worked out; it is marked so wherever it shows."""
     offered: ClassVar[bool] = True
     """Whether it is a way to a height where nobody has put it on the plan: it needs no part that may not be there."""
+    removes: ClassVar[tuple[str, ...]] = ()
+    """Parts another takes the place of, at each side where it is made."""
+    moves_over: ClassVar[tuple[str, ...]] = ()
+    """What of them goes over to the new part."""
     renews_springs: ClassVar[bool] = False
     """Whether other springs go in: what the old ones had lost goes out with them."""
     adds: ClassVar[bool] = False
@@ -141,6 +146,25 @@ class Change(Document, Generic[MachineT]):
         _ = machine
         return []
 
+    def needs_once(self, came: MachineT, planned: MachineT) -> dict[str, str]:
+        """Parts that are needed once however many changes ask for them, by what they are; the last one's line counts.
+
+        Args:
+            came: the machine as it came.
+            planned: as the whole plan leaves it.
+        """
+        _ = came, planned
+        return {}
+
+    def taken_off(self, machine: MachineT) -> tuple[str, ...]:
+        """Parts that come off and do not go back on, at each side where it is made.
+
+        Args:
+            machine: as it came: what a change before this one puts on was never there to be taken off.
+        """
+        _ = machine
+        return self.removes
+
     def steps(self, machine: MachineT) -> list[str]:
         """What to do when its place is open, in order; of a side, at each.
 
@@ -149,6 +173,16 @@ class Change(Document, Generic[MachineT]):
         """
         _ = machine
         return []
+
+    def noted(self, machine: MachineT, side: Side | None) -> tuple[Noted, ...]:
+        """What is read before and after where it is made; empty where it has no setting.
+
+        Args:
+            machine: as the changes before this one leave it.
+            side: of the machine; None where it has none.
+        """
+        _ = machine, side
+        return ()
 
 
 ChangeT = TypeVar("ChangeT")

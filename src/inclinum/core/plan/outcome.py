@@ -23,3 +23,16 @@ class Outcome(Document):
     measured: dict[AxleName, float]
     """Axles that were measured before and after."""
     changes: list[str]
+
+
+class BeforeAfter(Document):
+    """One number of a machine as it came, as planned, and as it was measured after, for people to read."""
+
+    label: str
+    unit: str
+    before: float | None
+    planned: float
+    plus_minus: float
+    after: float | None
+    within: bool | None
+    """None where nobody measured it after."""

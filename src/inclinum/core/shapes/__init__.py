@@ -1,6 +1,7 @@
 """What a part looks like: plain shapes to scale, each with a role, seen from the side, from behind or from above."""
 
 from inclinum.core.shapes.parts import Ball, Bar, Coil, Curve, Disc, Part, Ribbon
+from inclinum.core.shapes.photograph import PlacedPhotograph, SidePhotograph, placed
 from inclinum.core.shapes.picture import bounds, picture
 from inclinum.core.shapes.seen import By, Near, Seen, Spot, Told, Whose
 from inclinum.core.shapes.shape import Role, Shape
@@ -20,10 +21,12 @@ __all__ = [
     "Disc",
     "Near",
     "Part",
+    "PlacedPhotograph",
     "Ribbon",
     "Role",
     "Seen",
     "Shape",
+    "SidePhotograph",
     "Spot",
     "Told",
     "View",
@@ -31,4 +34,5 @@ __all__ = [
     "Whose",
     "bounds",
     "picture",
+    "placed",
 ]

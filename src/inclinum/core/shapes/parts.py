@@ -249,8 +249,9 @@ class Coil(Part):
         # Half-turns go to and fro: those whose sine is positive are on the side that ``deep`` points to.
         first = float(deep @ sight) > 0
         behind, front = [], []
-        for n, strand in enumerate(flat):
+        for n, strand in enumerate(np.round(flat, 1).tolist()):
             nearer = (n % 2 == 0) == first
-            shape = Shape("coil" if nearer else "coil_behind", _line(strand), self.name, wide=self.wire)
+            line = [(u, v) for u, v in strand]
+            shape = Shape("coil" if nearer else "coil_behind", line, self.name, wide=self.wire)
             (front if nearer else behind).append(shape)
         return behind + front

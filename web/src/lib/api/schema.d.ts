@@ -661,7 +661,7 @@ export interface paths {
         };
         /**
          * Job Card
-         * @description The card of the saved plan.
+         * @description The card of the saved plan, with what was done so far and the shop's own times.
          */
         get: operations["card"];
         put?: never;
@@ -684,6 +684,66 @@ export interface paths {
          * @description The card as pages.
          */
         get: operations["card_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/quotation.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Quotation Pdf
+         * @description Parts and hours as ranges, as pages.
+         */
+        get: operations["quotation_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/labels.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels Pdf
+         * @description A label for every part that comes off.
+         */
+        get: operations["labels_pdf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/hand-over.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hand Over Pdf
+         * @description What the owner takes along, as pages.
+         */
+        get: operations["hand_over_pdf"];
         put?: never;
         post?: never;
         delete?: never;
@@ -726,6 +786,86 @@ export interface paths {
          * @description Record a torque with the time; a later one at the same place replaces it on the card, the history keeps both.
          */
         post: operations["record_torque"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/build/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Tell Found
+         * @description Tell what was found on the way; what is done now stands on the card from then on.
+         */
+        post: operations["tell_found"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/build/found/{finding_id}/withdraw": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Withdraw Found
+         * @description Take back what was told of something found; the history keeps it.
+         */
+        post: operations["withdraw_found"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/build/found/{finding_id}/follow-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Follow Up
+         * @description Open a job on the same vehicle for what was found; of a finding that has one, that one.
+         */
+        post: operations["follow_up"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/build/setting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Note Setting
+         * @description Note a setting, before or after; a later reading takes the place of an earlier one, the history keeps both.
+         */
+        post: operations["note_setting"];
         delete?: never;
         options?: never;
         head?: never;
@@ -885,6 +1025,46 @@ export interface paths {
          * @description The part as a change, to put on that job's stack.
          */
         post: operations["plan_part"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Photo
+         * @description Take a JPEG, PNG or WebP picture in, without what stood beside it: place, time of day, device.
+         */
+        post: operations["keep_photo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/photos/{photo_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Photo
+         * @description A picture.
+         */
+        get: operations["photo"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2736,6 +2916,8 @@ export interface components {
             extended: components["schemas"]["BikePose"];
             /** Full */
             full: components["schemas"]["BikePose"];
+            /** Photograph */
+            photograph?: components["schemas"]["PlacedPhotograph"] | null;
         };
         /**
          * BikeFinding
@@ -2839,6 +3021,8 @@ export interface components {
              * @default {
              *       "ticks": [],
              *       "torques": [],
+             *       "found": [],
+             *       "settings": [],
              *       "note": ""
              *     }
              */
@@ -2851,6 +3035,9 @@ export interface components {
              *         "note": "",
              *         "sags": [],
              *         "tape": []
+             *       },
+             *       "hand_over": {
+             *         "watch": ""
              *       }
              *     }
              */
@@ -2887,6 +3074,11 @@ export interface components {
              * @default 1
              */
             default_tolerance_mm: number;
+            /**
+             * Photograph
+             * @description of the machine as it came, from the side
+             */
+            photograph?: components["schemas"]["SidePhotograph"] | null;
             /**
              * Note
              * @default
@@ -3109,6 +3301,13 @@ export interface components {
              *     }
              */
             after: components["schemas"]["BikeMeasurements"];
+            /**
+             * Hand over
+             * @default {
+             *       "watch": ""
+             *     }
+             */
+            hand_over: components["schemas"]["HandOver"];
             /** Sign off */
             sign_off?: components["schemas"]["SignOff"] | null;
         };
@@ -3366,7 +3565,7 @@ export interface components {
         };
         /**
          * Build
-         * @description What was ticked and tightened.
+         * @description What was ticked, tightened, found and set.
          */
         Build: {
             /**
@@ -3379,6 +3578,16 @@ export interface components {
              * @default []
              */
             torques: components["schemas"]["TorqueRecord"][];
+            /**
+             * Found
+             * @default []
+             */
+            found: components["schemas"]["FoundOnTheWay"][];
+            /**
+             * Settings
+             * @default []
+             */
+            settings: components["schemas"]["SettingRecord"][];
             /**
              * Note
              * @default
@@ -3494,6 +3703,21 @@ export interface components {
              * @default []
              */
             unused: string[];
+            /**
+             * Settings
+             * @default []
+             */
+            settings: components["schemas"]["SettingRow"][];
+            /**
+             * Timed
+             * @default 0
+             */
+            timed: number;
+            /**
+             * Off
+             * @default []
+             */
+            off: components["schemas"]["TakenOff"][];
             /** Certificate */
             certificate: string;
         };
@@ -4553,6 +4777,8 @@ export interface components {
             width_mm: number;
             /** Wheelbase */
             wheelbase_mm: number;
+            /** Photograph */
+            photograph?: components["schemas"]["PlacedPhotograph"] | null;
         };
         /**
          * Drive
@@ -4793,6 +5019,44 @@ export interface components {
              * @default false
              */
             at_ride_height: boolean;
+            /**
+             * Spanner
+             * @default not said
+             * @enum {string}
+             */
+            spanner: "not said" | "8 mm" | "10 mm" | "11 mm" | "12 mm" | "13 mm" | "14 mm" | "15 mm" | "16 mm" | "17 mm" | "18 mm" | "19 mm" | "21 mm" | "22 mm" | "24 mm" | "27 mm" | "30 mm" | "32 mm" | "36 mm" | "41 mm" | "46 mm" | "hex 4" | "hex 5" | "hex 6" | "hex 8" | "hex 10" | "hex 12" | "hex 14" | "star 25" | "star 30" | "star 40" | "star 45" | "star 50" | "star 55" | "hook spanner" | "pin spanner";
+            /**
+             * Turned at
+             * @description the other end is held: the figure is for the end that turns
+             * @default not said
+             * @enum {string}
+             */
+            turned: "not said" | "head" | "nut";
+            /**
+             * Goes in from
+             * @description so that its end touches nothing
+             * @default not said
+             * @enum {string}
+             */
+            goes_in_from: "not said" | "front" | "rear" | "inside" | "outside" | "above" | "below";
+            /**
+             * Thread locker
+             * @default false
+             */
+            thread_locker: boolean;
+            /**
+             * Cannot come out because of
+             * @description what is in its way
+             * @default
+             * @example the fuel tank
+             */
+            blocked_by: string;
+            /**
+             * Then
+             * @default take that off first
+             * @enum {string}
+             */
+            way_out: "take that off first" | "cut it and fit a new one";
         };
         /**
          * FastenerUse
@@ -4815,6 +5079,11 @@ export interface components {
             source: string;
             /** Renew */
             renew: boolean;
+            /**
+             * Handling
+             * @default
+             */
+            handling: string;
             /**
              * Doubt
              * @default
@@ -5081,6 +5350,16 @@ export interface components {
             spare_mm: number;
         };
         /**
+         * FollowUp
+         * @description A job that was opened for what was found.
+         */
+        FollowUp: {
+            /** Id */
+            id: string;
+            /** Version */
+            version: number;
+        };
+        /**
          * ForceCurve
          * @description Force of one spring over its length, and where it stands at ride.
          */
@@ -5312,6 +5591,73 @@ export interface components {
             rear_axle_change_mm: number;
             /** Stations */
             stations: components["schemas"]["Place"][];
+        };
+        /**
+         * FoundOnTheWay
+         * @description Something found on the way, with who found it and when.
+         */
+        FoundOnTheWay: {
+            /** Step */
+            step: string;
+            /**
+             * What kind
+             * @default defect
+             * @enum {string}
+             */
+            kind: "defect" | "worn" | "seized" | "sheared" | "missing" | "fouling" | "note";
+            /**
+             * What was found
+             * @example Lower ball joint has play
+             */
+            what: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * What is decided
+             * @default later
+             * @enum {string}
+             */
+            decision: "now" | "later" | "left" | "noted";
+            /**
+             * Because
+             * @default
+             */
+            because: string;
+            /**
+             * What is done about it
+             * @description stands on the card after this step
+             * @default
+             */
+            work: string;
+            /** Part it needs */
+            part?: string | null;
+            /**
+             * Minutes, from
+             * @default 5
+             */
+            minutes_least: number;
+            /**
+             * to
+             * @default 15
+             */
+            minutes_most: number;
+            /** Id */
+            id: string;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+            /**
+             * Follow up
+             * @default
+             */
+            follow_up: string;
         };
         /**
          * FourBarRear
@@ -5656,6 +6002,22 @@ export interface components {
             plunge_out_mm: number;
         };
         /**
+         * HandOver
+         * @description What the owner is told when the machine goes out.
+         */
+        HandOver: {
+            /**
+             * What to watch
+             * @default
+             * @example Knocks over humps, a tyre that rubs
+             */
+            watch: string;
+            /** Heights read again on */
+            settled_on?: string | null;
+            /** Bolts checked again on */
+            retorque_on?: string | null;
+        };
+        /**
          * Height
          * @description One reference, before and after.
          */
@@ -5913,6 +6275,8 @@ export interface components {
              * @default {
              *       "ticks": [],
              *       "torques": [],
+             *       "found": [],
+             *       "settings": [],
              *       "note": ""
              *     }
              */
@@ -5926,6 +6290,9 @@ export interface components {
              *         "note": "",
              *         "scales": [],
              *         "stations": []
+             *       },
+             *       "hand_over": {
+             *         "watch": ""
              *       }
              *     }
              */
@@ -6030,6 +6397,18 @@ export interface components {
              * @enum {string}
              */
             type: "joint_moved";
+        };
+        /**
+         * Kept
+         * @description A picture that was taken in.
+         */
+        Kept: {
+            /** Id */
+            id: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
         };
         /**
          * Kind
@@ -6903,6 +7282,11 @@ export interface components {
              */
             default_tolerance_mm: number;
             /**
+             * Photograph
+             * @description of the vehicle as it came, from the side
+             */
+            photograph?: components["schemas"]["SidePhotograph"] | null;
+            /**
              * Note
              * @default
              */
@@ -7037,6 +7421,59 @@ export interface components {
             pressed: string;
         };
         /**
+         * NewFinding
+         * @description Something found on the way, as it is told.
+         */
+        NewFinding: {
+            /** Step */
+            step: string;
+            /**
+             * What kind
+             * @default defect
+             * @enum {string}
+             */
+            kind: "defect" | "worn" | "seized" | "sheared" | "missing" | "fouling" | "note";
+            /**
+             * What was found
+             * @example Lower ball joint has play
+             */
+            what: string;
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
+            /**
+             * What is decided
+             * @default later
+             * @enum {string}
+             */
+            decision: "now" | "later" | "left" | "noted";
+            /**
+             * Because
+             * @default
+             */
+            because: string;
+            /**
+             * What is done about it
+             * @description stands on the card after this step
+             * @default
+             */
+            work: string;
+            /** Part it needs */
+            part?: string | null;
+            /**
+             * Minutes, from
+             * @default 5
+             */
+            minutes_least: number;
+            /**
+             * to
+             * @default 15
+             */
+            minutes_most: number;
+        };
+        /**
          * NewJob
          * @description A new job on a vehicle the shop has set up.
          */
@@ -7045,6 +7482,25 @@ export interface components {
             title: string;
             /** Vehicle Id */
             vehicle_id: number;
+        };
+        /**
+         * NewSetting
+         * @description A setting as it is read, before, after, or both.
+         */
+        NewSetting: {
+            /** Key */
+            key: string;
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Side */
+            side?: ("left" | "right") | null;
+            /** Before */
+            before?: number | null;
+            /** After */
+            after?: number | null;
         };
         /**
          * NewVehicle
@@ -7079,6 +7535,18 @@ export interface components {
             id: number;
         };
         /**
+         * NoteSetting
+         * @description A setting as it was read, before, after or both.
+         */
+        NoteSetting: {
+            /**
+             * Version
+             * @description of the stage, as its writer saw it
+             */
+            version: number;
+            setting: components["schemas"]["NewSetting"];
+        };
+        /**
          * OfKind
          * @description A kind of machine, by its name.
          */
@@ -7097,6 +7565,17 @@ export interface components {
             axle: ("front" | "rear") | null;
             /** Refused */
             refused: string;
+        };
+        /**
+         * OnFinding
+         * @description Something that is done with what was found.
+         */
+        OnFinding: {
+            /**
+             * Version
+             * @description of the stage, as its writer saw it
+             */
+            version: number;
         };
         /**
          * OnPartBench
@@ -7558,6 +8037,32 @@ export interface components {
             x_mm: number;
         };
         /**
+         * PlacedPhotograph
+         * @description A picture where it belongs in the drawing, mm: three of its corners say where, how large, how turned.
+         */
+        PlacedPhotograph: {
+            /**
+             * Photo
+             * @description of a picture that was kept before
+             */
+            photo: string;
+            /** Corner */
+            corner: [
+                number,
+                number
+            ];
+            /** Right */
+            right: [
+                number,
+                number
+            ];
+            /** Down */
+            down: [
+                number,
+                number
+            ];
+        };
+        /**
          * Plan
          * @description The stack of changes, in order, and a written override when something stops it.
          */
@@ -7688,6 +8193,21 @@ export interface components {
             tools: string[];
             /** Consumables */
             consumables: string[];
+            /**
+             * Move over
+             * @default []
+             */
+            move_over: string[];
+            /**
+             * Keep
+             * @default []
+             */
+            keep: string[];
+            /**
+             * Throw away
+             * @default []
+             */
+            throw_away: string[];
         };
         /**
          * PreloadedSpring
@@ -7957,6 +8477,13 @@ export interface components {
              *     }
              */
             after: components["schemas"]["Measurements"];
+            /**
+             * Hand over
+             * @default {
+             *       "watch": ""
+             *     }
+             */
+            hand_over: components["schemas"]["HandOver"];
             /** Sign off */
             sign_off?: components["schemas"]["SignOff"] | null;
         };
@@ -9322,6 +9849,64 @@ export interface components {
             extra_part: string;
         };
         /**
+         * SettingRecord
+         * @description A setting that was read, by whom and when.
+         */
+        SettingRecord: {
+            /** Key */
+            key: string;
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Side */
+            side?: ("left" | "right") | null;
+            /** Before */
+            before?: number | null;
+            /** After */
+            after?: number | null;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** By */
+            by: string;
+        };
+        /**
+         * SettingRow
+         * @description One setting on the card: what the plan moves it by, and what was read.
+         */
+        SettingRow: {
+            /** Key */
+            key: string;
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Side */
+            side: ("left" | "right") | null;
+            /** Steps */
+            steps: string[];
+            /** Name */
+            name: string;
+            /** Unit */
+            unit: string;
+            /** By */
+            by: number;
+            /** Before */
+            before?: number | null;
+            /** After */
+            after?: number | null;
+            /**
+             * Doubt
+             * @default
+             */
+            doubt: string;
+        };
+        /**
          * SettingTable
          * @description All settings of one change.
          */
@@ -9484,6 +10069,36 @@ export interface components {
             people: string[];
             /** Version */
             version: string;
+        };
+        /**
+         * SidePhotograph
+         * @description A picture from the side, with the two places that say how large it is and where it belongs.
+         *
+         *     Args:
+         *         photo: the picture.
+         *         width, height: of it, px.
+         *         front, rear: middle of each wheel, as shares of width and height from its upper left corner.
+         */
+        SidePhotograph: {
+            /**
+             * Photo
+             * @description of a picture that was kept before
+             */
+            photo: string;
+            /** Width */
+            width: number;
+            /** Height */
+            height: number;
+            /** Front */
+            front: [
+                number,
+                number
+            ];
+            /** Rear */
+            rear: [
+                number,
+                number
+            ];
         };
         /**
          * SideProof
@@ -10437,6 +11052,16 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Timed
+             * @default 0
+             */
+            timed: number;
+            /**
+             * Work
+             * @default
+             */
+            work: string;
         };
         /**
          * StepTick
@@ -10457,6 +11082,13 @@ export interface components {
              * @default
              */
             despite: string;
+            /** Minutes */
+            minutes?: number | null;
+            /**
+             * Work
+             * @default
+             */
+            work: string;
         };
         /**
          * SteppedRate
@@ -10797,6 +11429,33 @@ export interface components {
             keys: string[];
         };
         /**
+         * TakenOff
+         * @description A part, or the bolts of a joint, that lies on the bench: it gets a label.
+         */
+        TakenOff: {
+            /** Axle */
+            axle: ("front" | "rear") | null;
+            /** Side */
+            side: ("left" | "right") | null;
+            /** Name */
+            name: string;
+            /**
+             * Fate
+             * @enum {string}
+             */
+            fate: "back" | "over" | "keep" | "away" | "renewed";
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
          * TakenOver
          * @description How many.
          */
@@ -10850,6 +11509,24 @@ export interface components {
             length?: components["schemas"]["Length"] | null;
             /** Angle */
             angle?: components["schemas"]["Angle"] | null;
+        };
+        /**
+         * TellFound
+         * @description Something found on the way, or one that was told before, told anew.
+         */
+        TellFound: {
+            /**
+             * Version
+             * @description of the stage, as its writer saw it
+             */
+            version: number;
+            /**
+             * Id
+             * @description of what was told before; empty where it is new
+             * @default
+             */
+            id: string;
+            found: components["schemas"]["NewFinding"];
         };
         /**
          * ThreeLinkAxle
@@ -11012,6 +11689,11 @@ export interface components {
              * @default
              */
             despite: string;
+            /**
+             * Minutes
+             * @description it took, where it was timed
+             */
+            minutes?: number | null;
         };
         /**
          * Tightened
@@ -11032,7 +11714,13 @@ export interface components {
             axle: "front" | "rear";
             /** Side */
             side?: ("left" | "right") | null;
-            torque: components["schemas"]["Torque"];
+            torque?: components["schemas"]["Torque"] | null;
+            /**
+             * By Feel
+             * @description tightened to no figure
+             * @default false
+             */
+            by_feel: boolean;
         };
         /**
          * ToldTable
@@ -11179,7 +11867,13 @@ export interface components {
             axle: "front" | "rear";
             /** Side */
             side?: ("left" | "right") | null;
-            torque: components["schemas"]["Torque"];
+            /** Torque */
+            torque?: components["schemas"]["Torque"] | null;
+            /**
+             * By feel
+             * @default false
+             */
+            by_feel: boolean;
             /**
              * Done at
              * Format: date-time
@@ -16955,6 +17649,348 @@ export interface operations {
             };
         };
     };
+    quotation_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": string;
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    labels_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": string;
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    hand_over_pdf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Pages */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                    "application/pdf": string;
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
     tick: {
         parameters: {
             query?: never;
@@ -17091,6 +18127,490 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Tightened"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_Build_"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    tell_found: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TellFound"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_Build_"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    withdraw_found: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                /** @description id of a job */
+                job_id: string;
+                /** @description of something found on the way */
+                finding_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnFinding"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Saved"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_Build_"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    follow_up: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                /** @description id of a job */
+                job_id: string;
+                /** @description of something found on the way */
+                finding_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OnFinding"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FollowUp"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConflictBody_Build_"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    note_setting: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NoteSetting"];
             };
         };
         responses: {
@@ -18027,6 +19547,234 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["PlannedChange"] | components["schemas"]["PlannedBikeChange"];
                 };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    keep_photo: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "image/*": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Kept"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    photo: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description of a picture */
+                photo_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
             400: {

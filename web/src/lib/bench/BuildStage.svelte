@@ -2,6 +2,7 @@
 	import { useQueryClient } from '@tanstack/svelte-query';
 	import { api, type Schemas } from '../api/client';
 	import { cardQuery } from '../queries';
+	import type { CardActs } from './cardActs';
 	import CardSheet from './CardSheet.svelte';
 	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
@@ -20,29 +21,84 @@
 		void bench.flush().then(() => queries.invalidateQueries({ queryKey: ['card', bench.job.id] }));
 	});
 
-	async function tick(step: string, done: boolean, hold?: { held: boolean; despite: string }) {
-		trouble = await bench.stamp('build', (version) =>
-			api.POST('/api/jobs/{job_id}/build/tick', {
-				params: { path: { job_id: bench.job.id } },
-				body: { version, step, done, held: hold?.held ?? false, despite: hold?.despite ?? '' }
-			})
-		);
+	const path = () => ({ path: { job_id: bench.job.id } });
+	/** What was read or found is held against the card, and changes it. */
+	const anew = () => void queries.invalidateQueries({ queryKey: ['card', bench.job.id] });
+	async function told(trouble: Promise<string>): Promise<string> {
+		const said = await trouble;
+		if (!said) anew();
+		return said;
 	}
-	async function torque(step: Schemas['Step'], fastener: string, reading: Schemas['Torque'] | undefined) {
-		const { axle, side } = step;
-		if (!reading) return;
-		trouble = await bench.stamp('build', (version) =>
-			api.POST('/api/jobs/{job_id}/build/torque', {
-				params: { path: { job_id: bench.job.id } },
-				// A bolt of the whole machine stands in the book of the rear axle.
-				body: { version, fastener, axle: axle ?? 'rear', side, torque: reading }
-			})
+	const tightened = (
+		{ axle, side }: Schemas['Step'],
+		record: Pick<Schemas['Tightened'], 'fastener' | 'torque' | 'by_feel'>
+	) =>
+		told(
+			bench.stamp('build', (version) =>
+				api.POST('/api/jobs/{job_id}/build/torque', {
+					params: path(),
+					// A bolt of the whole machine stands in the book of the rear axle.
+					body: { version, axle: axle ?? 'rear', side, ...record }
+				})
+			)
 		);
-		// What was read is held against its figure on the card.
-		void queries.invalidateQueries({ queryKey: ['card', bench.job.id] });
-	}
-	async function print() {
-		if (await bench.flush()) window.open(`/api/jobs/${bench.job.id}/card.pdf`);
+	const acts: CardActs = {
+		tick: async (step, done, hold, minutes) =>
+			(trouble = await bench.stamp('build', (version) =>
+				api.POST('/api/jobs/{job_id}/build/tick', {
+					params: path(),
+					body: {
+						version,
+						step,
+						done,
+						held: hold?.held ?? false,
+						despite: hold?.despite ?? '',
+						minutes: minutes ?? null
+					}
+				})
+			)),
+		torque: async (step, fastener, torque) =>
+			torque ? (trouble = await tightened(step, { fastener, torque, by_feel: false })) : '',
+		byFeel: async (step, fastener) => (trouble = await tightened(step, { fastener, by_feel: true })),
+		found: (finding, id = '') =>
+			told(
+				bench.stamp('build', (version) =>
+					api.POST('/api/jobs/{job_id}/build/found', {
+						params: path(),
+						body: { version, id, found: finding }
+					})
+				)
+			),
+		withdraw: (id) =>
+			told(
+				bench.stamp('build', (version) =>
+					api.POST('/api/jobs/{job_id}/build/found/{finding_id}/withdraw', {
+						params: { path: { job_id: bench.job.id, finding_id: id } },
+						body: { version }
+					})
+				)
+			),
+		followUp: (id) =>
+			told(
+				bench.stamp('build', (version) =>
+					api.POST('/api/jobs/{job_id}/build/found/{finding_id}/follow-up', {
+						params: { path: { job_id: bench.job.id, finding_id: id } },
+						body: { version }
+					})
+				)
+			),
+		setting: ({ key, axle, side }, read) =>
+			told(
+				bench.stamp('build', (version) =>
+					api.POST('/api/jobs/{job_id}/build/setting', {
+						params: path(),
+						body: { version, setting: { key, axle, side, ...read } }
+					})
+				)
+			)
+	};
+	async function print(paper: 'card' | 'quotation' | 'labels') {
+		if (await bench.flush()) window.open(`/api/jobs/${bench.job.id}/${paper}.pdf`);
 	}
 </script>
 
@@ -51,8 +107,7 @@
 	build={bench.job.build}
 	jobId={bench.job.id}
 	{trouble}
-	ontick={tick}
-	ontorque={torque}
+	{acts}
 	onprint={print}
 	picture={Place && place}
 />

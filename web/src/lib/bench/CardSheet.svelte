@@ -1,10 +1,14 @@
 <script lang="ts">
 	import Maximize from '@lucide/svelte/icons/maximize-2';
 	import Printer from '@lucide/svelte/icons/printer';
-	import type { Snippet } from 'svelte';
+	import { untrack, type Snippet } from 'svelte';
 	import type { Schemas } from '../api/client';
 	import { moment, number } from '../format';
+	import { SETTLED, type CardActs, type Hold } from './cardActs';
+	import { drafts } from './drafts';
+	import FoundHere, { type Telling } from './FoundHere.svelte';
 	import Hoist from './Hoist.svelte';
+	import SettingRows from './SettingRows.svelte';
 	import Told from '../ui/Told.svelte';
 	import StepView from './StepView.svelte';
 
@@ -13,8 +17,7 @@
 		build,
 		jobId,
 		trouble,
-		ontick,
-		ontorque,
+		acts,
 		onprint,
 		picture
 	}: {
@@ -22,16 +25,26 @@
 		build: Schemas['Build'];
 		jobId: string;
 		trouble: string;
-		ontick: (step: string, done: boolean, hold?: Hold) => Promise<void>;
-		ontorque: (step: Schemas['Step'], fastener: string, reading: Schemas['Torque'] | undefined) => void;
-		onprint: () => void;
+		acts: CardActs;
+		onprint: (paper: 'card' | 'quotation' | 'labels') => void;
 		/** The drawing of where a step is done, of a machine that has one. */
 		picture?: Snippet<[Schemas['Step']]>;
 	} = $props();
-	type Hold = { held: boolean; despite: string };
 	let hoist = $state(false);
 	/** What was said of the holds of steps that are not done yet. */
 	let holds = $state<Record<string, Hold>>({});
+	/** What is being told of something found, by step: kept in this browser until it is saved. */
+	const kept = `found:${untrack(() => jobId)}`;
+	let telling = $state<Record<string, Telling>>(drafts.kept(kept) ?? {});
+	$effect(() => {
+		if (Object.keys(telling).length) drafts.keep(kept, $state.snapshot(telling));
+		else drafts.forget(kept);
+	});
+	const finds = $derived(build.found ?? []);
+	const gonePlaces = $derived(
+		finds.filter((f) => card.data && !card.data.steps.some((s) => s.id === f.step))
+	);
+	const decidedBy = (decision: string) => finds.filter((f) => f.decision === decision).length;
 	const stops = (step: Schemas['Step']) => {
 		const said = holds[step.id];
 		return Boolean(step.hold) && !ticks.has(step.id) && !(said?.held || said?.despite.trim());
@@ -49,6 +62,11 @@
 	const gone = $derived(
 		build.ticks.filter((t) => card.data && !card.data.steps.some((s) => s.id === t.step))
 	);
+	const PAPERS = [
+		['card', 'Card'],
+		['quotation', 'Quotation'],
+		['labels', 'Labels']
+	] as const;
 	const counted = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
 </script>
 
@@ -59,15 +77,19 @@
 				>· {done} of {card.data.steps.length} done · {number(card.data.minutes[0] / 60, 0)} to {number(
 					card.data.minutes[1] / 60,
 					0
-				)} h</span
+				)} h{card.data.timed ? `, ${counted(card.data.timed, 'step')} by your own times` : ''}</span
 			>{/if}
 	</h2>
 	<div class="flex gap-2">
-		<button class="btn" onclick={onprint}><Printer size={16} /> Print</button>
 		<button class="btn btn-dye" onclick={() => (hoist = true)} disabled={!card.data}
 			><Maximize size={16} /> One step at a time</button
 		>
 	</div>
+</div>
+<div class="mb-2 flex flex-wrap gap-2" role="group" aria-label="Print">
+	{#each PAPERS as [paper, text] (paper)}
+		<button class="btn" onclick={() => onprint(paper)}><Printer size={16} /> {text}</button>
+	{/each}
 </div>
 <Told sentence={trouble} class="mb-2" />
 
@@ -94,23 +116,39 @@
 			)} of hardware, {counted(card.data.preflight.tools.length, 'tool')}
 		</summary>
 		<div class="mt-1 grid grid-cols-2 gap-3">
-			{#each [['Parts', card.data.preflight.parts], ['Hardware', card.data.preflight.hardware], ['Tools', card.data.preflight.tools], ['Consumables', card.data.preflight.consumables]] as const as [name, items] (name)}
-				<div>
+			{#each [['Parts', card.data.preflight.parts], ['Hardware', card.data.preflight.hardware], ['Tools', card.data.preflight.tools], ['Consumables', card.data.preflight.consumables], ['To move over', card.data.preflight.move_over], ['To keep', card.data.preflight.keep], ['To throw away', card.data.preflight.throw_away]] as const as [name, items] (name)}
+				<div class={items.length ? '' : 'hidden'}>
 					<h3 class="label">{name}</h3>
-					<ul class="list-inside list-disc">
+					<ul class="list-disc pl-4">
 						{#each items as item, n (n)}<li>{item}</li>{/each}
 					</ul>
 				</div>
 			{/each}
 		</div>
 	</details>
+	{#if finds.length}
+		<p class="mb-3 font-semibold" data-testid="found-summary">
+			Found on the way: {counted(
+				finds.length,
+				'thing'
+			)}{#each SETTLED.filter(([d]) => decidedBy(d)) as [decision, text] (decision)},
+				{decidedBy(decision)}
+				{text}{/each}
+		</p>
+	{/if}
+	{#if card.data.settings.length}
+		<details class="mb-3" open>
+			<summary class="cursor-pointer font-semibold">Settings, before and after</summary>
+			<SettingRows rows={card.data.settings} {acts} />
+		</details>
+	{/if}
 	{#each phases as group (group.phase)}
 		<h3 class="bg-chalk border-ink sticky -top-3 z-10 mt-2 border-b py-1 font-bold">{group.phase}</h3>
 		<ol>
 			{#each group.steps as step (step.id)}
 				{@const tickOf = ticks.get(step.id)}
-				<li class="border-rule border-b py-1.5 {tickOf ? 'opacity-70' : ''}" data-step={step.id}>
-					<label class="flex gap-2.5">
+				<li class="border-rule relative border-b py-1.5 {tickOf ? 'opacity-70' : ''}" data-step={step.id}>
+					<label class="flex gap-2.5 pr-9">
 						<input
 							type="checkbox"
 							class="accent-dye mt-0.5 h-6 w-6 shrink-0"
@@ -121,7 +159,7 @@
 							onchange={async (e) => {
 								// A tick that is refused does not stay on the paper.
 								const box = e.currentTarget;
-								await ontick(step.id, box.checked, holds[step.id]);
+								await acts.tick(step.id, box.checked, holds[step.id]);
 								box.checked = ticks.has(step.id);
 							}}
 						/>
@@ -140,14 +178,26 @@
 							{build}
 							hold={holds[step.id]}
 							onhold={(to) => (holds[step.id] = to)}
-							ontorque={(f, r) => ontorque(step, f, r)}
+							ontorque={(f, r) => void acts.torque(step, f, r)}
+							onfeel={(f) => void acts.byFeel(step, f)}
 							{jobId}
 						/>
+						{#if !hoist}<FoundHere {step} {build} {acts} bind:telling />{/if}
 					</div>
 				</li>
 			{/each}
 		</ol>
 	{/each}
+	{#if gonePlaces.length}
+		<h3 class="mt-3 font-bold">Found at steps that are no longer on this card</h3>
+		{#each gonePlaces as f (f.id)}<FoundHere
+				step={{ id: f.step }}
+				{build}
+				{acts}
+				bind:telling
+				adding={false}
+			/>{/each}
+	{/if}
 	{#if gone.length}
 		<details class="mt-3">
 			<summary class="cursor-pointer font-semibold"
@@ -180,8 +230,8 @@
 			{trouble}
 			{holds}
 			onhold={(step, to) => (holds[step] = to)}
-			{ontick}
-			{ontorque}
+			{acts}
+			bind:telling
 			{picture}
 			onclose={() => (hoist = false)}
 		/>

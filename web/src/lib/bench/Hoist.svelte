@@ -2,15 +2,18 @@
 	import ArrowLeft from '@lucide/svelte/icons/arrow-left';
 	import ArrowRight from '@lucide/svelte/icons/arrow-right';
 	import Check from '@lucide/svelte/icons/check';
+	import Timer from '@lucide/svelte/icons/timer';
 	import X from '@lucide/svelte/icons/x';
 	import { Dialog } from 'bits-ui';
-	import type { Snippet } from 'svelte';
+	import { untrack, type Snippet } from 'svelte';
 	import type { Schemas } from '../api/client';
 	import { moment, number } from '../format';
+	import { newFinding, type CardActs, type Hold } from './cardActs';
+	import FoundHere, { type Telling } from './FoundHere.svelte';
+	import SettingRows from './SettingRows.svelte';
 	import StepView from './StepView.svelte';
 	import Told from '../ui/Told.svelte';
 
-	type Hold = { held: boolean; despite: string };
 	let {
 		card,
 		build,
@@ -18,8 +21,8 @@
 		trouble,
 		holds,
 		onhold,
-		ontick,
-		ontorque,
+		acts,
+		telling = $bindable(),
 		picture,
 		onclose
 	}: {
@@ -30,8 +33,8 @@
 		/** What was said of holds, by step. */
 		holds: Record<string, Hold>;
 		onhold: (step: string, hold: Hold) => void;
-		ontick: (step: string, done: boolean, hold?: Hold) => Promise<void>;
-		ontorque: (step: Schemas['Step'], fastener: string, reading: Schemas['Torque'] | undefined) => void;
+		acts: CardActs;
+		telling: Record<string, Telling>;
 		picture?: Snippet<[Schemas['Step']]>;
 		onclose: () => void;
 	} = $props();
@@ -52,9 +55,28 @@
 	/** Whether work stops here until somebody says that it is so, or why it is passed over. */
 	const stops = $derived(Boolean(step.hold) && !tick && !(held?.held || held?.despite.trim()));
 
+	const settings = $derived(card.settings.filter((row) => row.steps.includes(step.id)));
+
+	/** Seconds each step was looked at with the clock running; it runs on from step to step until it is stopped. */
+	let running = $state(false);
+	let seconds = $state<Record<string, number>>({});
+	$effect(() => {
+		if (!running) return;
+		const [id, from, before] = [step.id, Date.now(), untrack(() => seconds[step.id] ?? 0)];
+		const every = setInterval(() => (seconds[id] = before + (Date.now() - from) / 1000), 1000);
+		return () => {
+			clearInterval(every);
+			seconds[id] = before + (Date.now() - from) / 1000;
+		};
+	});
+	const shown = $derived(Math.floor(seconds[step.id] ?? 0));
+	const clock = $derived(`${Math.floor(shown / 60)}:${String(shown % 60).padStart(2, '0')}`);
+	const LEAST_S = 5;
+
 	async function done() {
 		if (stops) return;
-		if (!tick) await ontick(step.id, true, held);
+		const took = seconds[step.id] ?? 0;
+		if (!tick) await acts.tick(step.id, true, held, took >= LEAST_S ? took / 60 : undefined);
 		if (!trouble && at < card.steps.length - 1) at += 1;
 	}
 	/** At the hoist nobody has a clean finger to wake a screen. */
@@ -83,6 +105,8 @@
 		else if (event.key === 'ArrowLeft') at = Math.max(0, at - 1);
 		else if (event.key.toLowerCase() === 'h' && step.hold && !tick)
 			onhold(step.id, { held: !held?.held, despite: '' });
+		else if (event.key.toLowerCase() === 'f') telling[step.id] ??= { id: '', finding: newFinding(step.id) };
+		else if (event.key.toLowerCase() === 't') running = !running;
 		else if (event.key === 'Enter' || event.key === ' ') void done();
 		else return;
 		event.preventDefault();
@@ -106,6 +130,13 @@
 			<div class="flex items-center justify-between gap-4 text-lg">
 				<span class="font-bold">{step.phase}</span>
 				<span class="figure text-quiet">step {at + 1} of {card.steps.length} · {ticks.size} done</span>
+				<button
+					class="btn figure ml-auto min-h-12 px-4 {running ? 'border-dye bg-wash text-dye' : ''}"
+					aria-pressed={running}
+					title="T"
+					onclick={() => (running = !running)}
+					><Timer size={22} /> {running || shown ? clock : 'Clock'}</button
+				>
 				<button class="btn min-h-12 px-4" onclick={onclose} aria-label="Close"><X size={26} /></button>
 			</div>
 			<div class="bg-rule my-3 h-2">
@@ -134,13 +165,18 @@
 								large
 								hold={held}
 								onhold={(to) => onhold(step.id, to)}
-								ontorque={(f, r) => ontorque(step, f, r)}
+								ontorque={(f, r) => void acts.torque(step, f, r)}
+								onfeel={(f) => void acts.byFeel(step, f)}
 							/>
+							{#if settings.length}<div class="mt-3 text-lg"><SettingRows rows={settings} {acts} /></div>{/if}
+							<div class="mt-3 text-lg"><FoundHere {step} {build} {acts} bind:telling large /></div>
 						{/key}
 					</div>
 					{#if tick}<p class="text-good mt-4 flex items-center gap-4 text-xl font-semibold">
-							Done by {tick.by}, {moment(tick.done_at)}
-							<button class="btn min-h-11 text-base" onclick={() => ontick(step.id, false)}
+							Done by {tick.by}, {moment(tick.done_at)}{tick.minutes
+								? `, in ${number(tick.minutes, tick.minutes < 10 ? 1 : 0)} min`
+								: ''}
+							<button class="btn min-h-11 text-base" onclick={() => acts.tick(step.id, false)}
 								>not done after all</button
 							>
 						</p>{/if}
@@ -169,7 +205,7 @@
 						? 'Next step'
 						: stops
 							? 'Hold: say that it is so (H)'
-							: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min planned`}
+							: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min ${step.timed ? 'by your own times' : 'planned'}`}
 				</button>
 				<button
 					class="btn min-h-20 justify-center max-[500px]:px-1"

@@ -1,8 +1,10 @@
 <script lang="ts">
-	import { api, ask, type Job } from '../api/client';
+	import Printer from '@lucide/svelte/icons/printer';
+	import { api, ask, type Job, type Schemas } from '../api/client';
 	import { day, length, number } from '../format';
 	import { outcomesQuery } from '../queries';
 	import { settings } from '../settings.svelte';
+	import DayField from '../ui/DayField.svelte';
 	import Told from '../ui/Told.svelte';
 	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
@@ -29,6 +31,13 @@
 		}
 	);
 	$effect(() => proving.wish(bench.job));
+
+	const told = $derived(bench.job.prove.hand_over ?? {});
+	const tell = (part: Partial<Schemas['HandOver']>) =>
+		bench.change('prove', { ...bench.job.prove, hand_over: { ...told, ...part } });
+	async function print() {
+		if (await bench.flush()) window.open(`/api/jobs/${bench.job.id}/hand-over.pdf`);
+	}
 
 	const withdraw = (reason: string) =>
 		bench.stamp('prove', (version) =>
@@ -86,17 +95,51 @@
 	</section>
 {/if}
 
+<section class="border-rule mt-4 border-t pt-3" aria-label="Hand over">
+	<div class="mb-2 flex items-center justify-between">
+		<h2 class="head">Hand over</h2>
+		<button class="btn" onclick={print}><Printer size={16} /> Hand-over sheet</button>
+	</div>
+	<fieldset disabled={!!signed} class="grid gap-2">
+		<legend class="sr-only">What the owner is told</legend>
+		<label class="grid gap-1">
+			<span class="label">What to watch</span>
+			<textarea
+				class="field h-12"
+				maxlength="4000"
+				value={told.watch}
+				oninput={(e) => tell({ watch: e.currentTarget.value })}></textarea>
+		</label>
+		{#if signed}
+			<p>
+				Heights read again: <strong>{told.settled_on ? day(told.settled_on) : 'no day agreed'}</strong> ·
+				bolts checked again: <strong>{told.retorque_on ? day(told.retorque_on) : 'no day agreed'}</strong>
+			</p>
+		{:else}
+			<div class="grid grid-cols-2 gap-3">
+				<DayField
+					label="Heights read again, settled"
+					value={told.settled_on ?? null}
+					onvalue={(settled_on) => tell({ settled_on })}
+				/>
+				<DayField
+					label="Bolts checked again"
+					value={told.retorque_on ?? null}
+					onvalue={(retorque_on) => tell({ retorque_on })}
+				/>
+			</div>
+		{/if}
+	</fieldset>
+</section>
+
 <div class="border-rule mt-4 border-t pt-3">
 	{#if signed}
 		<SignedOff {signed} onwithdraw={withdraw} />
 	{:else}
 		<label class="grid gap-1">
 			<span class="head">Sign off</span>
-			<textarea
-				class="field h-14"
-				bind:value={note}
-				maxlength="4000"
-				placeholder="What the owner was told; when to come back for the re-torque"></textarea>
+			<textarea class="field h-14" bind:value={note} maxlength="4000" placeholder="Anything else to say of it"
+			></textarea>
 		</label>
 		<button
 			class="btn btn-dye mt-2 min-h-10"
@@ -125,7 +168,7 @@
 		{#each others.data ?? [] as job (job.id)}
 			<tr class="border-rule border-t text-right {job.id === bench.job.id ? 'bg-wash' : ''}">
 				<td class="py-1 text-left" title={job.changes.join('\n')}>
-					<a class="underline" href="/jobs/{job.id}/prove" data-sveltekit-reload>{job.title}</a>
+					<a class="underline" href="/jobs/{job.id}/prove">{job.title}</a>
 					<span class="text-quiet block text-[13px]"
 						>{job.signed_off ? `signed off ${day(job.signed_off)}` : 'in hand'}</span
 					>

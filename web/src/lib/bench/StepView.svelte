@@ -12,7 +12,8 @@
 		large = false,
 		hold = { held: false, despite: '' },
 		onhold,
-		ontorque
+		ontorque,
+		onfeel
 	}: {
 		step: Schemas['Step'];
 		build: Schemas['Build'];
@@ -22,6 +23,8 @@
 		hold?: { held: boolean; despite: string };
 		onhold?: (hold: { held: boolean; despite: string }) => void;
 		ontorque: (fastener: string, reading: Schemas['Torque'] | undefined) => void;
+		/** Tightened to no figure. */
+		onfeel: (fastener: string) => void;
 	} = $props();
 	const tick = $derived(build.ticks.find((t) => t.step === step.id));
 	let passing = $state(false);
@@ -96,10 +99,12 @@
 			{:else}
 				<strong class="text-fix">{f.source}</strong>
 			{/if}
+			{#if f.handling}<span class="block font-semibold {large ? 'text-xl' : 'text-[13px]'}">{f.handling}</span
+				>{/if}
 		</div>
 		<div>
 			<EntryField
-				entry={record?.torque}
+				entry={record?.torque ?? undefined}
 				label="Torque read, {[f.name, [step.axle, step.side].filter(Boolean).join(' ')]
 					.filter(Boolean)
 					.join(', ')}"
@@ -109,6 +114,10 @@
 				keep="{jobId}.torque.{step.axle}.{step.side}.{f.key}"
 				onentry={(reading) => ontorque(f.key, reading)}
 			/>
+			{#if !record}<button
+					class="text-quiet underline {large ? 'min-h-11 text-base' : 'text-[13px]'}"
+					onclick={() => onfeel(f.key)}>by feel</button
+				>{/if}
 			{#if f.doubt}<p class="text-fix text-[13px] font-semibold">{f.doubt}</p>{/if}
 			{#if record}<p class="text-quiet text-[13px]">{record.by}, {moment(record.done_at)}</p>{/if}
 		</div>

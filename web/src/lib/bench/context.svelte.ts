@@ -13,6 +13,8 @@ class View {
 	axle = $state<AxleName>('front');
 	/** An axle taken to a rise, mm: the ways to it are asked for. */
 	reach = $state.raw<{ axle: AxleName; rise: number }>();
+	/** Whether the photograph lies behind the drawing, where there is one. */
+	photograph = $state(true);
 	history = $state(false);
 	palette = $state(false);
 	/** Why a change asked for from elsewhere was not put on the stack. */

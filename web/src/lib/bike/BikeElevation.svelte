@@ -1,6 +1,11 @@
 <script lang="ts">
 	import { number } from '../format';
 	import OverTravel from '../draw/OverTravel.svelte';
+	import { page } from '$app/state';
+	import { view } from '../bench/context.svelte';
+	import { OtherPlan } from '../bench/otherPlan.svelte';
+	import OtherPlanField from '../bench/OtherPlanField.svelte';
+	import PhotoToggle from '../draw/PhotoToggle.svelte';
 	import SaveDrawing from '../draw/SaveDrawing.svelte';
 	import Choose from '../ui/Choose.svelte';
 	import BikeSide, { type OnScreen } from './BikeSide.svelte';
@@ -34,12 +39,18 @@
 	/** Hanging, the machine that is measured is the one that came: its points hold as they are drawn. */
 	const measured = $derived(Boolean(onpoint) && bikeView.condition === 'extended');
 	const pose = $derived(measured ? p.drawing.measured : p.drawing[bikeView.condition]);
+	const other = new OtherPlan<BikePrediction>();
+	const planning = $derived(page.params.stage === 'plan');
+	/** What another job plans takes the place of the machine as it came. */
+	const beside = $derived(planning ? other.prediction?.drawing[bikeView.condition] : undefined);
 	const ghost = $derived(
-		bikeView.condition === 'unladen'
-			? p.drawing.before_unladen
-			: bikeView.condition === 'laden'
-				? p.drawing.before_laden
-				: undefined
+		beside
+			? beside
+			: bikeView.condition === 'unladen'
+				? p.drawing.before_unladen
+				: bikeView.condition === 'laden'
+					? p.drawing.before_laden
+					: undefined
 	);
 	const held = $derived(
 		Object.fromEntries(
@@ -69,9 +80,12 @@
 		<BikeSide
 			{pose}
 			{ghost}
+			photograph={view.photograph ? p.drawing.photograph : undefined}
 			label="Side elevation to scale, {bikeView.condition}"
 			foot={[
-				measured ? 'as it came: drag a point, or use the arrow keys' : 'dashed: as it came · solid: planned',
+				measured
+					? 'as it came: drag a point, or use the arrow keys'
+					: `dashed: ${beside ? other.title : 'as it came'} · solid: planned`,
 				`drawn to scale${sketched}`
 			]}
 			beside={96}
@@ -116,6 +130,8 @@
 			value={moving}
 			onchoose={(to) => (moving = to)}
 		/>
+		{#if p.drawing.photograph && !moving}<PhotoToggle />{/if}
+		{#if planning && !moving}<OtherPlanField {other} />{/if}
 	</div>
 	<div class="absolute {moving ? 'top-10 right-1' : 'right-24 bottom-7'}">
 		<SaveDrawing {drawn} name="{job.title} side" />

@@ -2,6 +2,7 @@
 	import type { Schemas } from '../api/client';
 	import { number } from '../format';
 	import { kindQuery } from '../queries';
+	import SidePhotograph from '../bench/SidePhotograph.svelte';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import EntryField from '../ui/EntryField.svelte';
 	import { nodeOf, type Schema } from '../ui/form';
@@ -81,6 +82,9 @@
 		}}
 	/>
 {/if}
+<div class="mt-4">
+	<SidePhotograph photograph={measure.photograph} onphotograph={(photograph) => put({ photograph })} />
+</div>
 {#if form}
 	<details class="mt-4">
 		<summary class="head cursor-pointer"

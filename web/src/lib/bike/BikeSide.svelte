@@ -15,6 +15,7 @@
 	import type { Snippet } from 'svelte';
 	import { number } from '../format';
 	import Fills from '../draw/Fills.svelte';
+	import PhotoBehind from '../draw/PhotoBehind.svelte';
 	import Shapes from '../draw/Shapes.svelte';
 	import { nudge } from '../ui/nudge';
 	import { inFrame, type Place } from './rearPoints';
@@ -32,6 +33,7 @@
 		origin,
 		onchoose,
 		onmove,
+		photograph,
 		over,
 		drawn = $bindable()
 	}: {
@@ -54,6 +56,8 @@
 		onchoose?: (name: string) => void;
 		/** A point dragged or nudged; only while the machine is drawn as its points hold. */
 		onmove?: (name: string, to: Place) => void;
+		/** Of the machine as it came, to lie behind it. */
+		photograph?: Schemas['PlacedPhotograph'] | null;
 		/** Drawn over it. */
 		over?: Snippet<[OnScreen]>;
 		/** What is on the screen, for a file. */
@@ -118,8 +122,9 @@
 	<svg bind:this={drawn} {width} {height} role={onmove ? 'group' : 'img'} aria-label={label}>
 		<line x1="8" x2={width - 8} y1={py([0, 0])} y2={py([0, 0])} stroke="var(--ink)" stroke-width="1.3" />
 		<Fills />
+		{#if photograph}<PhotoBehind {photograph} {x} {y} />{/if}
 		{#if ghost}<Shapes shapes={ghost.shapes} {x} {y} {scale} ghost />{/if}
-		<Shapes shapes={pose.shapes} {x} {y} {scale} />
+		<g opacity={photograph ? 0.55 : 1}><Shapes shapes={pose.shapes} {x} {y} {scale} /></g>
 		{#if taped.length === 2 && taped[0] && taped[1]}
 			<line x1={px(taped[0])} y1={py(taped[0])} x2={px(taped[1])} y2={py(taped[1])} class="tape-line" />
 		{:else if taped[0]}

@@ -1,9 +1,12 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import type { Schemas } from '../api/client';
+	import type { Prediction, Schemas } from '../api/client';
 	import { view } from '../bench/context.svelte';
+	import { OtherPlan } from '../bench/otherPlan.svelte';
+	import OtherPlanField from '../bench/OtherPlanField.svelte';
 	import OverTravel from '../draw/OverTravel.svelte';
+	import PhotoToggle from '../draw/PhotoToggle.svelte';
 	import SaveDrawing from '../draw/SaveDrawing.svelte';
 	import Choose from '../ui/Choose.svelte';
 	import { carView, theCar } from './carBench.svelte';
@@ -11,6 +14,7 @@
 
 	const bench = theCar();
 	let drawn = $state<SVGSVGElement>();
+	const other = new OtherPlan<Prediction>();
 	const stage = $derived(page.params.stage ?? 'plan');
 	const look = $derived(carView.looks[stage] ?? 'whole');
 	// Building, the axle that is worked on is the one to look at, where it is one.
@@ -72,6 +76,8 @@
 					onchoose={(to) => (carView.whose = to)}
 				/>
 			{/if}
+			{#if look === 'whole' && bench.prediction.drawing.photograph}<PhotoToggle />{/if}
+			{#if look === 'whole' && stage === 'plan'}<OtherPlanField {other} />{/if}
 			<span class="ml-auto"><SaveDrawing {drawn} name="{bench.job.title} {look}" /></span>
 		</div>
 		<div class="min-h-0 flex-1">
@@ -85,6 +91,10 @@
 					proof={stage === 'prove' ? (bench.proof as Schemas['Proof']) : undefined}
 					tape={carView.tape}
 					reach={view.reach}
+					other={stage === 'plan' && other.prediction
+						? { title: other.title, stance: other.prediction.drawing.after }
+						: undefined}
+					photograph={view.photograph ? bench.prediction.drawing.photograph : undefined}
 					onreach={(axle, rise) => {
 						view.reach = { axle, rise };
 						if (stage !== 'plan') void goto(`/jobs/${bench.job.id}/plan`);

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { number } from '../format';
+	import SidePhotograph from '../bench/SidePhotograph.svelte';
 	import EntryField from '../ui/EntryField.svelte';
 	import NumberField from '../ui/NumberField.svelte';
 	import { carView, theCar } from './carBench.svelte';
@@ -76,6 +77,12 @@
 	<p class="text-fix mt-1 font-semibold">{line}</p>
 {/each}
 
+<div class="mt-4">
+	<SidePhotograph
+		photograph={measure.photograph}
+		onphotograph={(photograph) => bench.change('measure', { ...measure, photograph })}
+	/>
+</div>
 <div class="mt-4 grid grid-cols-[1fr_150px] items-start gap-3">
 	<label class="grid gap-1">
 		<span class="label">Note</span>

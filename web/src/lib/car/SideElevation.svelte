@@ -3,6 +3,7 @@
 	import type { AxleName, Job, Prediction, Schemas, Side } from '../api/client';
 	import { length, number } from '../format';
 	import Fills from '../draw/Fills.svelte';
+	import PhotoBehind from '../draw/PhotoBehind.svelte';
 	import Shapes from '../draw/Shapes.svelte';
 	import { settings } from '../settings.svelte';
 
@@ -15,6 +16,8 @@
 		proof,
 		tape,
 		reach,
+		photograph,
+		other,
 		onreach
 	}: {
 		prediction: Prediction;
@@ -29,6 +32,10 @@
 		/** What is on the screen, for a file. */
 		drawn?: SVGSVGElement;
 		reach?: { axle: AxleName; rise: number };
+		/** What another job of this vehicle plans. */
+		other?: { title: string; stance: Schemas['StanceDrawing'] };
+		/** Of the vehicle as it came, to lie behind it. */
+		photograph?: Schemas['PlacedPhotograph'] | null;
 		/** An axle is dragged, or moved by the keyboard, to a rise. */
 		onreach: (axle: AxleName, rise: number, done: boolean) => void;
 	} = $props();
@@ -190,6 +197,7 @@
 		{height}
 		role="group"
 		aria-label="Side elevation to scale, before and planned"
+		class={photograph ? 'over-photo' : ''}
 	>
 		<Fills />
 		<line x1="8" x2={width - 8} y1={py(0)} y2={py(0)} stroke="var(--ink)" stroke-width="1.2" />
@@ -204,8 +212,12 @@
 			/>
 		{/each}
 
+		{#if photograph}
+			<PhotoBehind {photograph} x={px} y={py} />
+		{:else}
+			<path d={path(shown.body)} fill="var(--raised)" fill-opacity="0.65" />
+		{/if}
 		<!-- Baseline: a chalk line. Plan: a scribed line. -->
-		<path d={path(shown.body)} fill="var(--raised)" fill-opacity="0.65" />
 		<path
 			d={path(drawing.before.body)}
 			fill="none"
@@ -216,10 +228,18 @@
 		{#if !measuring}
 			<path d={path(drawing.after.body)} fill="none" stroke="var(--dye)" stroke-width="var(--line-scribe)" />
 		{/if}
+		{#if other}<path
+				d={path(other.stance.body)}
+				fill="none"
+				stroke="var(--ink)"
+				stroke-width="1.6"
+				stroke-dasharray="1.5 4"
+				data-testid="other-plan"
+			/>{/if}
 		{#each shown.glass as pane, i (i)}
 			<path
 				d={path(pane)}
-				fill="var(--bench)"
+				fill={photograph ? 'none' : 'var(--bench)'}
 				fill-opacity="0.6"
 				stroke={measuring ? 'var(--quiet)' : 'var(--dye)'}
 				stroke-width="0.8"
@@ -357,6 +377,7 @@
 			{:else}
 				<tspan fill="var(--quiet)">– – as measured</tspan>
 				<tspan fill="var(--dye)" dx="10">— planned</tspan>
+				{#if other}<tspan fill="var(--ink)" dx="10">··· {other.title}</tspan>{/if}
 			{/if}
 			{#if punches.length}<tspan fill="var(--ink)" dx="10"
 					>● measured after{proof ? ', less planned' : ''}</tspan
@@ -438,6 +459,12 @@
 </div>
 
 <style>
+	.over-photo text {
+		paint-order: stroke;
+		stroke: var(--chalk);
+		stroke-width: 3.5px;
+		stroke-linejoin: round;
+	}
 	text {
 		fill: var(--ink);
 		font-size: 13px;

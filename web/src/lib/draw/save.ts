@@ -32,6 +32,8 @@ export function standalone(drawn: SVGSVGElement): string {
 		}
 		target.removeAttribute('class');
 	});
+	// A photograph stays in the shop: the file would only name where it is kept.
+	for (const picture of copy.querySelectorAll('image')) picture.remove();
 	copy.setAttribute('xmlns', 'http://www.w3.org/2000/svg');
 	copy.style.background = getComputedStyle(document.body).getPropertyValue('--chalk');
 	return new XMLSerializer().serializeToString(copy);

@@ -14,6 +14,8 @@ class ClevisOut(BikeChange):
     """The damper made longer at its clevis; the lock nut follows."""
 
     title: ClassVar[str] = "Clevis"
+    removes: ClassVar[tuple[str, ...]] = ("eye or clevis",)
+    moves_over: ClassVar[tuple[str, ...]] = ("bearing and seals, if sound",)
     place: ClassVar[str] = "Rear"
     known_as: ClassVar[tuple[str, ...]] = ("longer clevis", "ride height clevis")
     costs: ClassVar[str] = "turns what is left of its thread"

@@ -21,6 +21,7 @@ class ForkOil(BikeChange):
     source: ClassVar[str] = "the gas law for a trapped volume, n by how fast it is squeezed"
     end: ClassVar = "front"
     provides: ClassVar[str] = "oil level"
+    removes: ClassVar[tuple[str, ...]] = ("old fork oil",)
     opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
     tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
 

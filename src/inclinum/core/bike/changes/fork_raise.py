@@ -7,7 +7,8 @@ from pydantic import Field
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
-from inclinum.core.plan import Search
+from inclinum.core.document.names import Side
+from inclinum.core.plan import Noted, Search
 
 
 class ForkRaise(BikeChange):
@@ -68,6 +69,11 @@ class ForkRaise(BikeChange):
     def summary(self) -> str:
         """How far."""
         return f"{self.raised_mm:g} mm of tube above the top clamp"
+
+    def noted(self, machine: Bike, side: Side | None) -> tuple[Noted, ...]:
+        """Tube above the clamp, the same at both legs."""
+        _ = side
+        return (Noted("tube", "tube above the top clamp", "mm", self.raised_mm - machine.fork.raised_mm),)
 
     def steps(self, machine: Bike) -> list[str]:
         """One clamp at a time."""

@@ -42,6 +42,7 @@ class ForkSprings(BikeChange):
     source: ClassVar[str] = "Hooke's law in each leg; load along the legs"
     end: ClassVar = "front"
     provides: ClassVar[str] = "fork springs"
+    removes: ClassVar[tuple[str, ...]] = ("fork springs",)
     opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
     tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
 

@@ -22,6 +22,8 @@ class RearDamperSwap(BikeChange):
     source: ClassVar[str] = "derived here: virtual work on the plane linkage"
     end: ClassVar = "rear"
     provides: ClassVar[str] = "rear damper"
+    removes: ClassVar[tuple[str, ...]] = ("rear damper",)
+    moves_over: ClassVar[tuple[str, ...]] = ("eye bearings and seals, if sound",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper"})
     sets_collar: ClassVar[bool] = True
 

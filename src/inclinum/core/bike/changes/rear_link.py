@@ -45,6 +45,7 @@ class RearLink(BikeChange):
     source: ClassVar[str] = "derived here: plane geometry of a four-bar"
     end: ClassVar = "rear"
     provides: ClassVar[str] = "rod"
+    removes: ClassVar[tuple[str, ...]] = ("link rods",)
     opens: ClassVar[frozenset[str]] = frozenset({"link", "damper eyes"})
     tools: ClassVar[tuple[str, ...]] = ("Drifts for the sleeves, grease gun",)
 

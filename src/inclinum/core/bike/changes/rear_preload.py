@@ -7,7 +7,8 @@ from pydantic import Field, model_validator
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
-from inclinum.core.plan import Search
+from inclinum.core.document.names import Side
+from inclinum.core.plan import Noted, Search
 
 HOOK_SPANNER = "Hook spanner for the collar"
 MOST_MM = 40.0
@@ -143,6 +144,11 @@ class RearPreload(BikeChange):
         return (
             f"{self.preload_mm:g} mm of shortening" if self.threads_mm is None else f"{self.threads_mm:g} mm of thread"
         )
+
+    def noted(self, machine: Bike, side: Side | None) -> tuple[Noted, ...]:
+        """Thread past the collar."""
+        _ = side
+        return (Noted("thread", "thread showing past the collar", "mm", self.shortening(machine) - machine.preload_mm),)
 
     def steps(self, machine: Bike) -> list[str]:
         """Turns from zero, both sides alike where there are two."""

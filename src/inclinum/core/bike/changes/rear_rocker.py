@@ -38,6 +38,8 @@ class RearRocker(BikeChange):
     equation: ClassVar[str] = "a triangle by its three sides: the damper's hole from the pivot and from the rod's hole"
     source: ClassVar[str] = "derived here: law of cosines; the rod turns it to where its length is met"
     end: ClassVar = "rear"
+    removes: ClassVar[tuple[str, ...]] = ("rocker",)
+    moves_over: ClassVar[tuple[str, ...]] = ("rocker bearings and seals, if sound",)
     opens: ClassVar[frozenset[str]] = frozenset({"link", "damper eyes"})
     tools: ClassVar[tuple[str, ...]] = ("Drifts for the sleeves, grease gun",)
 

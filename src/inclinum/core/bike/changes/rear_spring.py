@@ -25,6 +25,7 @@ class RearSpringSwap(BikeChange):
     source: ClassVar[str] = "Hooke's law; virtual work for the installation ratio"
     end: ClassVar = "rear"
     provides: ClassVar[str] = "rear spring"
+    removes: ClassVar[tuple[str, ...]] = ("rear spring",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper", "spring"})
     tools: ClassVar[tuple[str, ...]] = ("Spring compressor of the right size", HOOK_SPANNER)
     sets_collar: ClassVar[bool] = True

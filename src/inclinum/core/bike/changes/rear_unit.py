@@ -22,6 +22,8 @@ class RearUnit(BikeChange):
     equation: ClassVar[str] = "eye to eye, stroke, spring and preload replaced; the axle follows the linkage's curve"
     source: ClassVar[str] = "derived here: virtual work on the plane linkage; Hooke's law"
     end: ClassVar = "rear"
+    removes: ClassVar[tuple[str, ...]] = ("rear damper with its spring",)
+    moves_over: ClassVar[tuple[str, ...]] = ("eye bearings and seals, if sound",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper"})
     tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER,)
     sets_collar: ClassVar[bool] = True

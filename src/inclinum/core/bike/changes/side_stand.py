@@ -14,6 +14,7 @@ class StandLeg(BikeChange):
     """Another length of the leg, and a bend."""
 
     title: ClassVar[str] = "Side stand"
+    removes: ClassVar[tuple[str, ...]] = ("side stand",)
     place: ClassVar[str] = "Seat and stands"
     known_as: ClassVar[tuple[str, ...]] = ("shorter stand", "kick stand")
     costs: ClassVar[str] = "made for one height of the machine"

@@ -12,6 +12,7 @@ class Tyres(BikeChange):
     """Loaded radii of both wheels."""
 
     title: ClassVar[str] = "Tyres and wheels"
+    removes: ClassVar[tuple[str, ...]] = ("tyres",)
     opens: ClassVar[frozenset[str]] = frozenset({"wheels"})
     place: ClassVar[str] = "Wheels"
     known_as: ClassVar[tuple[str, ...]] = ("wheel size", "tyre size")

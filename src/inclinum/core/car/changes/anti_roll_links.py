@@ -21,6 +21,7 @@ class AntiRollLinks(Change):
     equation: ClassVar[str] = "the eye is where the circle about the bar and the link about its foot meet"
     source: ClassVar[str] = "derived here: side view, the bar's axis across"
     provides: ClassVar[str] = "anti-roll link"
+    removes: ClassVar[tuple[str, ...]] = ("anti-roll link",)
     opens: ClassVar[frozenset[str]] = frozenset({"anti-roll links"})
 
     type: Literal["anti_roll_links"] = "anti_roll_links"

@@ -8,10 +8,10 @@ from inclinum.core.car.changes.base import Change, HeldThread
 from inclinum.core.car.changes.geometry import longer, titled
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.kinematics import point_name
 from inclinum.core.kinematics.refit import arms, links
-from inclinum.core.plan import named
+from inclinum.core.plan import Noted, named
 
 
 class ArmLength(Change):
@@ -116,6 +116,17 @@ class ArmLength(Change):
         """Which, and how much."""
         turns = "" if self._turns is None else f" = {self._turns:+.2f} turns"
         return named(self.part, f"to the {point_name(self.outer)}: {self.longer_mm:+g} mm{turns}")
+
+    def figure(self, side: Side | None) -> str | None:
+        """How much longer, and the turns where it is screwed."""
+        _ = side
+        turns = "" if self._turns is None else f" · {self._turns:+.2f} turns"
+        return f"{self.longer_mm:+g} mm{turns}".replace("-", "−")
+
+    def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
+        """Its length between the middles of its joints."""
+        _ = machine, side
+        return (Noted("length", f"to the {point_name(self.outer)}, middle to middle", "mm", self.longer_mm),)
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The set."""

@@ -36,6 +36,12 @@ class Change(AnyMachines[Vehicle]):
     looked_at_as: ClassVar[str] = ""
     """How its settings are compared side by side: by what they do to a ``spring`` or to a ``mount``."""
 
+    set_in: ClassVar[str] = ""
+    """Unit of its one number, where that is what is set by hand: it stands large on its step."""
+
+    drawn_at: ClassVar[tuple[str, ...]] = ()
+    """Joints in whose place it is marked in a drawing, the first the axle has; else at what it needs open."""
+
     axle: AxleName = Field(title="Axle")
 
     @property
@@ -56,6 +62,23 @@ class Change(AnyMachines[Vehicle]):
         """The vehicle with this change made. Never alters its argument."""
         new: dict[str, object] = {"renewed": True, "tired": 0.0} if self.renews_springs else {}
         return machine.with_axle(self.axle, **(self.changed(machine.axle(self.axle)) | new))
+
+    def figure(self, side: Side | None) -> str | None:
+        """The number its last step is about, large on the card; None where it has none.
+
+        Args:
+            side: at which wheel; None where both are done at once.
+        """
+        _ = side
+        return f"{self.size:+g} {self.set_in}".replace("-", "−") if self.set_in else None
+
+    def taken_off(self, machine: Vehicle) -> tuple[str, ...]:
+        """Its parts, and the springs where others go in."""
+        if not self.renews_springs:
+            return self.removes
+        old = machine.axle(self.axle).spring
+        name = old.title.lower()
+        return (f"{name} spring" if old.is_coil and "spring" not in name else name, *self.removes)
 
     def touches(self, name: AxleName) -> bool:
         """Whether it changes anything of an axle."""

@@ -17,6 +17,7 @@ class Block(UBolted):
 
     title: ClassVar[str] = "Block"
     opens: ClassVar[frozenset[str]] = frozenset({"axle clamp"})
+    set_in: ClassVar[str] = "mm"
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("lift block", "lowering block")
     costs: ClassVar[str] = "the axle winds up more on a higher seat"
@@ -75,13 +76,9 @@ class Block(UBolted):
         return named(self.part, f"{millimetres(self.height_mm)} between pack and axle")
 
     def parts(self, machine: Vehicle) -> list[str]:
-        """Blocks, and the U-bolts they need: these are never used twice."""
-        changed = self.apply(machine).axle(self.axle)
-        longer = "" if changed.u_bolts else f", {millimetres(self.height_mm)} longer than those that come off"
-        return [
-            named(self.part, f"2 blocks {millimetres(self.height_mm)} ({self.axle})"),
-            self.ordered_u_bolts(changed) + longer,
-        ]
+        """Blocks."""
+        _ = machine
+        return [named(self.part, f"2 blocks {millimetres(self.height_mm)} ({self.axle})")]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """One side at a time, pin in its hole."""

@@ -15,6 +15,7 @@ class BumpStopSwap(Change):
     """Both bump stops of an axle replaced by new ones of known height."""
 
     title: ClassVar[str] = "Bump stops"
+    removes: ClassVar[tuple[str, ...]] = ("bump stop",)
     opens: ClassVar[frozenset[str]] = frozenset({"stop"})
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("bump stops", "jounce buffers")

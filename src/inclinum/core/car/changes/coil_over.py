@@ -30,6 +30,8 @@ class CoilOver(Bored):
 
     renews_springs: ClassVar[bool] = True
     title: ClassVar[str] = "Coil-over units"
+    removes: ClassVar[tuple[str, ...]] = ("damper",)
+    moves_over: ClassVar[tuple[str, ...]] = ("top mount, where the unit has none",)
     opens: ClassVar[frozenset[str]] = frozenset({"unit"})
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("coilovers", "height adjustable suspension", "complete unit")

@@ -10,8 +10,8 @@ from inclinum.core.car.changes.on_unit import one_unit
 from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
-from inclinum.core.plan import Search, millimetres
+from inclinum.core.document.names import AxleName, Side
+from inclinum.core.plan import Noted, Search, millimetres
 
 
 class Collar(Sided):
@@ -19,6 +19,8 @@ class Collar(Sided):
 
     title: ClassVar[str] = "Collars turned"
     opens: ClassVar[frozenset[str]] = frozenset({"collar"})
+    drawn_at: ClassVar[tuple[str, ...]] = ("spring_on_unit", "spring_seat", "damper_foot")
+    set_in: ClassVar[str] = "mm"
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("perch height", "threaded perch", "ring nut", "body length")
     costs: ClassVar[str] = "perch: what bump gains droop loses, and preload; body: the stroke stays, joints reach out"
@@ -159,6 +161,17 @@ class Collar(Sided):
             "Thread brushed and oiled, wheel hanging, lock ring loose; mark the collar, so that turns are counted.",
             f"Turn the {self.turns} {self._turned()}; lock it again.",
         ]
+
+    def figure(self, side: Side | None) -> str | None:
+        """Turns and way."""
+        by = self.of_side(side)
+        return f"{by / self.pitch_mm:+.2f} turns · {by:+g} mm".replace("-", "−")
+
+    def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
+        """Thread between a fixed end and what is turned."""
+        _ = machine
+        where = "behind the collar" if self.turns == "perch" else "between body and foot"
+        return (Noted("thread", f"thread showing {where}", "mm", self.of_side(side)),)
 
     def _turned(self) -> str:
         def one(by: float) -> str:

@@ -19,6 +19,7 @@ class CrossoverRing(Change):
     """Rings of tender and main springs set elsewhere on the body, both sides."""
 
     title: ClassVar[str] = "Ring of a stack"
+    drawn_at: ClassVar[tuple[str, ...]] = ("spring_on_unit", "spring_seat", "damper_foot")
     opens: ClassVar[frozenset[str]] = frozenset({"collar"})
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("crossover ring", "stop ring", "dual rate setting", "divider gap")

@@ -15,6 +15,8 @@ class DamperSwap(Bored):
     """Both dampers (or strut inserts) of an axle replaced."""
 
     title: ClassVar[str] = "Dampers"
+    removes: ClassVar[tuple[str, ...]] = ("damper",)
+    moves_over: ClassVar[tuple[str, ...]] = ("bump stop and bellows",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper"})
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("shocks", "struts", "inserts", "shortened housing")

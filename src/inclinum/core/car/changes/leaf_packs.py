@@ -38,7 +38,6 @@ class LeafPacks(OtherSpring, UBolted):
         """Packs, and what is never used twice."""
         return [
             *super().parts(machine),
-            self.ordered_u_bolts(self.apply(machine).axle(self.axle)),
             f"Centre bolts, eye and shackle bushes ({self.axle})",
         ]
 

@@ -59,11 +59,11 @@ class LeavesChanged(UBolted):
 
     def parts(self, machine: Vehicle) -> list[str]:
         """New leaves, and what is never used twice."""
-        bolts = self.ordered_u_bolts(self.apply(machine).axle(self.axle))
+        _ = machine
         new = (
             [f"{2 * self.leaves_by} leaves {self.part} ({self.axle})".replace("  ", " ")] if self.leaves_by > 0 else []
         )
-        return [*new, f"2 centre bolts ({self.axle})", bolts]
+        return [*new, f"2 centre bolts ({self.axle})"]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """On the bench, in a vice."""

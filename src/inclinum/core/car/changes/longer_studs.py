@@ -15,6 +15,7 @@ class LongerStuds(Change):
     """Studs of the top mount replaced, both sides."""
 
     title: ClassVar[str] = "Longer studs"
+    removes: ClassVar[tuple[str, ...]] = ("stud",)
     opens: ClassVar[frozenset[str]] = frozenset({"inside the unit"})
     place: ClassVar[str] = "Strut top"
     known_as: ClassVar[tuple[str, ...]] = ("stud kit", "press-in studs")

@@ -6,10 +6,11 @@ from pydantic import Field
 from scipy.spatial.transform import Rotation
 
 from inclinum.core.car.changes.base import Change
-from inclinum.core.car.vehicle import Axle
+from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics.axles import LeafAxle
+from inclinum.core.plan import millimetres
 from inclinum.core.springs.fitted import LeafPackData
 
 
@@ -83,10 +84,15 @@ class UBolted(Change):
             )
         return {"u_bolts": axle.u_bolts.model_copy(update={"leg_mm": self.u_bolt_leg_mm})}
 
-    def ordered_u_bolts(self, changed: Axle) -> str:
-        """The line of the list of parts, on the axle as this change leaves it."""
-        long = "" if changed.u_bolts is None else f", leg {self.u_bolt_leg_mm or math.ceil(leg_wanted(changed)):g} mm"
-        return f"4 U-bolts with nuts{long} ({self.axle})"
+    def needs_once(self, came: Vehicle, planned: Vehicle) -> dict[str, str]:
+        """U-bolts, once however many changes ask for them: as long as the axle is in the end; never used twice."""
+        before, after = came.axle(self.axle), planned.axle(self.axle)
+        more = after.blocks_mm - before.blocks_mm
+        if after.u_bolts is not None:
+            long = f", leg {self.u_bolt_leg_mm or math.ceil(leg_wanted(after)):g} mm"
+        else:
+            long = f", {millimetres(more)} longer than those that come off" if more > 0 else ""
+        return {"u_bolts": f"4 U-bolts with nuts{long} ({self.axle})"}
 
 
 def leg_wanted(axle: Axle) -> float:

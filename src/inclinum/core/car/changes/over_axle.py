@@ -56,9 +56,9 @@ class OverAxle(UBolted):
         return f"{millimetres(self.between_mm)} from seat to seat"
 
     def parts(self, machine: Vehicle) -> list[str]:
-        """Seats, U-bolts."""
-        bolts = self.ordered_u_bolts(self.apply(machine).axle(self.axle))
-        return [f"2 weld-on spring seats, 4 plates ({self.axle})", bolts]
+        """Seats, plates."""
+        _ = machine
+        return [f"2 weld-on spring seats, 4 plates ({self.axle})"]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """A welder's work, at the right pinion angle."""

@@ -69,7 +69,7 @@ class ReArched(Change):
     def parts(self, machine: Vehicle) -> list[str]:
         """What is never used twice."""
         _ = machine
-        return [f"2 centre bolts, 4 U-bolts with nuts ({self.axle})"]
+        return [f"2 centre bolts ({self.axle})"]
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Measure before and after."""

@@ -26,6 +26,7 @@ class SeatSpacer(Spacer, Sided):
 
     title: ClassVar[str] = "Spring-seat spacer"
     opens: ClassVar[frozenset[str]] = frozenset({"spring"})
+    set_in: ClassVar[str] = "mm"
     place: ClassVar[str] = "Springs"
     known_as: ClassVar[tuple[str, ...]] = ("ring", "poly ring", "spring packer", "seat spacer")
     costs: ClassVar[str] = "raises and keeps the window: less droop left, more bump"

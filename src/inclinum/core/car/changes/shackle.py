@@ -15,6 +15,7 @@ class Shackle(Change):
     """Both shackles of a leaf axle longer or shorter."""
 
     title: ClassVar[str] = "Shackles"
+    removes: ClassVar[tuple[str, ...]] = ("shackle",)
     opens: ClassVar[frozenset[str]] = frozenset({"shackle"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("lift shackle", "longer shackle", "drop shackle")

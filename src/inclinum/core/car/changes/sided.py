@@ -43,7 +43,15 @@ class Sided(Change):
 
     def on_side(self, side: Side) -> bool:
         """Not where it is nothing at one wheel only: that one stays as it is."""
-        return not self.uneven or (self.left if side == "left" else self.right) != 0
+        return not self.uneven or self.of_side(side) != 0
+
+    def of_side(self, side: Side | None) -> float:
+        """The number of one side."""
+        return self.right if side == "right" else self.left
+
+    def figure(self, side: Side | None) -> str | None:
+        """That of the side."""
+        return f"{self.of_side(side):+g} {self.set_in}".replace("-", "−") if self.set_in else None
 
     def one_side(self, side: Side, by: float) -> Self:
         """The same with so much more on one side, the other as it was; put together without validating anew."""

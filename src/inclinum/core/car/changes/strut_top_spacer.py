@@ -17,6 +17,7 @@ class StrutTopSpacer(Spacer):
 
     title: ClassVar[str] = "Strut-top spacer"
     opens: ClassVar[frozenset[str]] = frozenset({"strut top"})
+    set_in: ClassVar[str] = "mm"
     place: ClassVar[str] = "Strut top"
     known_as: ClassVar[tuple[str, ...]] = ("tower plate", "strut spacer", "top hat")
     costs: ClassVar[str] = "droop and bump ends move down with it; joints and shafts work further out"

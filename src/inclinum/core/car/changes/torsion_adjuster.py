@@ -8,8 +8,8 @@ from pydantic import Field
 from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
-from inclinum.core.plan import Search, millimetres
+from inclinum.core.document.names import AxleName, Side
+from inclinum.core.plan import Noted, Search, millimetres
 from inclinum.core.springs.fitted import TorsionBarData
 
 
@@ -18,6 +18,7 @@ class TorsionAdjuster(Sided):
 
     title: ClassVar[str] = "Torsion adjusters"
     opens: ClassVar[frozenset[str]] = frozenset({"torsion adjuster"})
+    set_in: ClassVar[str] = "turns"
     place: ClassVar[str] = "Torsion bars"
     known_as: ClassVar[tuple[str, ...]] = ("torsion key", "cranked bars", "adjuster bolts")
     costs: ClassVar[str] = "the window of travel stays: what bump gains, droop loses"
@@ -108,6 +109,11 @@ class TorsionAdjuster(Sided):
             "Bolt cleaned and greased before it is turned; turns counted from the mark.",
             f"{self._turned()}; roll it before reading.",
         ]
+
+    def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
+        """Turns of the bolt, counted from fully out."""
+        _ = machine
+        return (Noted("adjuster", "adjuster bolt, turns in from fully out", "turns", self.of_side(side)),)
 
     def _turned(self) -> str:
         def one(turns: float) -> str:

@@ -9,8 +9,8 @@ from pydantic import Field
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
-from inclinum.core.plan import Search
+from inclinum.core.document.names import AxleName, Side
+from inclinum.core.plan import Noted, Search
 from inclinum.core.springs.fitted import TorsionBarData
 from inclinum.core.springs.torsion import Splines
 
@@ -129,6 +129,16 @@ class TorsionReindex(Change):
             f"{self.inner_by:+d} of {self.inner_teeth} teeth inside, {self.outer_by:+d} of {self.outer_teeth} outside: "
             f"{math.degrees(self.angle):+.2f}°"
         )
+
+    def figure(self, side: Side | None) -> str | None:
+        """Teeth at both ends; the other side as a mirror image."""
+        _ = side
+        return f"{self.inner_by:+d} inside · {self.outer_by:+d} outside".replace("-", "−")
+
+    def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
+        """The arm hanging with no load on the bar."""
+        _ = machine, side
+        return (Noted("arm", "arm below horizontal, no load on it", "°", math.degrees(self.angle)),)
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Marks first; the bar is drawn with no load left on it."""

@@ -14,6 +14,7 @@ class Tyres(Change):
     """Both tyres of an axle of another loaded radius."""
 
     title: ClassVar[str] = "Tyres"
+    removes: ClassVar[tuple[str, ...]] = ("tyre",)
     opens: ClassVar[frozenset[str]] = frozenset({"wheel"})
     place: ClassVar[str] = "Wheels and load"
     known_as: ClassVar[tuple[str, ...]] = ("bigger tyres", "tyre size", "oversize tyres")

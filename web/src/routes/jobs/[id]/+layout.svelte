@@ -10,11 +10,13 @@
 	let { children } = $props();
 	const query = jobQuery(() => page.params.id ?? '');
 	let bench = $state.raw<AnyBench>();
-	putBench(() => bench as AnyBench);
+	/** The bench of the job at this address: on the way from one job to another the last one is nobody's any more. */
+	const here = $derived(bench?.job.id === page.params.id ? bench : undefined);
+	putBench(() => here as AnyBench);
 	$effect(() => {
 		const data = query.data;
 		if (data) untrack(() => bench?.job.id !== data.job.id && (bench = new (wingOf(data.kind).job)(data)));
 	});
 </script>
 
-<JobShell {query} {bench} {children} />
+<JobShell {query} bench={here} {children} />

@@ -1,8 +1,5 @@
 """Job card and alignment sheet as printable pages."""
 
-from pathlib import Path
-
-from jinja2 import DictLoader, Environment, StrictUndefined
 from markupsafe import Markup
 
 from inclinum.core.bike.card import bike_card
@@ -13,18 +10,9 @@ from inclinum.core.car.card import Card, card
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import predict
 from inclinum.core.card.record import Build
+from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.report.drawing import side_elevation
-
-HERE = Path(__file__).parent
-
-# Held in memory: the account that serves may not be able to read the folder the program was started from.
-_templates = Environment(
-    loader=DictLoader({p.name: p.read_text() for p in (HERE / "templates").glob("*.html")}),
-    autoescape=True,
-    undefined=StrictUndefined,
-    trim_blocks=True,
-    lstrip_blocks=True,
-)
+from inclinum.report.pages import page, pdf
 
 
 def _passed(build: Build) -> dict[str, str]:
@@ -32,12 +20,13 @@ def _passed(build: Build) -> dict[str, str]:
     return {t.step: t.despite for t in build.ticks if t.despite}
 
 
-def card_html(job: Job) -> str:
+def card_html(job: Job, taken: Taken = NO_TIMES) -> str:
     """The job card as a page. Raises as ``assess``."""
-    made: Card = card(job)
+    made: Card = card(job, taken)
     prediction = predict(job)
     phases = list(dict.fromkeys(s.phase for s in made.steps))
-    return _templates.get_template("card.html").render(
+    return page(
+        "card.html",
         card=made,
         phases=[(p, [s for s in made.steps if s.phase == p]) for p in phases],
         job=job,
@@ -47,9 +36,9 @@ def card_html(job: Job) -> str:
     )
 
 
-def bike_card_html(job: BikeJob) -> str:
+def bike_card_html(job: BikeJob, taken: Taken = NO_TIMES) -> str:
     """The job card of a two-wheeler as a page. Raises as ``assess``."""
-    made, prediction = bike_card(job), predict_bike(job)
+    made, prediction = bike_card(job, taken), predict_bike(job)
     phases = list(dict.fromkeys(s.phase for s in made.steps))
     was, now, s = prediction.before, prediction.planned, prediction.steering
     lines = [
@@ -60,7 +49,8 @@ def bike_card_html(job: BikeJob) -> str:
         ("Rake", f"{s.rake_before_deg:.2f}", f"{s.rake_after_deg:.2f}", "°"),
         ("Seat", f"{prediction.reach.seat_before_mm:.0f}", f"{prediction.reach.seat_after_mm:.0f}", "mm"),
     ]
-    return _templates.get_template("bike_card.html").render(
+    return page(
+        "bike_card.html",
         passed=_passed(job.build),
         card=made,
         phases=[(p, [t for t in made.steps if t.phase == p]) for p in phases],
@@ -72,23 +62,20 @@ def bike_card_html(job: BikeJob) -> str:
 def alignment_html(job: Job) -> str:
     """The one-page alignment sheet. Raises as ``assess``."""
     alignment: Alignment = align(job)
-    return _templates.get_template("alignment.html").render(
-        job=job, alignment=alignment, prediction=predict(job), axles={a.axle: a for a in alignment.axles}
+    return page(
+        "alignment.html",
+        job=job,
+        alignment=alignment,
+        prediction=predict(job),
+        axles={a.axle: a for a in alignment.axles},
     )
 
 
-def card_pdf(job: Job | BikeJob) -> bytes:
+def card_pdf(job: Job | BikeJob, taken: Taken = NO_TIMES) -> bytes:
     """The job card of any machine as PDF. Raises as ``assess``."""
-    return pdf(card_html(job) if isinstance(job, Job) else bike_card_html(job))
+    return pdf(card_html(job, taken) if isinstance(job, Job) else bike_card_html(job, taken))
 
 
 def alignment_pdf(job: Job) -> bytes:
     """The alignment sheet as PDF. Raises as ``assess``."""
     return pdf(alignment_html(job))
-
-
-def pdf(html: str) -> bytes:
-    """A page as PDF; fonts come from the package, nothing from the disk or the network."""
-    from inclinum.report.paper import rendered  # a second of loading that only paper needs
-
-    return rendered(html)

@@ -1,0 +1,63 @@
+<script lang="ts">
+	import type { Schemas } from '../api/client';
+	import { moment } from '../format';
+	import Told from '../ui/Told.svelte';
+	import { SETTLED, KINDS, type CardActs } from './cardActs';
+	import { photoAt } from './photo';
+
+	let {
+		found,
+		acts,
+		signed = false,
+		onedit
+	}: {
+		found: Schemas['FoundOnTheWay'];
+		acts: CardActs;
+		signed?: boolean;
+		onedit: () => void;
+	} = $props();
+	let trouble = $state('');
+	const kind = $derived(KINDS.find(([key]) => key === found.kind)?.[1] ?? '');
+	const decided = $derived(SETTLED.find(([key]) => key === found.decision)?.[1] ?? '');
+</script>
+
+<div class="border-dye my-1 border-l-4 pl-2.5" data-found={found.id}>
+	<p>
+		<strong class="first-letter:uppercase">{kind}:</strong>
+		{found.what}
+		<span class="text-quiet text-[13px]">{found.by}, {moment(found.at)}</span>
+	</p>
+	<p class="font-semibold">
+		{decided}{#if found.decision === 'left'}, because {found.because}{:else if found.decision === 'now'}: {found.work}{/if}{#if found.part}<span
+				class="ml-1">· {found.part}</span
+			>{/if}
+	</p>
+	{#if found.photos?.length}
+		<div class="my-1 flex flex-wrap gap-2">
+			{#each found.photos as id, n (id)}
+				<a href={photoAt(id)} target="_blank" rel="noreferrer"
+					><img
+						src={photoAt(id)}
+						alt="Photograph {n + 1}: {found.what}"
+						class="border-rule h-20 border"
+						loading="lazy"
+					/></a
+				>
+			{/each}
+		</div>
+	{/if}
+	<div class="flex flex-wrap gap-2">
+		{#if found.follow_up}
+			<a class="btn" href="/jobs/{found.follow_up}/brief">Its own job</a>
+		{:else if found.decision === 'later'}
+			<button class="btn" onclick={async () => (trouble = await acts.followUp(found.id))}
+				>Open a job for it</button
+			>
+		{/if}
+		{#if !signed}
+			<button class="btn" onclick={onedit}>Change</button>
+			<button class="btn" onclick={async () => (trouble = await acts.withdraw(found.id))}>Take back</button>
+		{/if}
+	</div>
+	<Told sentence={trouble} class="mt-1" />
+</div>
