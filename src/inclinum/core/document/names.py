@@ -26,5 +26,5 @@ PartNumber = Annotated[str, Field(max_length=60, title="Part number")]
 ChangeId = Annotated[str, Field(min_length=1, max_length=40)]
 """Of a change on a stack."""
 
-PhotoId = Annotated[str, Field(max_length=64, pattern=r"^[0-9a-f]{64}$", description="of a picture that was kept before")]
+PhotoId = Annotated[str, Field(max_length=64, pattern=r"^[0-9a-f]{64}$", description="of a picture that was kept")]
 """A photograph, by its content."""

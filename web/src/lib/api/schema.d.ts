@@ -8043,7 +8043,7 @@ export interface components {
         PlacedPhotograph: {
             /**
              * Photo
-             * @description of a picture that was kept before
+             * @description of a picture that was kept
              */
             photo: string;
             /** Corner */
@@ -10082,7 +10082,7 @@ export interface components {
         SidePhotograph: {
             /**
              * Photo
-             * @description of a picture that was kept before
+             * @description of a picture that was kept
              */
             photo: string;
             /** Width */
