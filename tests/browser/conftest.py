@@ -8,6 +8,7 @@ from playwright.sync_api import Browser, ConsoleMessage, Page, sync_playwright
 from sqlalchemy import Engine
 
 from inclinum.api.app import create_app
+from inclinum.api.wrench import Bench
 from tests.serving import served
 
 CLIENT = Path(__file__).parents[2] / "web" / "build"
@@ -28,7 +29,7 @@ def browser() -> Iterator[Browser]:
 @pytest.fixture
 def address(engine: Engine) -> Iterator[str]:
     """The application on a free port with fresh demo data."""
-    with served(create_app(engine, CLIENT)) as here:
+    with served(create_app(engine, CLIENT, bench=Bench())) as here:
         yield here
 
 

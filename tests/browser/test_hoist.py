@@ -161,3 +161,37 @@ def test_what_the_owner_is_told_stands_on_the_hand_over_sheet(page: Page) -> Non
     with page.expect_popup() as opened:
         page.get_by_role("button", name="Hand-over sheet").click()
     assert "hand-over.pdf" in opened.value.url or opened.value.url == "about:blank"
+
+
+def test_a_click_of_the_wrench_goes_to_the_bolt_in_hand_and_a_pulled_plug_is_told(page: Page) -> None:
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    job = "/jobs/van-2026-washed-out-track"
+    page.goto(f"{job}/build")
+    expect(page.locator("[data-step='ready.heights']")).to_be_visible()
+    steps = page.request.get(f"/api{job}/card").json()["steps"]
+    at = next(n for n, s in enumerate(steps) if any(f["torque_nm"] and not f["angle_deg"] for f in s["fasteners"]))
+    bolt = steps[at]["fasteners"][0]
+    page.get_by_role("button", name="One step at a time").click()
+    hoist = page.get_by_role("dialog", name="One step at a time")
+    for _ in range(at):
+        page.keyboard.press("ArrowRight")
+    expect(hoist).to_contain_text(steps[at]["text"])
+    hoist.get_by_role("button", name="Simulated wrench is ready").click()
+
+    def click(torque: float) -> None:
+        page.get_by_label("Clicks at, N·m").fill(str(torque))
+        page.get_by_role("button", name="Click", exact=True).click()
+
+    click(5)
+    expect(hoist.get_by_role("alert")).to_contain_text("outside the range of this wrench")
+    page.wait_for_timeout(2100)  # nearer it would be the same bolt pulled twice
+    read = round(1.5 * min(bolt["torque_nm"], 130), 1)
+    click(read)
+    expect(hoist.get_by_label("Torque read").first).to_have_value(f"{read:g} Nm")
+    expect(hoist).to_contain_text("is it the right bolt?")
+    (record,) = page.request.get(f"/api{job}").json()["job"]["build"]["torques"]
+    assert (record["fastener"], record["torque"]["value"]) == (bolt["key"], read)
+    page.get_by_role("button", name="Pull its plug").click()
+    expect(page.get_by_role("button", name="Wrench unplugged")).to_be_visible()
+    page.get_by_role("button", name="Plug it in").click()
+    expect(page.get_by_role("button", name="Simulated wrench is ready")).to_be_visible()

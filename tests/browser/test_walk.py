@@ -69,7 +69,7 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     # The card, printed and ticked.
     page.get_by_role("link", name="Build").click()
     with page.context.expect_page() as opened:
-        page.get_by_role("button", name="Print").click()
+        page.get_by_role("button", name="Card", exact=True).click()
     answer = page.request.get(opened.value.url)
     (tmp_path / "card.pdf").write_bytes(answer.body())
     text = "\n".join(p.extract_text() for p in PdfReader(tmp_path / "card.pdf").pages)

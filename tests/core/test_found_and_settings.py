@@ -24,7 +24,9 @@ from inclinum.core.car.changes import (
     Wedge,
 )
 from inclinum.core.car.job import Job
+from inclinum.core.car.joints import joints_of
 from inclinum.core.car.proof import before_and_after
+from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.found import FoundOnTheWay
 from inclinum.core.card.record import Build, HandOver
 from inclinum.core.card.settings import SettingRecord
@@ -294,3 +296,20 @@ def test_the_number_of_a_change_stands_large_on_the_step_that_sets_it(
     steps = card(on(job_on(key, change.axle), change)).steps
     assert [s.figure for s in steps if s.id.startswith(f"{change.axle}.left.c0.") and s.figure] == [left]
     assert [s.figure for s in steps if s.id.startswith(f"{change.axle}.right.c0.") and s.figure] == [right]
+
+
+def test_an_angle_that_a_wrench_told_is_held_against_the_figure(ringed: Job) -> None:
+    (role, *_) = joints_of(ringed.vehicle.front)["clamp"].fasteners
+    bolt = Fastener(name="clamp bolt", torque_nm=60, angle_deg=90, source="sheet 4")
+    front = ringed.vehicle.front.model_copy(update={"fasteners": {role: bolt}})
+    job = ringed.model_copy(update={"vehicle": ringed.vehicle.model_copy(update={"front": front})})
+
+    def doubt(**told: object) -> str:
+        record = {"fastener": role, "axle": "front", "side": "left", "done_at": AT, "by": "Ines Tarrow"} | told
+        steps = {s.id: s for s in card(with_build(job, torques=[record])).steps}
+        return next(f.doubt for f in steps["front.left.clamp.on"].fasteners if f.key == role)
+
+    assert doubt(torque="60 Nm", angle_deg=95) == ""
+    assert doubt(torque="60 Nm", angle_deg=120) == "120° were turned, 90° is the figure: is it the right bolt?"
+    assert doubt(torque="200 Nm") == "", "a torque after an angle has no figure to be held against"
+    assert doubt(by_feel=True) == "tightened by feel, to no figure"

@@ -9,11 +9,13 @@ from pydantic import ValidationError
 from inclinum.core.car.alignment import align
 from inclinum.core.car.archetypes.respring import respring
 from inclinum.core.car.attached import FlexLine, SpringSeats, UBolts
+from inclinum.core.car.card import card
 from inclinum.core.car.changes import (
     AdjusterFitted,
     ArmLength,
     Block,
     BracketMoved,
+    Change,
     CoilOver,
     Collar,
     CrossoverRing,
@@ -245,7 +247,11 @@ def test_u_bolts_are_as_long_as_what_they_go_round() -> None:
     pack = rear_pack()
     wanted = 109.5 + pack.leaves * pack.thickness_mm
     block = Block(axle="rear", height_mm=30)
-    assert f"leg {math.ceil(wanted + 30)} mm" in block.parts(job.vehicle)[1]
+
+    def ordered(*changes: Change) -> list[str]:
+        return [line for line in card(on(job, *changes)).preflight.parts if "U-bolt" in line]
+
+    assert ordered(block) == [f"4 U-bolts with nuts, leg {math.ceil(wanted + 30)} mm (rear)"]
     assert not told(predict(on(job, block)), "u_bolts"), "ordered as long as they have to be"
     short = Block(axle="rear", height_mm=30, u_bolt_leg_mm=math.floor(wanted + 20))
     (found,) = [f for f in predict(on(job, short)).findings if f.id == "u_bolts.rear"]
@@ -258,7 +264,9 @@ def test_u_bolts_are_as_long_as_what_they_go_round() -> None:
     assert told(predict(on(on_hand, helper)), "u_bolts") == ["u_bolts.rear"]
     renewed = LeafPacks(axle="rear", spring=pack.model_copy(update={"liner_mm": 2.0}))
     more = wanted + 2 * (pack.leaves - 1)
-    assert any(f"leg {math.ceil(more)} mm" in line for line in renewed.parts(job.vehicle))
+    assert ordered(renewed) == [f"4 U-bolts with nuts, leg {math.ceil(more)} mm (rear)"]
+    for both in ((renewed, block), (block, renewed)):
+        assert ordered(*both) == [f"4 U-bolts with nuts, leg {math.ceil(more + 30)} mm (rear)"]
     with pytest.raises(DomainError, match="go round is not known"):
         predict(on(job_on("leaf_axle", "rear"), short))
     with pytest.raises(ValidationError, match="this axle has none"):

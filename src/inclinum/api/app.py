@@ -28,13 +28,14 @@ from inclinum.api import (
     prove,
     shop,
     vehicles,
+    wrench,
 )
 from inclinum.api.computing import Computer, Inline
 from inclinum.api.database import Store
 from inclinum.api.guard import OUR_NAMES, Guard, content_policy
 from inclinum.store.database import session_maker
 
-MODULES = (shop, kinds, jobs, corrections, vehicles, measure, plan, align, build, prove, part_bench, photos)
+MODULES = (shop, kinds, jobs, corrections, vehicles, measure, plan, align, build, prove, part_bench, photos, wrench)
 DOCS = """<!doctype html>
 <html lang="en"><head><meta charset="utf-8"><title>Inclinum API</title>
 <link rel="stylesheet" href="/docs/swagger-ui.css"></head>
@@ -44,17 +45,23 @@ DOCS = """<!doctype html>
 """
 
 
-def create_app(engine: Engine | None, client: Path | None = None, computer: Computer | None = None) -> FastAPI:
+def create_app(
+    engine: Engine | None,
+    client: Path | None = None,
+    computer: Computer | None = None,
+    bench: wrench.Bench | None = None,
+) -> FastAPI:
     """The application on a database.
 
     Args:
         engine: the database; None makes an application that computes and describes itself, but keeps nothing.
         client: folder of the built client, served when given.
         computer: what computes; a thread of this process when left out.
+        bench: the wrench that is listened to, where there is one.
     """
     app = FastAPI(
         title="Inclinum", version=__version__, docs_url=None, redoc_url=None, openapi_url=None,
-        responses=errors.ALWAYS,
+        responses=errors.ALWAYS, lifespan=wrench.lifespan,
     )  # fmt: skip
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=5)
     errors.install(app)
@@ -64,6 +71,7 @@ def create_app(engine: Engine | None, client: Path | None = None, computer: Comp
     computed = [f"/api{r.path}" for m in MODULES for r in getattr(m, "computed", APIRouter()).routes]  # type: ignore[attr-defined]
     app.add_middleware(Guard, names=OUR_NAMES, policy=content_policy(client), computed=computed)
     app.state.computer = computer or Inline()
+    app.state.wrench = bench
     if engine is not None:
         app.state.store = Store(session_maker(engine))
     if client is not None:

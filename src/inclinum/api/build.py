@@ -127,6 +127,7 @@ class Tightened(BaseModel):
     axle: AxleName
     side: Side | None = None
     torque: Torque | None = None
+    angle_deg: float | None = Field(default=None, ge=0, le=3600, description="turned, where a wrench told it")
     by_feel: bool = Field(default=False, description="tightened to no figure")
 
 
@@ -135,6 +136,7 @@ def tightened(build: Build, body: Tightened, by: str) -> Build:
     place = (body.fastener, body.axle, body.side)
     record = TorqueRecord(
         fastener=body.fastener, axle=body.axle, side=body.side, torque=body.torque, by_feel=body.by_feel,
+        angle_deg=body.angle_deg,
         done_at=datetime.now(UTC), by=by,
     )  # fmt: skip
     others = tuple(t for t in build.torques if (t.fastener, t.axle, t.side) != place)

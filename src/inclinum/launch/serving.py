@@ -19,6 +19,7 @@ import uvicorn
 
 from inclinum.api.app import create_app, description
 from inclinum.api.computing import Workers
+from inclinum.api.wrench import Bench
 from inclinum.launch.account import become, ends_with_parent
 from inclinum.store.database import open_engine
 
@@ -105,7 +106,7 @@ def serve(listening: socket.socket, url: str, client: Path, user: str | None, lo
     log_to(log)
     workers = Workers(ends, begin=ends_with_parent(signal.SIGKILL))
     engine = open_engine(url)
-    config.app = create_app(engine, client, workers)
+    config.app = create_app(engine, client, workers, Bench())
     config.load()
     server = uvicorn.Server(config)
     # A thread that validates a document hands over soon, so that the loop, which only passes things on, need not wait.

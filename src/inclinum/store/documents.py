@@ -46,7 +46,7 @@ def put(wheels: int, stage: StageName, section: Document) -> tuple[Row, list[Row
             {
                 "position": n, "fastener": t["fastener"], "axle": t["axle"], "side": t["side"],
                 "done_at": t["done_at"], "done_by": t["by"],
-                **{f: t["torque"] and t["torque"][f] for f in ENTRY_FIELDS},
+                "angle": t["angle_deg"], **{f: t["torque"] and t["torque"][f] for f in ENTRY_FIELDS},
             }
             for n, t in enumerate(document.pop("torques"))
         ]  # fmt: skip
@@ -67,7 +67,7 @@ def raw(
             {
                 "fastener": t["fastener"], "axle": t["axle"], "side": t["side"],
                 "torque": None if t["value"] is None else {f: t[f] for f in ENTRY_FIELDS},
-                "by_feel": t["value"] is None, "done_at": t["done_at"], "by": t["done_by"],
+                "by_feel": t["value"] is None, "angle_deg": t["angle"], "done_at": t["done_at"], "by": t["done_by"],
             }
             for t in sorted(torques, key=lambda t: t["position"])
         ]  # fmt: skip

@@ -191,6 +191,8 @@ class TorqueRow(Base):
     value: Mapped[float | None]
     tolerance: Mapped[float | None]
     unit: Mapped[str | None] = mapped_column(String(20))
+    angle: Mapped[float | None]
+    """Turned, degrees, where the wrench told it."""
     done_at: Mapped[datetime] = mapped_column(DateTime(timezone=True))
     done_by: Mapped[str] = mapped_column(String(120))
 

@@ -34,6 +34,8 @@ class TorqueRecord(Document):
     side: Side | None = None
     """None on a two-wheeler, which has no sides."""
     torque: Torque | None = None
+    angle_deg: float | None = Field(default=None, ge=0, le=3600)
+    """Turned, where the wrench told it."""
     by_feel: bool = False
     """Tightened to no figure: on record as such, and asked about."""
     done_at: Moment

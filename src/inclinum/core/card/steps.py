@@ -70,6 +70,11 @@ def doubted(
             return use
         if record.torque is None:
             return use.model_copy(update={"doubt": "tightened by feel, to no figure"})
+        if use.angle_deg and record.angle_deg is not None:
+            if abs(record.angle_deg - use.angle_deg) <= TORQUE_SHARE * use.angle_deg:
+                return use
+            said = f"{record.angle_deg:.0f}° were turned, {use.angle_deg:.0f}° is the figure: is it the right bolt?"
+            return use.model_copy(update={"doubt": said})
         if use.torque_nm is None or use.angle_deg:
             return use
         read = record.torque.value

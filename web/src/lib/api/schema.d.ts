@@ -1071,6 +1071,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/wrench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Wrench
+         * @description Whether a wrench is there, and what it clicked at since.
+         */
+        get: operations["wrench"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/wrench/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Simulate
+         * @description Click the simulated wrench, plug it in or pull its plug.
+         */
+        post: operations["simulate_wrench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -8488,6 +8528,32 @@ export interface components {
             sign_off?: components["schemas"]["SignOff"] | null;
         };
         /**
+         * Pull
+         * @description A click that was heard.
+         *
+         *     Args:
+         *         n: number of it, counting on.
+         *         doubt: why it does not count; empty where it does.
+         */
+        Pull: {
+            /** N */
+            n: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Torque */
+            torque_nm: number;
+            /** Angle */
+            angle_deg: number;
+            /**
+             * Doubt
+             * @default
+             */
+            doubt: string;
+        };
+        /**
          * Question
          * @description A reading that is possible but unlikely, asked where it was typed.
          */
@@ -10191,6 +10257,21 @@ export interface components {
             archetype: string;
         };
         /**
+         * Simulate
+         * @description Something done with the simulated wrench.
+         */
+        Simulate: {
+            /** Plugged */
+            plugged?: boolean | null;
+            /** Torque Nm */
+            torque_nm?: number | null;
+            /**
+             * Angle Deg
+             * @default 0
+             */
+            angle_deg: number;
+        };
+        /**
          * SlotAdjuster
          * @description A joint that can be slid along a slot when its bolts are loose.
          */
@@ -11716,6 +11797,11 @@ export interface components {
             side?: ("left" | "right") | null;
             torque?: components["schemas"]["Torque"] | null;
             /**
+             * Angle Deg
+             * @description turned, where a wrench told it
+             */
+            angle_deg?: number | null;
+            /**
              * By Feel
              * @description tightened to no figure
              * @default false
@@ -11869,6 +11955,8 @@ export interface components {
             side?: ("left" | "right") | null;
             /** Torque */
             torque?: components["schemas"]["Torque"] | null;
+            /** Angle */
+            angle_deg?: number | null;
             /**
              * By feel
              * @default false
@@ -13015,6 +13103,41 @@ export interface components {
             version: number;
             /** Reason */
             reason: string;
+        };
+        /**
+         * WrenchView
+         * @description What is known of the wrench, and its clicks since the last look.
+         */
+        WrenchView: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "ready" | "away";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Simulated
+             * @default false
+             */
+            simulated: boolean;
+            /** Least Nm */
+            least_nm?: number | null;
+            /** Most Nm */
+            most_nm?: number | null;
+            /**
+             * Count
+             * @default 0
+             */
+            count: number;
+            /**
+             * Pulls
+             * @default []
+             */
+            pulls: components["schemas"]["Pull"][];
         };
         /**
          * Tyres
@@ -19771,6 +19894,231 @@ export interface operations {
         responses: {
             /** @description Successful Response */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    wrench: {
+        parameters: {
+            query?: {
+                /** @description number of the last click that was seen */
+                after?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WrenchView"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    simulate_wrench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Simulate"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -31,7 +31,7 @@
 	}
 	const tightened = (
 		{ axle, side }: Schemas['Step'],
-		record: Pick<Schemas['Tightened'], 'fastener' | 'torque' | 'by_feel'>
+		record: Pick<Schemas['Tightened'], 'fastener' | 'torque' | 'angle_deg' | 'by_feel'>
 	) =>
 		told(
 			bench.stamp('build', (version) =>
@@ -57,8 +57,8 @@
 					}
 				})
 			)),
-		torque: async (step, fastener, torque) =>
-			torque ? (trouble = await tightened(step, { fastener, torque, by_feel: false })) : '',
+		torque: async (step, fastener, torque, angle_deg) =>
+			torque ? (trouble = await tightened(step, { fastener, torque, angle_deg, by_feel: false })) : '',
 		byFeel: async (step, fastener) => (trouble = await tightened(step, { fastener, by_feel: true })),
 		found: (finding, id = '') =>
 			told(

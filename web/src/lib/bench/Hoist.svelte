@@ -13,6 +13,8 @@
 	import SettingRows from './SettingRows.svelte';
 	import StepView from './StepView.svelte';
 	import Told from '../ui/Told.svelte';
+	import { Wrench } from './wrench.svelte';
+	import WrenchField from './WrenchField.svelte';
 
 	let {
 		card,
@@ -55,6 +57,32 @@
 	/** Whether work stops here until somebody says that it is so, or why it is passed over. */
 	const stops = $derived(Boolean(step.hold) && !tick && !(held?.held || held?.despite.trim()));
 
+	const wrench = new Wrench();
+	/** What was said of the last click, by the step it was heard at. */
+	let clicked = $state({ step: '', sentence: '' });
+	$effect(() => wrench.listen((pull) => untrack(() => void heard(pull))));
+	async function heard(pull: Schemas['Pull']) {
+		const waiting = step.fasteners.find(
+			(f) =>
+				!build.torques.some(
+					(t) =>
+						t.fastener === f.key &&
+						t.axle === (step.axle ?? 'rear') &&
+						(t.side ?? null) === (step.side ?? null)
+				)
+		);
+		let sentence = pull.doubt ?? '';
+		if (!sentence && !waiting)
+			sentence = `${pull.torque_nm} N·m was heard, but no bolt of this step waits for a torque: it was not kept.`;
+		clicked = { step: step.id, sentence };
+		if (!sentence && waiting)
+			await acts.torque(
+				step,
+				waiting.key,
+				`${pull.torque_nm} Nm` as unknown as Schemas['Torque'],
+				pull.angle_deg || undefined
+			);
+	}
 	const settings = $derived(card.settings.filter((row) => row.steps.includes(step.id)));
 
 	/** Seconds each step was looked at with the clock running; it runs on from step to step until it is stopped. */
@@ -130,8 +158,9 @@
 			<div class="flex items-center justify-between gap-4 text-lg">
 				<span class="font-bold">{step.phase}</span>
 				<span class="figure text-quiet">step {at + 1} of {card.steps.length} · {ticks.size} done</span>
+				<span class="ml-auto"><WrenchField {wrench} /></span>
 				<button
-					class="btn figure ml-auto min-h-12 px-4 {running ? 'border-dye bg-wash text-dye' : ''}"
+					class="btn figure min-h-12 px-4 {running ? 'border-dye bg-wash text-dye' : ''}"
 					aria-pressed={running}
 					title="T"
 					onclick={() => (running = !running)}
@@ -180,6 +209,7 @@
 								>not done after all</button
 							>
 						</p>{/if}
+					<Told sentence={clicked.step === step.id ? clicked.sentence : ''} class="mt-4 text-xl" />
 					<Told sentence={trouble} class="mt-4 text-xl" />
 				</div>
 				{#if picture && step.axle && step.joint}

@@ -119,7 +119,11 @@
 					onclick={() => onfeel(f.key)}>by feel</button
 				>{/if}
 			{#if f.doubt}<p class="text-fix text-[13px] font-semibold">{f.doubt}</p>{/if}
-			{#if record}<p class="text-quiet text-[13px]">{record.by}, {moment(record.done_at)}</p>{/if}
+			{#if record}<p class="text-quiet text-[13px]">
+					{record.by_feel ? 'by feel: ' : ''}{record.by}, {moment(record.done_at)}{record.angle_deg
+						? `, ${number(record.angle_deg, 0)}° turned`
+						: ''}
+				</p>{/if}
 		</div>
 	</div>
 {/each}

@@ -6,8 +6,14 @@ type Step = Schemas['Step'];
 /** What can be done on a card; each is saved at once, and gives what went wrong, empty where nothing did. */
 export type CardActs = {
 	tick(step: string, done: boolean, hold?: Hold, minutes?: number): Promise<string>;
-	/** A torque that was read; none where it was tightened by feel. */
-	torque(step: Step, fastener: string, reading: Schemas['Torque'] | undefined): Promise<string>;
+	/** A torque that was read, with the angle where a wrench told it. */
+	torque(
+		step: Step,
+		fastener: string,
+		reading: Schemas['Torque'] | undefined,
+		angle?: number
+	): Promise<string>;
+	/** Tightened to no figure. */
 	byFeel(step: Step, fastener: string): Promise<string>;
 	/** Told, or told anew where it has an id. */
 	found(finding: Schemas['NewFinding'], id?: string): Promise<string>;

@@ -1,4 +1,4 @@
-"""Photographs, kept by their content; torques that nobody read because it was tightened by feel."""
+"""Photographs, kept by their content; torques by feel, and with the angle a wrench told."""
 
 import sqlalchemy as sa
 from alembic import op
@@ -19,3 +19,4 @@ def upgrade() -> None:
     )
     for column in ("text", "value", "unit"):
         op.alter_column("torque_record", column, nullable=True)
+    op.add_column("torque_record", sa.Column("angle", sa.Float()))
