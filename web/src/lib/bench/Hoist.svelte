@@ -144,7 +144,7 @@
 <Dialog.Root open onOpenChange={(open) => !open && onclose()}>
 	<Dialog.Portal>
 		<Dialog.Content
-			class="bg-chalk fixed inset-0 z-30 flex flex-col p-6 outline-none"
+			class="bg-chalk fixed inset-0 z-30 flex flex-col p-6 outline-none max-[500px]:p-4"
 			aria-label="One step at a time"
 			tabindex={0}
 			{onkeydown}
@@ -155,16 +155,21 @@
 			bind:ref={content}
 		>
 			<Dialog.Title class="sr-only">One step at a time</Dialog.Title>
-			<div class="flex items-center justify-between gap-4 text-lg">
-				<span class="font-bold">{step.phase}</span>
-				<span class="figure text-quiet">step {at + 1} of {card.steps.length} · {ticks.size} done</span>
+			<div class="flex items-center justify-between gap-4 text-lg max-[500px]:gap-1.5">
+				<span class="font-bold max-[500px]:hidden">{step.phase}</span>
+				<span class="figure text-quiet max-[500px]:text-sm"
+					>step {at + 1} of {card.steps.length} · {ticks.size} done</span
+				>
 				<span class="ml-auto"><WrenchField {wrench} /></span>
 				<button
-					class="btn figure min-h-12 px-4 {running ? 'border-dye bg-wash text-dye' : ''}"
+					class="btn figure min-h-12 px-4 max-[500px]:px-2.5 {running ? 'border-dye bg-wash text-dye' : ''}"
 					aria-pressed={running}
 					title="T"
 					onclick={() => (running = !running)}
-					><Timer size={22} /> {running || shown ? clock : 'Clock'}</button
+					><Timer size={22} />
+					<span class={running || shown ? '' : 'max-[500px]:hidden'}
+						>{running || shown ? clock : 'Clock'}</span
+					></button
 				>
 				<button class="btn min-h-12 px-4" onclick={onclose} aria-label="Close"><X size={26} /></button>
 			</div>

@@ -26,43 +26,39 @@
 		`${number(row.by, row.by % 1 ? 2 : 0, true)} ${row.unit}`.replace(' °', '°');
 </script>
 
-<table class="w-full max-w-[860px]" data-testid="settings">
-	<thead>
-		<tr class="text-quiet text-left text-[13px]">
-			<th class="font-normal">Setting</th>
-			<th class="w-24 text-right font-normal">planned</th>
-			<th class="w-30 pl-3 font-normal">before</th>
-			<th class="w-30 pl-3 font-normal">after</th>
-		</tr>
-	</thead>
-	<tbody>
-		{#each rows as row (`${row.key}.${row.axle}.${row.side}`)}
-			<tr class="border-rule border-t align-top">
-				<td class="py-1.5">
-					{#if sides}<strong class="inline-block first-letter:uppercase">{where(row)}.</strong>{/if}
-					<span class="inline-block first-letter:uppercase">{row.name}</span>
-					{#if row.doubt}<p class="text-fix font-semibold">{row.doubt}</p>{/if}
-				</td>
-				<td class="figure py-1.5 text-right font-bold">{planned(row)}</td>
-				{#each ['before', 'after'] as const as when (when)}
-					<td class="py-1 pl-3">
-						<NumberField
-							value={typed[at(row, when)] ?? row[when]}
-							label="{row.name}, {where(row)}, {when}"
-							unit={row.unit}
-							min={-2000}
-							max={2000}
-							onvalue={async (value) => {
-								if (value === null) return;
-								typed[at(row, when)] = value;
-								trouble = await acts.setting(row, { [when]: value });
-								if (trouble) delete typed[at(row, when)];
-							}}
-						/>
-					</td>
-				{/each}
-			</tr>
-		{/each}
-	</tbody>
-</table>
+<div class="grid max-w-[860px] gap-2" data-testid="settings">
+	{#each rows as row (`${row.key}.${row.axle}.${row.side}`)}
+		<div
+			class="border-rule grid grid-cols-[minmax(76px,auto)_1fr_1fr] items-end gap-x-3 gap-y-1 border-t pt-1.5"
+		>
+			<p class="col-span-3">
+				{#if sides}<strong class="inline-block first-letter:uppercase">{where(row)}.</strong>{/if}
+				<span class="inline-block first-letter:uppercase">{row.name}</span>
+				{#if row.doubt}<span class="text-fix block font-semibold">{row.doubt}</span>{/if}
+			</p>
+			<p>
+				<span class="text-quiet block text-[13px]">planned</span>
+				<span class="figure block py-1 font-bold">{planned(row)}</span>
+			</p>
+			{#each ['before', 'after'] as const as when (when)}
+				<div>
+					<span class="text-quiet block text-[13px]">{when}</span>
+					<NumberField
+						value={typed[at(row, when)] ?? row[when]}
+						label="{row.name}, {where(row)}, {when}"
+						unit={row.unit}
+						min={-2000}
+						max={2000}
+						onvalue={async (value) => {
+							if (value === null) return;
+							typed[at(row, when)] = value;
+							trouble = await acts.setting(row, { [when]: value });
+							if (trouble) delete typed[at(row, when)];
+						}}
+					/>
+				</div>
+			{/each}
+		</div>
+	{/each}
+</div>
 <Told sentence={trouble} class="mt-1" />

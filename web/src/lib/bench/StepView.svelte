@@ -36,7 +36,9 @@
 </script>
 
 {#if step.figure}<p
-		class="figure text-dye font-bold {large ? 'my-3 text-[56px] leading-tight whitespace-normal' : 'text-lg'}"
+		class="figure text-dye font-bold {large
+			? 'my-3 text-[56px] leading-tight whitespace-normal max-[500px]:text-[34px]'
+			: 'text-lg'}"
 	>
 		{step.figure}
 	</p>{/if}
