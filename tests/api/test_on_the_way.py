@@ -6,6 +6,7 @@ import io
 import pytest
 from fastapi.testclient import TestClient
 from PIL import Image
+from sqlalchemy import Engine, text
 
 from inclinum.core.car.card import card
 from inclinum.core.car.job import Job
@@ -217,3 +218,17 @@ def test_what_was_tightened_by_feel_is_on_record_as_such(client: TestClient, in_
     assert client.post(url, json=body | {"version": 2, "torque": "84 Nm"}, headers=WHO).json() == {"version": 3}
     (record,) = client.get(f"/api/jobs/{JOB}").json()["job"]["build"]["torques"]
     assert (record["torque"]["value"], record["by_feel"]) == (84, False)
+
+
+def test_what_another_hand_wrote_as_ticks_of_one_job_hides_no_other_card(engine: Engine, client: TestClient) -> None:
+    timed = '{"ticks": [{"minutes": "long", "work": 3}, 7, null]}'
+    for odd in ('{"ticks": {"a": 1}}', '{"ticks": "none"}', "{}", timed):
+        with engine.begin() as connection:
+            connection.execute(
+                text(
+                    "UPDATE stage SET document = CAST(:odd AS jsonb)"
+                    " WHERE job_id = 'saloon-2026-collar-kit' AND name = 'build'"
+                ),
+                {"odd": odd},
+            )
+        assert client.get(f"/api/jobs/{JOB}/card").status_code == 200, odd

@@ -1,5 +1,6 @@
 """The drill: back up while others save, restore elsewhere, compare; and what is refused."""
 
+import io
 import shutil
 import threading
 import time
@@ -8,12 +9,14 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from PIL import Image
 from sqlalchemy import Engine, create_engine, text
 
 from inclinum.core.car.job import Brief
 from inclinum.demo import demo_bike_jobs, demo_jobs, demo_kind_jobs
 from inclinum.launch.cluster import Cluster
-from inclinum.store import jobs
+from inclinum.photo import cleaned
+from inclinum.store import jobs, photos
 from inclinum.store.archive import ArchiveError, back_up, read_manifest, restore
 from inclinum.store.database import migrate, open_engine, session_maker
 
@@ -126,3 +129,17 @@ def test_a_damaged_archive_is_refused_before_anything_is_touched(
     shutil.copy(good, tmp_path / "whole")
     held = len(demo_jobs()) + len(demo_kind_jobs()) + len(demo_bike_jobs())
     assert read_manifest(tmp_path / "whole").summary().startswith(f"{held} jobs")
+
+
+def test_photographs_come_back_from_a_backup(engine: Engine, elsewhere: Engine, tmp_path: Path) -> None:
+    picture = io.BytesIO()
+    Image.new("RGB", (64, 48), "grey").save(picture, "PNG")
+    photo = cleaned(picture.getvalue())
+    with session_maker(engine).begin() as session:
+        photos.keep(session, photo, WHO)
+        photos.keep(session, photo, WHO)
+    made = back_up(engine, tmp_path / "shop.backup")
+    assert made.tables["photo"].rows == 1
+    restore(elsewhere, tmp_path / "shop.backup")
+    with session_maker(elsewhere)() as session:
+        assert photos.load(session, photo.id) == photo.data

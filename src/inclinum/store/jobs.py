@@ -576,7 +576,9 @@ _TIMES = text(
     )
     SELECT tick ->> 'work' AS work, array_agg((tick ->> 'minutes')::float) AS minutes
     FROM newest JOIN stage ON stage.job_id = newest.id AND stage.name = 'build',
-        jsonb_array_elements(stage.document -> 'ticks') tick
+        jsonb_array_elements(
+            CASE jsonb_typeof(stage.document -> 'ticks') WHEN 'array' THEN stage.document -> 'ticks' ELSE '[]' END
+        ) tick
     WHERE jsonb_typeof(tick -> 'minutes') = 'number' AND tick ->> 'work' <> ''
     GROUP BY tick ->> 'work'
     """
