@@ -28,6 +28,7 @@ from inclinum.core.car.joints import joints_of
 from inclinum.core.car.proof import before_and_after
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.found import FoundOnTheWay
+from inclinum.core.card.off import fate_of
 from inclinum.core.card.record import Build, HandOver
 from inclinum.core.card.settings import SettingRecord
 from inclinum.core.card.times import expected
@@ -313,3 +314,8 @@ def test_an_angle_that_a_wrench_told_is_held_against_the_figure(ringed: Job) -> 
     assert doubt(torque="60 Nm", angle_deg=120) == "120° were turned, 90° is the figure: is it the right bolt?"
     assert doubt(torque="200 Nm") == "", "a torque after an angle has no figure to be held against"
     assert doubt(by_feel=True) == "tightened by feel, to no figure"
+
+
+def test_a_part_is_kept_only_where_it_can_go_back_on() -> None:
+    fates = {(r, s): fate_of(reversible=r, stays=s) for r in (True, False) for s in (True, False)}
+    assert fates == {(True, False): "keep", (True, True): "away", (False, False): "away", (False, True): "away"}
