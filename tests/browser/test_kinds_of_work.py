@@ -64,7 +64,7 @@ def build_and_prove(page: Page, *steps: str, verdict: str = "As predicted") -> N
         typed(page, "rear wheel hanging", str(500 + laden))
         typed(page, "rear rider on", "500")
     # Every reading is read, judged and kept before it is signed for; the verdict stands after the first of them.
-    page.wait_for_load_state("networkidle")
+    expect(page.locator("[aria-busy=true]")).to_have_count(0)
     expect(page.get_by_test_id("verdict")).to_contain_text(verdict)
     expect(page.get_by_test_id("saved")).to_contain_text("Saved")
     page.get_by_label("Sign off").fill("Told to come back after 500 km.")

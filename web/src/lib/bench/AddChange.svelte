@@ -5,6 +5,7 @@
 	import Sheet from '../ui/Sheet.svelte';
 	import Told from '../ui/Told.svelte';
 	import type { AnyBench } from './jobBench.svelte';
+	import { Latest } from './latest';
 
 	/** Every change there is, grouped by where it sits, found by any name; what does not go there says why. */
 	let {
@@ -22,12 +23,16 @@
 	const kind = kindQuery(() => bench.kind);
 	let offers = $state.raw<Schemas['Offer'][]>([]);
 	let trouble = $state('');
-	$effect(() => {
-		if (!open) return;
-		void ask(api.POST('/api/changes/offer', { body: { job: bench.job as never } })).then((asked) => {
+	// The stack may grow while it is asked: what is on offer is always that of the newest.
+	const asking = new Latest(
+		(job: AnyBench['job']) => ask(api.POST('/api/changes/offer', { body: { job: job as never } })),
+		(asked) => {
 			trouble = asked.trouble;
 			offers = asked.data ?? [];
-		});
+		}
+	);
+	$effect(() => {
+		if (open) asking.wish(bench.job);
 	});
 
 	type Row = Schemas['ChangeKind'] & { at?: AxleName; refused: string };

@@ -50,7 +50,7 @@
 {:else if !bench}
 	<p class="text-quiet p-6">Fetching the vehicle…</p>
 {:else}
-	<div class="flex h-screen min-w-[1000px] flex-col gap-2 p-2">
+	<div class="flex h-screen min-w-[1000px] flex-col gap-2 p-2" aria-busy={bench.computing}>
 		<header class="flex items-center gap-3">
 			<a href="/vehicles" aria-label="All vehicles"><img src="/mark.svg" alt="" class="h-8 w-8" /></a>
 			<h1 class="min-w-0 flex-1 truncate text-lg font-bold">

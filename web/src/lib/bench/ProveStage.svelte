@@ -19,18 +19,20 @@
 	let trouble = $state('');
 	/** Why the readings cannot be compared. */
 	let unproved = $state('');
+	let proving = $state(false);
 	const others = outcomesQuery(
 		() => bench.job.id,
 		() => `${bench.versions.prove}.${bench.versions.plan}`
 	);
-	const proving = new Latest(
+	const prove = new Latest(
 		(job: Job) => ask(api.POST('/api/prove', { body: job })),
 		({ data, trouble }) => {
 			if (data) bench.proof = data;
 			unproved = trouble;
-		}
+		},
+		(busy) => (proving = busy)
 	);
-	$effect(() => proving.wish(bench.job));
+	$effect(() => prove.wish(bench.job));
 
 	const told = $derived(bench.job.prove.hand_over ?? {});
 	const tell = (part: Partial<Schemas['HandOver']>) =>
@@ -61,7 +63,7 @@
 	} as const;
 </script>
 
-<div class="mb-2 flex items-baseline justify-between">
+<div class="mb-2 flex items-baseline justify-between" aria-busy={proving}>
 	<h2 class="head">Measured after</h2>
 	{#if proof}<span class="text-base font-bold {verdicts[proof.verdict][1]}" data-testid="verdict"
 			>{verdicts[proof.verdict][0]}</span

@@ -232,6 +232,16 @@ export abstract class OnBench<V extends { name: string; plate?: string }> extend
 		this.owner = view.owner;
 	}
 	readonly owner: string;
+	#asked = $state(0);
+
+	/** Whether what stands on the screen is still being worked out. */
+	get computing() {
+		return this.#asked > 0;
+	}
+	/** Told when a computation begins and when it ends. */
+	protected busy = (busy: boolean) => {
+		this.#asked += busy ? 1 : -1;
+	};
 
 	protected override put(_: 'vehicle', version: number, vehicle: unknown) {
 		return api.PUT('/api/vehicles/{vehicle_id}', {

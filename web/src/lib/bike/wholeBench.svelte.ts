@@ -16,7 +16,8 @@ export class WholeBench extends OnBench<Bike> {
 			// The last good drawing stays while something is wrong.
 			if (data) this.view = data as BikeBenchView;
 			this.trouble = trouble;
-		}
+		},
+		(busy) => this.busy(busy)
 	);
 
 	constructor(id: number, view: Schemas['VehicleView']) {

@@ -80,10 +80,12 @@
 		}
 		return { a0: Math.min(...a), a1: Math.max(...a), b0: Math.min(...b), b1: Math.max(...b) };
 	});
+	/** While a point is dragged the sheet stays put, whatever the axle does on it. */
+	let pinned = $state.raw<{ scale: number; mid: { a: number; b: number } }>();
 	const scale = $derived(
-		Math.min((width - 26) / (spread.a1 - spread.a0), (height - 40) / (spread.b1 - spread.b0))
+		pinned?.scale ?? Math.min((width - 26) / (spread.a1 - spread.a0), (height - 40) / (spread.b1 - spread.b0))
 	);
-	const mid = $derived({ a: (spread.a0 + spread.a1) / 2, b: (spread.b0 + spread.b1) / 2 });
+	const mid = $derived(pinned?.mid ?? { a: (spread.a0 + spread.a1) / 2, b: (spread.b0 + spread.b1) / 2 });
 	const px = (p: Place) => width / 2 + (flip * p[across[view]] - mid.a) * scale;
 	const py = (p: Place) => (height + 18) / 2 - (p[up[view]] - mid.b) * scale;
 	const mirrored = (p: Place): Place => [p[0], -p[1], p[2]];
@@ -151,28 +153,28 @@
 		return w ? w[2] - bench.tyre_radius : 0;
 	});
 
-	let dragging = $state('');
+	/** Where a drag began: at the pointer, and on the vehicle. */
+	let drag: { name: string; side: Side; from: [number, number]; at: Place } | undefined;
 	/** Which way a side's points lie across the vehicle: the core is told the right wheel as a left one. */
 	const turned = (side: Side) => (side === 'right' && view !== 'side' ? -1 : 1);
-	function moved(name: string, side: Side, event: PointerEvent): Place | undefined {
-		const p = side === 'right' ? other(name) : at(name);
-		const box = (event.currentTarget as SVGElement).ownerSVGElement?.getBoundingClientRect();
-		if (!p || !box) return;
-		const to: Place = [...p];
-		to[across[view]] = Math.round(10 * flip * ((event.clientX - box.left - width / 2) / scale + mid.a)) / 10;
-		to[up[view]] = Math.round(10 * (((height + 18) / 2 - (event.clientY - box.top)) / scale + mid.b)) / 10;
-		return turned(side) === -1 ? mirrored(to) : to;
-	}
 	function onpointerdown(name: string, side: Side, event: PointerEvent) {
 		onchoose?.(name, side);
-		if (!onmove || !atRest) return;
+		const from = side === 'right' ? other(name) : at(name);
+		if (!onmove || !atRest || !from) return;
 		(event.currentTarget as SVGElement).setPointerCapture(event.pointerId);
-		dragging = name + side;
+		pinned = { scale, mid };
+		drag = { name, side, from: [event.clientX, event.clientY], at: from };
 	}
 	function onpointermove(name: string, side: Side, event: PointerEvent) {
-		if (dragging !== name + side) return;
-		const to = moved(name, side, event);
-		if (to) onmove?.(name, to, side);
+		if (drag?.name !== name || drag.side !== side) return;
+		const tenth = (mm: number) => Math.round(10 * mm) / 10;
+		const to: Place = [...drag.at];
+		to[across[view]] = tenth(to[across[view]] + (flip * (event.clientX - drag.from[0])) / scale);
+		to[up[view]] = tenth(to[up[view]] + (drag.from[1] - event.clientY) / scale);
+		onmove?.(name, turned(side) === -1 ? mirrored(to) : to, side);
+	}
+	function letGo() {
+		drag = pinned = undefined;
 	}
 	function onkeydown(name: string, side: Side, event: KeyboardEvent) {
 		const by = nudge(event);
@@ -302,7 +304,8 @@
 						aria-label="{p.title}, {source[p.source]}{bench.right ? `, ${side}` : ''}"
 						onpointerdown={(e) => onpointerdown(p.name, side, e)}
 						onpointermove={(e) => onpointermove(p.name, side, e)}
-						onpointerup={() => (dragging = '')}
+						onpointerup={letGo}
+						onpointercancel={letGo}
 						onfocus={() => onchoose?.(p.name, side)}
 						onkeydown={(e) => onkeydown(p.name, side, e)}
 					>

@@ -43,17 +43,21 @@ export class AxlesBench extends OnBench<Vehicle> {
 		super(id, view);
 		const bench = async (axle: Axle) => ({ axle, ...(await ask(api.POST('/api/bench', { body: axle }))) });
 		const made = (end: AxleName) =>
-			new Latest(bench, ({ axle, data, trouble }: Asked<unknown> & { axle: Axle }) => {
-				// The last good drawing stays while something is wrong.
-				this.trouble = { ...this.trouble, [end]: trouble };
-				if (!data) return;
-				this[end] = data as AxleBench;
-				this.#draw[end].wish(this[end]);
-				// What was typed since is not in this answer: it stays, and its own answer is under way.
-				if (this.vehicle[end] !== axle) return;
-				this.document = { vehicle: { ...this.vehicle, [end]: (data as AxleBench).fit.axle } };
-				this.#asked[end] = this.vehicle[end];
-			});
+			new Latest(
+				bench,
+				({ axle, data, trouble }: Asked<unknown> & { axle: Axle }) => {
+					// The last good drawing stays while something is wrong.
+					this.trouble = { ...this.trouble, [end]: trouble };
+					if (!data) return;
+					this[end] = data as AxleBench;
+					this.#draw[end].wish(this[end]);
+					// What was typed since is not in this answer: it stays, and its own answer is under way.
+					if (this.vehicle[end] !== axle) return;
+					this.document = { vehicle: { ...this.vehicle, [end]: (data as AxleBench).fit.axle } };
+					this.#asked[end] = this.vehicle[end];
+				},
+				this.busy
+			);
 		this.#benches = { front: made('front'), rear: made('rear') };
 		this.compute();
 	}
