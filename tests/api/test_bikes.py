@@ -259,3 +259,20 @@ def test_bad_input_is_a_sentence_with_the_part(client: TestClient, path: str, va
     assert answer.status_code == 422, answer.text[:300]
     assert words in answer.text, answer.text[:400]
     assert "Traceback" not in answer.text
+
+
+def test_the_machine_is_drawn_in_the_conditions_that_are_looked_at(client: TestClient) -> None:
+    job = client.get("/api/jobs/whin-2026-lower").json()["job"]
+    everything = client.post("/api/predict", json=job).json()
+    assert list(everything["drawing"]["planned"]) == ["extended", "unladen", "laden", "full"]
+    one = client.post("/api/predict?conditions=full", json=job).json()
+    assert one["drawing"]["planned"] == {"full": everything["drawing"]["planned"]["full"]}
+    assert one | {"drawing": None} == everything | {"drawing": None}, "nothing but the drawing hangs on it"
+    for address, wants in (("?conditions=flying", "flying"), ("?condition=full", "condition")):
+        refused = client.post(f"/api/predict{address}", json=job)
+        assert refused.status_code == 422
+        assert wants in refused.text
+    car = client.get("/api/jobs/van-2026-washed-out-track").json()["job"]
+    refused = client.post("/api/predict?conditions=laden", json=car)
+    assert refused.status_code == 422
+    assert "drawn as they stand" in refused.json()["sentence"]

@@ -6,7 +6,7 @@ from pathlib import Path
 
 import pytest
 from PIL import Image
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, Route, expect
 
 from tests.browser.test_walk import saved
 
@@ -33,6 +33,19 @@ def focused(page: Page) -> str:
     return page.evaluate("document.activeElement.getAttribute('aria-label') || document.activeElement.textContent")
 
 
+def pressed_in_haste(page: Page, hoist: Locator) -> None:
+    """Again and again while the first tick is on its way: that one step is ticked, and the next one is shown."""
+    waiting: list[Route] = []
+    page.route("**/build/tick", lambda route: waiting.append(route))
+    for _ in range(3):
+        page.keyboard.press("Enter")
+    expect(hoist.get_by_role("button", name="Keeping it")).to_be_visible()
+    assert len(waiting) == 1
+    waiting[0].continue_()
+    expect(hoist).to_contain_text("step 2 of")
+    page.unroute("**/build/tick")
+
+
 def test_a_whole_card_of_collared_units_by_keyboard_alone(page: Page) -> None:
     open_card(page)
     card = page.request.get(f"/api{JOB}/card").json()
@@ -51,7 +64,12 @@ def test_a_whole_card_of_collared_units_by_keyboard_alone(page: Page) -> None:
             page.keyboard.press("Enter")  # it does not go on past a hold
             expect(hoist).to_contain_text(f"step {n + 1} of {len(card['steps'])} · {n} done")
             page.keyboard.press("h")
-        page.keyboard.press("Enter")
+        if n == 0:
+            pressed_in_haste(page, hoist)
+        else:
+            page.keyboard.down("Enter")
+            page.keyboard.down("Enter")  # a foot that stays on the switch
+            page.keyboard.up("Enter")
         expect(hoist).to_contain_text(f"{n + 1} done")
     done = build_of(page)["ticks"]
     assert [t["step"] for t in done] == [s["id"] for s in card["steps"]]
@@ -66,6 +84,7 @@ def test_a_whole_card_of_collared_units_by_keyboard_alone(page: Page) -> None:
             break
     page.keyboard.press("Enter")
     expect(hoist).to_contain_text(f"{len(done) - 1} done")
+    expect(hoist).to_be_focused()
     page.keyboard.press("Escape")
     expect(hoist).to_have_count(0)
     assert len(build_of(page)["ticks"]) == len(done) - 1

@@ -169,7 +169,7 @@ def test_a_fork_that_came_shortened_is_drawn_and_judged_as_it_came() -> None:
     down = planned.planned.extended.front_drop_mm - planned.before.extended.front_drop_mm
     assert down == pytest.approx(10 * 0.898794, abs=1e-3)
     # The frame as drawn turns by as much as the told rake: rear and front down apart over the wheelbase.
-    turned = planned.drawing.extended.turn - planned.drawing.measured.turn
+    turned = planned.drawing.planned["extended"].turn - planned.drawing.measured.turn
     told_turn = planned.planned.extended.rake_deg - planned.before.extended.rake_deg
     assert abs(turned) * 57.29578 == pytest.approx(abs(told_turn), abs=0.02)
 

@@ -18,6 +18,7 @@ from concurrent.futures.process import BrokenProcessPool
 from functools import cache
 from inspect import signature
 from typing import Any, NoReturn, Protocol, TypeVar
+from urllib.parse import parse_qs
 
 from anyio import to_thread
 from fastapi import Request, Response
@@ -204,8 +205,9 @@ async def _hung_up(request: Request) -> None:
 
 
 @cache
-def _reader(function: Callable[..., Any]) -> TypeAdapter[Any]:
-    return TypeAdapter(next(iter(signature(function).parameters.values())).annotation)
+def _readers(function: Callable[..., Any]) -> tuple[TypeAdapter[Any], ...]:
+    """Of the body, and of what the address asks where the function takes that too."""
+    return tuple(TypeAdapter(p.annotation) for p in signature(function).parameters.values())
 
 
 @cache
@@ -213,9 +215,17 @@ def _writer(function: Callable[..., Any]) -> TypeAdapter[Any]:
     return TypeAdapter(signature(function).return_annotation)
 
 
-def answer_json(function: Callable[..., Any], body: bytes) -> bytes:
-    """A route's function on a body, both as JSON: read, worked out and written in one place."""
-    found = function(_reader(function).validate_json(body))
+def answer_json(function: Callable[..., Any], body: bytes, query: str = "") -> bytes:
+    """A route's function on a body, both as JSON: read, worked out and written in one place.
+
+    Args:
+        function: of the body, and perhaps of a document that the address asks by.
+        body: as it came.
+        query: of the address.
+    """
+    of_body, *of_query = _readers(function)
+    asked = [reader.validate_python(parse_qs(query, keep_blank_values=True)) for reader in of_query]
+    found = function(of_body.validate_json(body), *asked)
     if isinstance(found, BaseModel):
         # The core made it valid; checking it again would double the time of a live drag.
         return found.model_dump_json().encode()
@@ -232,7 +242,7 @@ class Computed(APIRoute):
 
         async def handle(request: Request) -> Response:
             body = await request.body()
-            content = await computer_of(request).run(request, answer_json, function, body)
+            content = await computer_of(request).run(request, answer_json, function, body, request.url.query)
             return Response(content, media_type="text/csv" if plain else "application/json")
 
         return handle

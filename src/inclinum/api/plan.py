@@ -2,11 +2,13 @@
 
 from typing import Annotated
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Query
 from pydantic import BaseModel, Field
 
 from inclinum.api.computing import Computed
 from inclinum.api.saving import add_save_route
+from inclinum.core.bike.stance import Condition
+from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName
 from inclinum.core.machines import AnyJob, AnyPlanned, AnyPrediction, AnyWay, Offer, kind_of, offers, prediction_of
 from inclinum.core.shapes import By, Seen, ViewName, Whose
@@ -18,10 +20,17 @@ add_save_route(router, "plan")
 Kind = Annotated[str, Field(max_length=40)]
 
 
+class Drawn(Document):
+    """How the planned machine is looked at."""
+
+    conditions: tuple[Condition, ...] = Field((), max_length=4)
+    """Of a two-wheeler; all where none is named."""
+
+
 @computed.post("/predict", operation_id="predict")
-def predict_job(job: AnyJob) -> AnyPrediction:
+def predict_job(job: AnyJob, drawn: Annotated[Drawn, Query()]) -> AnyPrediction:
     """Everything that follows from a job as it stands on the screen."""
-    return prediction_of(job)
+    return prediction_of(job, drawn.conditions)
 
 
 class Reach(BaseModel):

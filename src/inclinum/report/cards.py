@@ -38,7 +38,7 @@ def card_html(job: Job, taken: Taken = NO_TIMES) -> str:
 
 def bike_card_html(job: BikeJob, taken: Taken = NO_TIMES) -> str:
     """The job card of a two-wheeler as a page. Raises as ``assess``."""
-    made, prediction = bike_card(job, taken), predict_bike(job)
+    made, prediction = bike_card(job, taken), predict_bike(job, ())
     phases = list(dict.fromkeys(s.phase for s in made.steps))
     was, now, s = prediction.before, prediction.planned, prediction.steering
     lines = [

@@ -44,9 +44,11 @@ class SimulatedWrench:
         _ = reader
         await _say(writer, HELLO)
         self._heard.add(writer)
-        while writer in self._heard:
-            await asyncio.sleep(ALIVE_EVERY_S)
-            await _say(writer, Alive())
+        # A program that ends cancels this: for a server's connections that is no news.
+        with suppress(asyncio.CancelledError):
+            while writer in self._heard:
+                await asyncio.sleep(ALIVE_EVERY_S)
+                await _say(writer, Alive())
 
 
 async def _say(writer: asyncio.StreamWriter, said: Hello | Alive | Pulled) -> None:

@@ -38,7 +38,7 @@ def bike_card(job: BikeJob, taken: Taken = NO_TIMES) -> Card:
     Raises:
         ValueError: as ``assess``.
     """
-    prediction = predict_bike(job)
+    prediction = predict_bike(job, ())
     planned = apply_all(job.machine, job.plan.changes)
     return compose(
         _steps(job, prediction, planned), PHASES, job.build, taken, title=job.title, vehicle=job.vehicle.name,

@@ -6,13 +6,14 @@ ground. Front to the right as drawn by the core; the client mirrors nothing.
 
 import cmath
 import math
+from collections.abc import Collection
 from functools import lru_cache
 
 import numpy as np
 
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.parts import side_parts
-from inclinum.core.bike.stance import Attitude, BikeStance, Condition
+from inclinum.core.bike.stance import CONDITIONS, Attitude, BikeStance, Condition
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.shapes import FROM_THE_RIGHT, PlacedPhotograph, Shape, SidePhotograph, picture, placed
@@ -51,32 +52,38 @@ class BikePose(Document):
 
 
 class BikeDrawing(Document):
-    """Before and planned, unladen and with the rider on; and the ends of the planned travel."""
+    """Before, unladen and with the rider on, and planned."""
 
     before_unladen: BikePose
     before_laden: BikePose
     measured: BikePose
     """As it came with its points where the document and the tape put them, which is at full extension."""
-    unladen: BikePose
-    laden: BikePose
-    extended: BikePose
-    full: BikePose
+    planned: dict[Condition, BikePose]
+    """In the conditions that are looked at."""
     photograph: PlacedPhotograph | None = None
     """Of the machine as it came, unladen, where it belongs behind it."""
 
 
-def draw(before: BikeStance, after: BikeStance, photograph: SidePhotograph | None = None) -> BikeDrawing:
-    """All poses, and the photograph where it belongs."""
+def draw(
+    before: BikeStance,
+    after: BikeStance,
+    conditions: Collection[Condition] = CONDITIONS,
+    photograph: SidePhotograph | None = None,
+) -> BikeDrawing:
+    """Both machines, and the photograph where it belongs.
+
+    Args:
+        before, after: as it came and as planned.
+        conditions: in which the planned one is looked at; each costs as much as a tenth of the prediction.
+        photograph: of the machine as it came.
+    """
     came = _pose(before, before, "unladen")
     return BikeDrawing(
         before_unladen=came,
         photograph=photograph and placed(photograph, came.front_axle, came.rear_axle),
         before_laden=_pose(before, before, "laden"),
         measured=as_drawn(before),
-        unladen=_pose(after, before, "unladen"),
-        laden=_pose(after, before, "laden"),
-        extended=_pose(after, before, "extended"),
-        full=_pose(after, before, "full"),
+        planned={c: _pose(after, before, c) for c in conditions},
     )
 
 

@@ -3,7 +3,7 @@
 A pure function of the job document. Drops are told at the same load, rider on and off, before against planned.
 """
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -188,8 +188,8 @@ def assess(job: BikeJob) -> Assessed:
     )
 
 
-def predict_bike(job: BikeJob) -> BikePrediction:
-    """The whole prediction. Raises as :func:`assess`."""
+def predict_bike(job: BikeJob, looked_at: Collection[Condition] = CONDITIONS) -> BikePrediction:
+    """The whole prediction; the planned machine drawn in the conditions looked at. Raises as :func:`assess`."""
     assessed = assess(job)
     before, after = assessed.before, assessed.after
     case = assessed.case()
@@ -239,7 +239,7 @@ def predict_bike(job: BikeJob) -> BikePrediction:
         refused=refused,
         fit=assessed.fitted.fit,
         questions=_questions(assessed),
-        drawing=draw(before, after, job.measure.photograph),
+        drawing=draw(before, after, looked_at, job.measure.photograph),
     )
 
 

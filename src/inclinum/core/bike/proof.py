@@ -46,7 +46,7 @@ class BikeProof(Document):
 
 def prove_bike(job: BikeJob) -> BikeProof:
     """Compare. Raises as ``assess``."""
-    prediction, after = predict_bike(job), job.prove.after
+    prediction, after = predict_bike(job, ()), job.prove.after
     sags = []
     for end in ENDS:
         for state in STATES:
@@ -109,7 +109,7 @@ def _drop(job: BikeJob, after: BikeMeasurements, says: float, spread: float) -> 
 
 def outcome(job: BikeJob) -> Outcome:
     """What a job predicted and what it gave, rider on. Raises as ``assess``."""
-    prediction, proof = predict_bike(job), prove_bike(job)
+    prediction, proof = predict_bike(job, ()), prove_bike(job)
     measured: dict[AxleName, float] = {}
     if proof.rear_drop is not None:
         # The mark tells the body against the axle; a smaller wheel lets both down.
@@ -127,7 +127,7 @@ def outcome(job: BikeJob) -> Outcome:
 
 def before_and_after(job: BikeJob) -> list[BeforeAfter]:
     """Sags and the seat: as it came, as planned, as they were measured after. Raises as ``assess``."""
-    prediction, proof = predict_bike(job), prove_bike(job)
+    prediction, proof = predict_bike(job, ()), prove_bike(job)
     proven = {(s.end, s.state): s for s in proof.sags}
     rows = []
     for end in ENDS:

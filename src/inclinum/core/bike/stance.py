@@ -200,11 +200,14 @@ class _Ends(dict[Condition, tuple[EndAt, EndAt]]):
         return found
 
 
-def standing_of(bike: Bike, loads: Loads) -> BikeStance:
-    """A machine with its loads, remembered by its content: while a plan is dragged, the machine as it came stays."""
-    return _standing(Content(bike), loads)
+def standing_of(bike: Bike, loads: Loads, near: RearSweep | None = None) -> BikeStance:
+    """A machine with its loads, remembered by its content.
+
+    While a plan is dragged, the machine as it came and what is tried to mend the plan stay the same.
+    """
+    return _standing(Content(bike), loads, near)
 
 
-@lru_cache(maxsize=32)
-def _standing(came: Content[Bike], loads: Loads) -> BikeStance:
-    return BikeStance(*came.documents, loads)
+@lru_cache(maxsize=64)
+def _standing(machine: Content[Bike], loads: Loads, near: RearSweep | None) -> BikeStance:
+    return BikeStance(*machine.documents, loads, near)

@@ -459,11 +459,13 @@ def _closing(
         rise = prediction.axle(axle)
         rows = [h for h in prediction.heights if h.axle == axle and h.kind == "hub_to_arch"]
         wanted = ", ".join(f"{h.side} {h.after:.0f} ± {h.plus_minus:.0f} mm" for h in rows)
+        whole = round(rise.rise)
+        moved = f"{whole:+d} mm" if whole else "as before"
         yield Step(
             id=f"prove.{axle}.heights",
             phase=PROVE,
             axle=axle,
-            text=f"Bounce, roll a length, let it settle. Hub to arch should read {wanted} ({rise.rise:+.0f} mm).",
+            text=f"Bounce, roll a length, let it settle. Hub to arch should read {wanted} ({moved}).",
             figure=wanted,
             minutes=(4, 8),
         )

@@ -74,7 +74,10 @@ class Document(BaseModel):
         # Pydantic copies three dictionaries and what was remembered with them; a search makes thousands of copies.
         of = type(self)
         copied = of.__new__(of)
-        fields = {name: value for name, value in vars(self).items() if name in of.__pydantic_fields__}
+        fields = vars(self).copy()
+        if len(fields) != len(of.__pydantic_fields__):
+            for name in fields.keys() - of.__pydantic_fields__.keys():
+                del fields[name]
         given = self.__pydantic_fields_set__
         if update:
             fields |= update

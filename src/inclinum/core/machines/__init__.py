@@ -19,6 +19,7 @@ from inclinum.core.bike.prediction import assess as assess_bike
 from inclinum.core.bike.proof import BikeProof, prove_bike
 from inclinum.core.bike.proof import before_and_after as before_and_after_of_bike
 from inclinum.core.bike.proof import outcome as outcome_of_bike
+from inclinum.core.bike.stance import CONDITIONS, Condition
 from inclinum.core.bike.views import machine_view
 from inclinum.core.bike.ways import BikeWay
 from inclinum.core.bike.ways import ways as ways_of_bike
@@ -95,9 +96,9 @@ CAR = MachineKind(
     set_up=lambda chosen, name, plate: vehicle_of(
         chosen["front"], chosen["rear"], chosen["size"], name, plate, body=chosen.get("body", "")
     ),
-    brief=_brief_of_car, changes=CHANGE_TYPES, begin=_begin_on_car, predict=predict, ways=_ways_of_car, card=card,
-    prove=prove, seen=_car_seen, outcome=outcome, before_and_after=before_and_after, proven_by="heights",
-    pictures=pictures_of_car, archetypes=ARCHETYPES, springs=SPRINGS,
+    brief=_brief_of_car, changes=CHANGE_TYPES, begin=_begin_on_car, predict=lambda job, _: predict(job),
+    ways=_ways_of_car, card=card, prove=prove, seen=_car_seen, outcome=outcome, before_and_after=before_and_after,
+    proven_by="heights", pictures=pictures_of_car, archetypes=ARCHETYPES, springs=SPRINGS,
     listed=lambda v: (_title(v.front), _title(v.rear), len(v.front.tape) + len(v.rear.tape)),
 )  # fmt: skip
 
@@ -119,7 +120,7 @@ BIKE = MachineKind(
             "prove": BikeProve},
     choices=(Choice("archetype", "Kind of machine", tuple(Option(a.key, a.title) for a in BIKES.values())),),
     set_up=lambda chosen, name, plate: BIKES[chosen["archetype"]].bike(name, plate),
-    brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike, predict=predict_bike,
+    brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike, predict=predict_bike, conditions=CONDITIONS,
     ways=lambda job, end, rise: ways_of_bike(assess_bike(job).case(), end, rise), card=bike_card, prove=prove_bike,
     seen=lambda job, end, view, whose, by: machine_view(assess_bike(job), end, view, whose, by),
     outcome=outcome_of_bike, before_and_after=before_and_after_of_bike, proven_by="sags", pictures=pictures_of_bike,
@@ -219,6 +220,17 @@ def proof_of(job: Document) -> AnyProof:
     return kind_of(job).prove(job)
 
 
-def prediction_of(job: Document) -> AnyPrediction:
-    """Everything that follows from a job on any machine. Raises as :func:`card_of`."""
-    return kind_of(job).predict(job)
+def prediction_of(job: Document, conditions: tuple[Condition, ...] = ()) -> AnyPrediction:
+    """Everything that follows from a job on any machine.
+
+    Args:
+        job: on it.
+        conditions: in which the planned machine is drawn; every one it can be drawn in where none is named.
+
+    Raises:
+        ValueError: nothing can be predicted, or its kind is not drawn in conditions.
+    """
+    kind = kind_of(job)
+    if conditions and not kind.conditions:
+        raise DomainError(f"{kind.title} are drawn as they stand, in no condition: leave “{conditions[0]}” out.")
+    return kind.predict(job, conditions or kind.conditions)

@@ -59,7 +59,8 @@ class MachineKind:
         brief: owner, machine, and the brief of the newest job on such a machine → what a new job begins with.
         changes: what can be changed on it.
         begin: job, type of change, end → a change to put on the stack.
-        predict: job → everything that follows from it.
+        predict: job, conditions drawn → everything that follows from it.
+        conditions: in which the planned machine can be drawn; none where it is drawn as it stands.
         ways: job, end, rise there in mm → what reaches it.
         card: job, minutes that steps took before → the steps of its plan.
         prove: job → readings after against the prediction.
@@ -86,7 +87,7 @@ class MachineKind:
     brief: Callable[[str, Any, Any], Document]
     changes: tuple[type[Change[Any]], ...]
     begin: Callable[[Any, str, AxleName | None], Any]
-    predict: Callable[[Any], Any]
+    predict: Callable[[Any, tuple[Any, ...]], Any]
     ways: Callable[[Any, AxleName, float], list[Any]]
     card: Callable[[Any, Taken], Card]
     prove: Callable[[Any], Any]
@@ -99,6 +100,7 @@ class MachineKind:
     archetypes: Mapping[str, Any]
     springs: Mapping[str, type[Document]] = field(default_factory=dict)
     extras: Mapping[str, tuple[Document, ...]] = field(default_factory=dict)
+    conditions: tuple[str, ...] = ()
 
     def made(self, chosen: Mapping[str, str], name: str, plate: str) -> Any:
         """A machine set up from what was chosen.

@@ -2,12 +2,13 @@
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 
 from pydantic import TypeAdapter, ValidationError, create_model
 
 from inclinum.core.document import Document, unit_of
+from inclinum.core.document.content import Same
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, AxleName, ChangeId, Side
 from inclinum.core.plan.noted import Noted
@@ -216,6 +217,13 @@ def made(change: Change[MachineT], machine: MachineT) -> MachineT:
     Raises:
         ValueError: the machine cannot take it, or would have a number that no such machine can have.
     """
+    return _made(Same(change), Same(machine))
+
+
+@lru_cache(maxsize=256)
+def _made(of: Same[Change[Any]], on: Same[Any]) -> Any:
+    """Once for a change and the machine it meets: prediction, shares, choices and card all ask."""
+    change, machine = of.document, on.document
     changed = change.apply(machine)
     try:
         _look_over(machine, changed)

@@ -2939,7 +2939,7 @@ export interface components {
         };
         /**
          * BikeDrawing
-         * @description Before and planned, unladen and with the rider on; and the ends of the planned travel.
+         * @description Before, unladen and with the rider on, and planned.
          */
         BikeDrawing: {
             /** Before unladen */
@@ -2948,14 +2948,10 @@ export interface components {
             before_laden: components["schemas"]["BikePose"];
             /** Measured */
             measured: components["schemas"]["BikePose"];
-            /** Unladen */
-            unladen: components["schemas"]["BikePose"];
-            /** Laden */
-            laden: components["schemas"]["BikePose"];
-            /** Extended */
-            extended: components["schemas"]["BikePose"];
-            /** Full */
-            full: components["schemas"]["BikePose"];
+            /** Planned */
+            planned: {
+                [key: string]: components["schemas"]["BikePose"];
+            };
             /** Photograph */
             photograph?: components["schemas"]["PlacedPhotograph"] | null;
         };
@@ -16515,7 +16511,9 @@ export interface operations {
     };
     predict: {
         parameters: {
-            query?: never;
+            query?: {
+                conditions?: ("extended" | "unladen" | "laden" | "full")[];
+            };
             header?: never;
             path?: never;
             cookie?: never;

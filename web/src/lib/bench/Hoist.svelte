@@ -101,11 +101,28 @@
 	const clock = $derived(`${Math.floor(shown / 60)}:${String(shown % 60).padStart(2, '0')}`);
 	const LEAST_S = 5;
 
+	/** A tick on its way: until it is kept, another press says no more than the first one did. */
+	let keeping = $state(false);
 	async function done() {
-		if (stops) return;
-		const took = seconds[step.id] ?? 0;
-		if (!tick) await acts.tick(step.id, true, held, took >= LEAST_S ? took / 60 : undefined);
-		if (!trouble && at < card.steps.length - 1) at += 1;
+		if (stops || keeping) return;
+		const { id } = step;
+		const took = seconds[id] ?? 0;
+		let refused = '';
+		if (!tick) {
+			keeping = true;
+			try {
+				refused = await acts.tick(id, true, held, took >= LEAST_S ? took / 60 : undefined);
+			} finally {
+				keeping = false;
+			}
+		}
+		// Whoever went elsewhere meanwhile stays there.
+		if (!refused && step.id === id && at < card.steps.length - 1) at += 1;
+	}
+	async function undone() {
+		await acts.tick(step.id, false);
+		// Its button is gone: without this the next press of a key would be some other button's.
+		content?.focus();
 	}
 	/** At the hoist nobody has a clean finger to wake a screen. */
 	$effect(() => {
@@ -135,8 +152,10 @@
 			onhold(step.id, { held: !held?.held, despite: '' });
 		else if (event.key.toLowerCase() === 'f') telling[step.id] ??= { id: '', finding: newFinding(step.id) };
 		else if (event.key.toLowerCase() === 't') running = !running;
-		else if (event.key === 'Enter' || event.key === ' ') void done();
-		else return;
+		else if (event.key === 'Enter' || event.key === ' ') {
+			// A foot that stays on the switch ticks one step.
+			if (!event.repeat) void done();
+		} else return;
 		event.preventDefault();
 	}
 </script>
@@ -210,9 +229,7 @@
 							Done by {tick.by}, {moment(tick.done_at)}{tick.minutes
 								? `, in ${number(tick.minutes, tick.minutes < 10 ? 1 : 0)} min`
 								: ''}
-							<button class="btn min-h-11 text-base" onclick={() => acts.tick(step.id, false)}
-								>not done after all</button
-							>
+							<button class="btn min-h-11 text-base" onclick={() => void undone()}>not done after all</button>
 						</p>{/if}
 					<Told sentence={clicked.step === step.id ? clicked.sentence : ''} class="mt-4 text-xl" />
 					<Told sentence={trouble} class="mt-4 text-xl" />
@@ -236,11 +253,13 @@
 					onclick={done}
 				>
 					<Check size={36} />
-					{tick
-						? 'Next step'
-						: stops
-							? 'Hold: say that it is so (H)'
-							: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min ${step.timed ? 'by your own times' : 'planned'}`}
+					{keeping
+						? 'Keeping it…'
+						: tick
+							? 'Next step'
+							: stops
+								? 'Hold: say that it is so (H)'
+								: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min ${step.timed ? 'by your own times' : 'planned'}`}
 				</button>
 				<button
 					class="btn min-h-20 justify-center max-[500px]:px-1"

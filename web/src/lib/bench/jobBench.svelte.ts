@@ -1,4 +1,5 @@
 import { api, ask, type Asked, type AxleName, type StageName, type Schemas } from '../api/client';
+import type { operations } from '../api/schema';
 import { Latest } from './latest';
 import { isClash, Saved } from './saved.svelte';
 
@@ -32,7 +33,7 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 	computing = $state(false);
 	// The last good answer stays on the screen while the next is computed, and when it cannot be.
 	#predict = new Latest(
-		(job: J) => ask(api.POST('/api/predict', { body: job as never })),
+		(job: J) => ask(api.POST('/api/predict', { params: { query: this.looked() }, body: job as never })),
 		({ data, trouble }: Asked<unknown>) => {
 			if (data) this.prediction = data as P;
 			this.trouble = trouble;
@@ -54,6 +55,11 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 
 	override compute() {
 		this.#predict.wish(this.job);
+	}
+
+	/** How the planned machine is looked at, as far as that is the core's to draw. */
+	protected looked(): operations['predict']['parameters']['query'] {
+		return {};
 	}
 
 	protected override put(stage: Saveable & keyof J, version: number, section: unknown) {

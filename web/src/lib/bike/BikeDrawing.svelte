@@ -12,6 +12,7 @@
 		job={bench.job}
 		rear={bench.machine.rear}
 		onsag={(end, sag) => void bench.setSag(end, sag)}
+		onlook={(condition) => bench.look(condition)}
 		onpoint={page.params.stage === 'measure' ? (name, to) => bench.movePoint(name, to) : undefined}
 	/>
 {/if}

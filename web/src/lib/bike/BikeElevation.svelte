@@ -18,6 +18,7 @@
 		job,
 		rear,
 		onsag,
+		onlook,
 		onpoint
 	}: {
 		prediction: BikePrediction;
@@ -26,6 +27,8 @@
 		rear: Rear;
 		/** A laden sag dragged or typed, mm. */
 		onsag: (end: End, sag: number) => void;
+		/** The planned machine is looked at in another condition. */
+		onlook: (condition: Condition) => void;
 		/** A point of the rear end dragged or nudged, while the machine is measured. */
 		onpoint?: (name: string, to: Place) => void;
 	} = $props();
@@ -36,19 +39,25 @@
 		['laden', 'rider on'],
 		['full', 'full bump']
 	];
+	/** What is on the screen: until another condition is drawn, the one before. */
+	const condition = $derived<Condition>(
+		p.drawing.planned[bikeView.condition]
+			? bikeView.condition
+			: (CONDITIONS.find(([c]) => p.drawing.planned[c])?.[0] ?? 'extended')
+	);
 	/** Hanging, the machine that is measured is the one that came: its points hold as they are drawn. */
-	const measured = $derived(Boolean(onpoint) && bikeView.condition === 'extended');
-	const pose = $derived(measured ? p.drawing.measured : p.drawing[bikeView.condition]);
+	const measured = $derived(Boolean(onpoint) && condition === 'extended');
+	const pose = $derived((measured ? p.drawing.measured : p.drawing.planned[condition]) ?? p.drawing.measured);
 	const other = new OtherPlan<BikePrediction>();
 	const planning = $derived(page.params.stage === 'plan');
 	/** What another job plans takes the place of the machine as it came. */
-	const beside = $derived(planning ? other.prediction?.drawing[bikeView.condition] : undefined);
+	const beside = $derived(planning ? other.prediction?.drawing.planned[condition] : undefined);
 	const ghost = $derived(
 		beside
 			? beside
-			: bikeView.condition === 'unladen'
+			: condition === 'unladen'
 				? p.drawing.before_unladen
-				: bikeView.condition === 'laden'
+				: condition === 'laden'
 					? p.drawing.before_laden
 					: undefined
 	);
@@ -62,7 +71,7 @@
 	);
 	/** A rider's leg from the seat's edge to the sole, as long as the inseam; it ends on the ground where it reaches. */
 	const leg = $derived(job.brief.inseam_mm ? job.brief.inseam_mm + (job.brief.sole_mm ?? 0) : undefined);
-	const stood = $derived((measured ? p.before : p.planned)[bikeView.condition]);
+	const stood = $derived((measured ? p.before : p.planned)[condition]);
 	const MOVED = [
 		['rear', 'rear moved'],
 		['front', 'fork moved']
@@ -81,7 +90,7 @@
 			{pose}
 			{ghost}
 			photograph={view.photograph ? p.drawing.photograph : undefined}
-			label="Side elevation to scale, {bikeView.condition}"
+			label="Side elevation to scale, {condition}"
 			foot={[
 				measured
 					? 'as it came: drag a point, or use the arrow keys'
@@ -102,7 +111,7 @@
 			onmove={measured ? onpoint : undefined}
 		>
 			{#snippet over(on: OnScreen)}
-				{#if leg && bikeView.condition !== 'full'}
+				{#if leg && condition !== 'full'}
 					{@const hip = [pose.seat[0] + 26 / on.scale, pose.seat[1]] as Place}
 					{@const foot = [hip[0], Math.max(hip[1] - leg, 0)] as Place}
 					<line x1={on.x(hip)} y1={on.y(hip)} x2={on.x(foot)} y2={on.y(foot)} class="leg" />
@@ -118,9 +127,9 @@
 		<Choose
 			label="Standing"
 			options={CONDITIONS}
-			value={moving ? '' : bikeView.condition}
+			value={moving ? '' : condition}
 			onchoose={(to) => {
-				bikeView.condition = to;
+				onlook(to);
 				moving = '';
 			}}
 		/>

@@ -26,7 +26,7 @@
 	const form = $derived(kind.data && nodeOf(kind.data.machine as Schema));
 	$effect(() => () => {
 		bikeView.tape = [];
-		bikeView.condition = 'laden';
+		bench.look('laden');
 	});
 
 	const put = (part: Partial<Schemas['BikeMeasurements']>) =>
@@ -78,7 +78,7 @@
 		onplace={(points) => {
 			bikeView.tape = points;
 			bikeView.chosen = '';
-			bikeView.condition = 'extended';
+			bench.look('extended');
 		}}
 	/>
 {/if}

@@ -28,6 +28,17 @@ export class BikeBench extends JobBench<BikeJob, BikePrediction> {
 		return this.trouble || this.sagTrouble;
 	}
 
+	protected override looked() {
+		return { conditions: [bikeView.condition] };
+	}
+
+	/** Look at the planned machine in another condition. */
+	look(condition: Condition) {
+		if (condition === bikeView.condition) return;
+		bikeView.condition = condition;
+		this.compute();
+	}
+
 	/** The machine as it was found, or as it was set up. */
 	get machine(): Schemas['Bike'] {
 		return (this.job.measure.machine ?? this.job.vehicle) as Schemas['Bike'];

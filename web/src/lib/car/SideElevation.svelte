@@ -313,7 +313,7 @@
 					>{length(dim.after, settings.units)}</text
 				>
 				<text {x} dx="4" y={cardY + 42} text-anchor="middle" class="figure small">
-					from {length(dim.before, settings.units)} ±{length(dim.pm, settings.units)}
+					±{length(dim.pm, settings.units)} · was {length(dim.before, settings.units)}
 				</text>
 			</g>
 		{/each}

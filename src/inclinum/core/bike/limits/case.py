@@ -8,7 +8,7 @@ from inclinum.core.bike.changes import BIKE_CHANGES, BikeChange, PlannedBikeChan
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.machine import ENDS, Bike, End
 from inclinum.core.bike.sag import SagBench
-from inclinum.core.bike.stance import Attitude, BikeStance
+from inclinum.core.bike.stance import Attitude, BikeStance, standing_of
 from inclinum.core.bike.stands_and_reach import (
     CentreStandEffort,
     RiderReach,
@@ -99,4 +99,4 @@ class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
         """
         bike = apply_all(self.before.bike, cure.changes)
         # Found from the machine as it came: while a plan is dragged its cures stay the same, and are remembered.
-        return replace(self, after=BikeStance(bike, self.after.loads, self.before.rear.sweep))
+        return replace(self, after=standing_of(bike, self.after.loads, self.before.rear.sweep))
