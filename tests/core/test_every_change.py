@@ -1,5 +1,8 @@
 """Every archetype takes every change that fits it, or says in a sentence why not; taken back it leaves no trace."""
 
+from itertools import pairwise
+
+import numpy as np
 import pytest
 
 from inclinum.core.car.archetypes import ARCHETYPES, vehicle_of
@@ -8,7 +11,7 @@ from inclinum.core.car.attached import FlexLine, HalfShaft, PropShaft, SpringSea
 from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, begin
 from inclinum.core.car.job import AxleAim, Brief, Job, Plan
 from inclinum.core.car.prediction import predict
-from inclinum.core.car.stood import stand_changed, stand_measured
+from inclinum.core.car.stood import rises, stand_changed, stand_measured
 from inclinum.core.car.vehicle import Axle, StrutTop
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
@@ -59,6 +62,42 @@ def equipped(job: Job, end: AxleName) -> Job:
     fitted = Axle.model_validate(axle.model_dump() | {n: f.model_dump() if isinstance(f, Document) else f for n, f in
                                                       figures.items()})  # fmt: skip
     return job.model_copy(update={"vehicle": job.vehicle.model_copy(update={end: fitted, "cg_height_mm": 640.0})})
+
+
+@pytest.mark.parametrize(("key", "end"), AT)
+def test_plans_looked_at_together_rise_as_each_stands_alone(key: str, end: AxleName) -> None:
+    """A search solves many plans at once: other arms, levels and stops among them."""
+    job = job_on(key, end)
+    base = stand_measured(job)
+    taken = [p for kind in KINDS if not isinstance(p := begun(kind, end, job), str)]
+    plans = [(), *((p,) for p in taken), *pairwise(taken)]
+    alone = []
+    for plan in plans:
+        try:
+            alone.append(stand_changed(base, plan).axle(end).rise)
+        except DomainError:
+            alone.append(np.nan)
+    for order in (slice(None), slice(None, None, -1)):
+        together = rises(base, plans[order], end)
+        np.testing.assert_allclose(together, alone[order], atol=1e-6)
+    assert np.ptp([r for r in alone if np.isfinite(r)]) > 10
+
+
+def test_each_share_of_a_stack_is_what_the_stack_gains_by_it() -> None:
+    """Bags held 20 mm higher on a lowered subframe: every step of it by itself."""
+    job = job_on("wishbones", "front")
+    stack: tuple[PlannedChange, ...] = ()
+    for kind in ("air_springs", "air_height", "subframe_lowered", "arm_length", "tower_plate"):
+        planned = begun(kind, "front", job.model_copy(update={"plan": Plan(changes=stack)}))
+        if not isinstance(planned, str):
+            stack = (*stack, planned)
+    assert [p.change.type for p in stack[:3]] == ["air_springs", "air_height", "subframe_lowered"]
+    risen = [
+        predict(job.model_copy(update={"plan": Plan(changes=stack[:n])})).front.rise for n in range(len(stack) + 1)
+    ]
+    shares = predict(job.model_copy(update={"plan": Plan(changes=stack)})).shares
+    assert [s.front for s in shares] == pytest.approx(np.diff(risen).tolist(), abs=1e-6)
+    assert shares[1].front == pytest.approx(20, abs=0.01)
 
 
 @pytest.mark.parametrize("full", [False, True], ids=["bare", "equipped"])

@@ -1,12 +1,15 @@
 """Equilibrium: laws for any spring, and what a part does to ride point and window."""
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 from hypothesis import assume, example, given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.equilibrium import Damper, QuadraticLength, RideCorner, stacked
+from inclinum.core.equilibrium import Damper, QuadraticLength, RideCorner, ride_travels
 from inclinum.core.springs import BumpStop, CoilSpring
+from inclinum.core.springs.bump_stop import TopOut
 
 CURVE = QuadraticLength(250.0, 0.9, 0.0004)
 DAMPER = Damper(extended=330.0, closed=160.0, stop_contact=200.0)
@@ -55,9 +58,15 @@ def test_a_seat_spacer_moves_the_ride_point_and_a_top_spacer_the_window_too() ->
     assert float(CURVE.length(after)) == pytest.approx(212.0, abs=1e-6)
 
 
-def test_stacked_fittings_ride_where_each_rides_alone() -> None:
-    load = float(corner(30, 360).wheel_force(0.0))
-    fittings = [corner(30, 360), corner(34, 352), corner(30, 360, seat=15), corner(30, 360, top=15)]
-    np.testing.assert_allclose(
-        stacked(fittings).ride_travel(load), [float(f.ride_travel(load)) for f in fittings], atol=1e-7
-    )
+def test_fittings_solved_together_ride_where_each_rides_alone() -> None:
+    load = float(corner(30, 360).wheel_force(70.0))
+    plain = corner(30, 360)
+    fittings = [
+        plain, corner(34, 352), corner(30, 360, seat=15), corner(30, 360, top=15),
+        replace(plain, spring_length=QuadraticLength(244.0, 0.7, 0.0002)), replace(plain, stop=None),
+        replace(plain, stop_travel=12.0), replace(plain, bush_rate=8.0, bush_free_at=-6.0),
+        replace(plain, top_out=TopOut(40.0, 245.0)),
+    ]  # fmt: skip
+    alone = [float(f.ride_travel(load)) for f in fittings]
+    np.testing.assert_allclose(ride_travels(fittings, [load] * len(fittings)), alone, atol=1e-7)
+    assert len({round(z, 3) for z in alone}) >= 7

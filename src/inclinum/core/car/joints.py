@@ -9,7 +9,7 @@ from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.joints import Handling, Joint
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, Side
-from inclinum.core.kinematics import ArmAngle, PointDistance, point_name
+from inclinum.core.kinematics import ArmAngle, PointDistance, pair_name
 from inclinum.core.kinematics.kinds import StrutLinkage
 from inclinum.core.kinematics.refit import frame_points
 from inclinum.core.springs.fitted import AirSpringData, LeafPackData, StackData, TorsionBarData
@@ -87,7 +87,7 @@ def fastener_of(axle: Axle, key: str) -> Fastener:
     if given is None and key.startswith("point:"):
         point = key.removeprefix("point:")
         given = axle.fasteners.get(point) or axle.fasteners.get("ball_joint")
-        return (given or Fastener(name="nut")).model_copy(update={"name": f"{point_name(point)} nut"})
+        return (given or Fastener(name="nut")).model_copy(update={"name": f"{pair_name(point)} nut"})
     return given or Fastener(name=NAMES.get(key, key.replace("_", " ")))
 
 
@@ -393,7 +393,7 @@ def _arms(axle: Axle, free: str | None) -> list[Joint]:
         for end in ends:
             if end in found or end in LEAF_POINTS or end.startswith("wheel_centre"):
                 continue
-            name = point_name(end)
+            name = pair_name(end)
             inner = (end in frame or axle.linkage.coupled) and not on_balls
             slack = "lateral_rod" if "lateral" in end else "pivots"
             if inner:

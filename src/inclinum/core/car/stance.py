@@ -31,8 +31,16 @@ def axle_corner(axle: Axle) -> Corner:
 
 
 @lru_cache(maxsize=256)
-def _curves(linkage: Linkage) -> tuple[SampledLength, SampledLength]:
-    """Spring and damper lengths over everything the linkage can reach; remembered per geometry."""
+def _curves(linkage: Linkage, held: float = 0.0) -> tuple[SampledLength, SampledLength]:
+    """Spring and damper lengths over everything the linkage can reach; remembered per geometry.
+
+    Args:
+        linkage: one axle's.
+        held: how much higher the spring holds the body than its length says, mm.
+    """
+    if held:
+        spring, damper = _curves(linkage)  # pyright: ignore[reportArgumentType] (hashable)
+        return held_higher(spring, held), damper
     corner = linkage.corner(300.0, 0.0, 0.0)
     reach = corner.body.reach(-REACH_MM, REACH_MM)
     motion = corner.sweep(np.linspace(reach.low, reach.high, 41))
@@ -108,13 +116,13 @@ def ride_corner(axle: Axle, force_factor: float = 1.0) -> RideCorner:
         axle: as it is fitted.
         force_factor: what the fitted spring really carries, by the scales, as a share of what its data say.
     """
-    spring_length, damper_length = _curves(axle.linkage)  # pyright: ignore[reportArgumentType] (hashable)
+    held = axle.levelled_mm + axle.stated_mm
+    spring_length, damper_length = _curves(axle.linkage, held)  # pyright: ignore[reportArgumentType] (hashable)
     # A spacer on top takes from the spring only where spring and damper share that mount.
     shared = _shared_mount(axle.linkage)
     stop = axle.bump_stop
-    held = axle.levelled_mm + axle.stated_mm
     return RideCorner(
-        spring_length=held_higher(spring_length, held) if held else spring_length,
+        spring_length=spring_length,
         damper_length=damper_length,
         spring=axle.spring.spring() if force_factor == 1 else Toleranced(axle.spring.spring(), force_factor),
         damper=Damper(
@@ -127,8 +135,8 @@ def ride_corner(axle: Axle, force_factor: float = 1.0) -> RideCorner:
         - axle.tired,
         damper_room_taken=axle.top_spacer_mm,
         search=(
-            float(spring_length.travel[0]) - min(0.0, held),
-            float(spring_length.travel[-1]) - max(0.0, held),
+            float(spring_length.travel[0]) + max(0.0, held),
+            float(spring_length.travel[-1]) + min(0.0, held),
         ),
         stop_travel=stop.contact_travel_mm,
         top_out=axle.top_out.top_out() if axle.top_out else None,

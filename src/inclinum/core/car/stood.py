@@ -23,7 +23,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.content import Content
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, SIDES, AxleName
-from inclinum.core.equilibrium import stacked
+from inclinum.core.equilibrium import ride_travels
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 from inclinum.core.plan import millimetres
 from inclinum.core.quantity.constants import GRAVITY
@@ -143,7 +143,7 @@ def stand_on(base: Stood, vehicle: Vehicle, *known: Stood) -> Stood:
 
 
 def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleName) -> np.ndarray:
-    """Rise of one axle for each of several plans, in one solve, mm; NaN where one cannot be or finds no ride height."""
+    """Rise of one axle for each of several plans, mm; NaN where one cannot be or finds no ride height."""
     was = base.axle(name)
     axles: list[Axle] = []
     can = np.zeros(len(plans), dtype=bool)
@@ -164,5 +164,5 @@ def rises(base: Stood, plans: Sequence[tuple[PlannedChange, ...]], name: AxleNam
     if axles:
         corners = [ride_corner(axle, was.factor_for(axle)) for axle in axles]
         baselines = np.array([was.baseline_on(axle) for axle in axles])
-        found[can] = baselines - stacked(corners).ride_travel(np.array([was.load_on(axle) for axle in axles]))
+        found[can] = baselines - ride_travels(corners, [was.load_on(axle) for axle in axles])
     return found

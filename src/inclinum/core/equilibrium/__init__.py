@@ -1,6 +1,6 @@
 """Equilibrium: where a corner, an axle and a vehicle come to rest."""
 
-from inclinum.core.equilibrium.corner import Damper, RideCorner, Window, frequency, stacked, swap_estimate
+from inclinum.core.equilibrium.corner import Damper, RideCorner, Window, frequency, ride_travels, swap_estimate
 from inclinum.core.kinematics.length_curve import LengthCurve, QuadraticLength, SampledLength, ScaledLength
 
 __all__ = [
@@ -12,6 +12,6 @@ __all__ = [
     "ScaledLength",
     "Window",
     "frequency",
-    "stacked",
+    "ride_travels",
     "swap_estimate",
 ]

@@ -4,7 +4,7 @@ Fspring(L(z))·MRspring(z) + Fstop(x)·MRdamper(z) = sprung load at the wheel. N
 linkage: it needs length curves only. Every method broadcasts over samples when a parameter has them.
 """
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Hashable, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -69,6 +69,14 @@ class RideCorner:
     top_out: TopOut | None = None
     bush_rate: Array | float = 0.0
     bush_free_at: Array | float = 0.0
+
+    @property
+    def shared(self) -> Hashable:
+        """What has to be the same in corners that are solved together: all that is not one number of each."""
+        return (
+            id(self.spring_length), id(self.damper_length), self.search, self.stop is None, self.stop_travel is None,
+            self.top_out, self.bush_rate, self.bush_free_at,
+        )  # fmt: skip
 
     def spring_at(self, z: Array | float) -> Array:
         """Length of the spring itself, mm."""
@@ -194,8 +202,29 @@ class RideCorner:
         return _crossings(self.spring_length, np.array([length + self.spring_room_taken]), self.search)[0]
 
 
-def stacked(corners: Sequence[RideCorner]) -> RideCorner:
-    """Several fittings of the same linkage as one corner with a sample per fitting; its window is of no use."""
+def ride_travels(corners: Sequence[RideCorner], loads: Sequence[float]) -> Array:
+    """Travel at which each of several corners carries its load, mm; NaN where none does.
+
+    Args:
+        corners: fittings of an axle, whatever differs between them.
+        loads: sprung load at the wheel, N, one for each.
+
+    Those that share a linkage are solved together; most of a search do.
+    """
+    alike: dict[Hashable, list[int]] = {}
+    for n, corner in enumerate(corners):
+        alike.setdefault(corner.shared, []).append(n)
+    found, wanted = np.full(len(corners), np.nan), np.asarray(loads, dtype=float)
+    for among in alike.values():
+        found[among] = _stacked([corners[n] for n in among]).ride_travel(wanted[among])
+    return found
+
+
+def _stacked(corners: Sequence[RideCorner]) -> RideCorner:
+    """Several fittings with one :attr:`RideCorner.shared` as one corner with a sample per fitting.
+
+    Its window is of no use.
+    """
 
     def column(pick: Callable[[RideCorner], Array | float]) -> Array:
         return np.array([pick(c) for c in corners], dtype=float)

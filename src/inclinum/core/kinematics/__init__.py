@@ -16,7 +16,7 @@ from inclinum.core.kinematics.corner import (
     axle_motion,
 )
 from inclinum.core.kinematics.kinds import Linkage, SemiTrailingLinkage, StrutLinkage
-from inclinum.core.kinematics.points import point_name
+from inclinum.core.kinematics.points import pair_name, point_name
 
 LINKAGES: dict[str, type[Linkage]] = {k.model_fields["kind"].default: k for k in get_args(get_args(AnyLinkage)[0])}
 """Every suspension kind by its name in a job file."""
@@ -55,5 +55,6 @@ __all__ = [
     "StrutLinkage",
     "axle_motion",
     "corner_of",
+    "pair_name",
     "point_name",
 ]

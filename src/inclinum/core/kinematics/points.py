@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import SIDES
 from inclinum.core.kinematics.rigid import Array
 
 FARTHEST_MM = 3000
@@ -80,6 +81,8 @@ POINT_NAMES: dict[str, str] = {
     "seat": "spring seat on the axle",
     "upper_body": "upper link, frame end",
     "upper_axle": "upper link, axle end",
+    "lower_body": "lower link, frame end",
+    "lower_axle": "lower link, axle end",
     "lateral_rod_body": "lateral rod, frame end",
     "lateral_rod_axle": "lateral rod, axle end",
 }
@@ -88,9 +91,17 @@ POINT_NAMES: dict[str, str] = {
 _WORDS = {"body": "frame end", "axle": "axle end", "inner": "inner joint", "outer": "outer joint"}
 
 
+def pair_name(name: str) -> str:
+    """What a person calls a point that is there left and right, where both are meant."""
+    return point_name("_".join(word for word in name.split("_") if word not in SIDES))
+
+
 def point_name(name: str) -> str:
     """What a person calls a point."""
     if name in POINT_NAMES:
         return POINT_NAMES[name]
+    side = next((word for word in name.split("_") if word in SIDES), None)
+    if side and name != side:
+        return f"{pair_name(name)}, {side}"
     head, _, tail = name.rpartition("_")
     return f"{head.replace('_', ' ')}, {_WORDS[tail]}" if head and tail in _WORDS else name.replace("_", " ")

@@ -35,8 +35,11 @@
 			return whole ? [{ name, whole }] : [];
 		})
 	);
-	const way = (value: number, more: string, less: string, digits: number, unit: string) =>
-		`${number(Math.abs(value), digits)}${unit === '°' ? '' : ' '}${unit} ${value < 0 ? less : more}`;
+	/** So much this way or that; what is nothing goes neither way. */
+	const way = (value: number, more: string, less: string, digits: number, unit: string) => {
+		const told = `${number(Math.abs(value), digits)}${unit === '°' ? '' : ' '}${unit}`;
+		return Math.abs(value) < 0.5 * 10 ** -digits ? told : `${told} ${value < 0 ? less : more}`;
+	};
 	/** What a solid axle does under the body, as it is measured; parts it does not have are left out. */
 	function told(whole: Whole): [string, string][] {
 		const rows: [string, string][] = [

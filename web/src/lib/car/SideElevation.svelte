@@ -89,7 +89,9 @@
 		AXLES.flatMap((name) => {
 			const rise = prediction[name].aim;
 			const [x, z] = drawing.before[name].arch_top;
-			return rise === null || measuring ? [] : [{ name, x, z: z + rise, met: prediction[name].aim_met }];
+			return rise === null || measuring || proof
+				? []
+				: [{ name, x, z: z + rise, met: prediction[name].aim_met }];
 		})
 	);
 	const span = $derived(drawing.high[0] - drawing.low[0]);

@@ -27,7 +27,7 @@ export const CAR: Wing = {
 	Align: CarAlign,
 	Place: JointPlace,
 	Proof: CarProof,
-	within: 'As predicted, both sides even',
+	within: 'As predicted, on both sides',
 	proving:
 		'Bounce, roll a length, let it settle; same load, same reference. Under each field: what it should read.',
 	begin: 'drag an axle on the drawing to the height wanted',

@@ -9,7 +9,7 @@ from inclinum.core.car.changes.geometry import longer, titled
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber, Side
-from inclinum.core.kinematics import point_name
+from inclinum.core.kinematics import pair_name
 from inclinum.core.kinematics.refit import arms, links
 from inclinum.core.plan import Noted, named
 
@@ -92,7 +92,7 @@ class ArmLength(Change):
         if self.outer not in _there(axle):
             there = ", ".join(title for _, title in titled(_there(axle)))
             raise DomainError(
-                f"No link of the {self.axle} axle ends at {point_name(self.outer)}: {there or 'it has none'}."
+                f"No link of the {self.axle} axle ends at {pair_name(self.outer)}: {there or 'it has none'}."
             )
         return longer(axle, self.outer, self.longer_mm)
 
@@ -109,13 +109,13 @@ class ArmLength(Change):
         if self.thread_in_mm is None or self.thread_diameter_mm is None:
             return ()
         held = self.thread_in_mm - self.longer_mm / (2 if self.both_ends else 1)
-        what = f"the arm to the {point_name(self.outer)}"
+        what = f"the arm to the {pair_name(self.outer)}"
         return (HeldThread(what, held, self.thread_diameter_mm, "1.0 × thread diameter in steel"),)
 
     def summary(self) -> str:
         """Which, and how much."""
         turns = "" if self._turns is None else f" = {self._turns:+.2f} turns"
-        return named(self.part, f"to the {point_name(self.outer)}: {self.longer_mm:+g} mm{turns}")
+        return named(self.part, f"to the {pair_name(self.outer)}: {self.longer_mm:+g} mm{turns}")
 
     def figure(self, side: Side | None) -> str | None:
         """How much longer, and the turns where it is screwed."""
@@ -126,7 +126,7 @@ class ArmLength(Change):
     def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
         """Its length between the middles of its joints."""
         _ = machine, side
-        return (Noted("length", f"to the {point_name(self.outer)}, middle to middle", "mm", self.longer_mm),)
+        return (Noted("length", f"to the {pair_name(self.outer)}, middle to middle", "mm", self.longer_mm),)
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The set."""

@@ -4,7 +4,7 @@ from typing import ClassVar, Literal, Self
 
 from inclinum.core.car.changes.point_moved import PointMoved
 from inclinum.core.car.vehicle import Vehicle
-from inclinum.core.kinematics import point_name
+from inclinum.core.kinematics import pair_name
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.kinematics.refit import frame_points
 
@@ -38,6 +38,6 @@ class BracketMoved(PointMoved):
         """Which way it faces."""
         _ = machine
         return [
-            f"{point_name(self.point).capitalize()} moved {self.way}, both sides as mirror images: "
+            f"{pair_name(self.point).capitalize()} moved {self.way}, both sides as mirror images: "
             "mark which way an offset bush faces before it is pressed.",
         ]

@@ -103,8 +103,10 @@ class Collar(Sided):
         return self.by_mm
 
     def sized(self) -> str:
-        """By the way."""
-        return f"collars {self.each(' mm')}"
+        """By the way, and the turns of it."""
+        sides = (self.left, self.right) if self.uneven else (self.left,)
+        way, turns = (" and ".join(f"{s / one:+.4g}" for s in sides) for one in (1.0, self.pitch_mm))
+        return f"collars {way} mm, {turns} turns"
 
     def at(self, value: float) -> Self:
         """By another way, mm."""

@@ -10,7 +10,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Name
-from inclinum.core.kinematics import corner_of, point_name
+from inclinum.core.kinematics import corner_of, pair_name
 
 AS_IT_IS = "as it is"
 
@@ -151,7 +151,7 @@ def _mount(name: AxleName, axle: Axle, mount: str) -> str:
     point = damper.start if mount == "frame" else damper.end
     if point in structural(axle.linkage) or point not in axle.linkage.named_points():
         raise DomainError(
-            f"The {name} axle's dampers hold its wheels: {point_name(point)} is no mount with other holes. Move "
+            f"The {name} axle's dampers hold its wheels: {pair_name(point)} is no mount with other holes. Move "
             "it as a "
             "bracket or a joint."
         )

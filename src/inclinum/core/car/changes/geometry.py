@@ -9,7 +9,7 @@ from scipy.spatial.transform import Rotation
 from inclinum.core.car.vehicle import Axle, RightCame
 from inclinum.core.document.errors import DomainError
 from inclinum.core.fitting.tape import with_followers
-from inclinum.core.kinematics import point_name, refit
+from inclinum.core.kinematics import pair_name, refit
 from inclinum.core.kinematics.axles import LeafAxle
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.kinematics.leaf import LeafBody
@@ -21,7 +21,7 @@ Done = tuple[Linkage, list[refit.Refit]]
 
 def titled(names: tuple[str, ...]) -> list[tuple[str, str]]:
     """Points to choose from: name and title. Of a pair the left one stands for both."""
-    return [(n, point_name(n)) for n in names if "right" not in n.split("_")]
+    return [(n, pair_name(n)) for n in names if "right" not in n.split("_")]
 
 
 def structural(linkage: Linkage) -> set[str]:

@@ -10,7 +10,7 @@ from inclinum.core.car.changes.geometry import moved, shift, titled
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
-from inclinum.core.kinematics import point_name
+from inclinum.core.kinematics import pair_name
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.plan import millimetres, named
 
@@ -55,7 +55,7 @@ class PointMoved(Change):
         if self.point not in self.among(axle.linkage):
             there = ", ".join(title for _, title in titled(self.among(axle.linkage)))
             raise DomainError(
-                f"The change “{self.title}” does not move {point_name(self.point)} of the {self.axle} axle, but one "
+                f"The change “{self.title}” does not move {pair_name(self.point)} of the {self.axle} axle, but one "
                 f"of: {there}."
             )
         return moved(axle, {self.point: shift(self.forward_mm, self.out_mm, self.up_mm)})
@@ -79,7 +79,7 @@ class PointMoved(Change):
 
     def summary(self) -> str:
         """Which, and where to."""
-        return named(self.part, f"{point_name(self.point)}: {self.way}")
+        return named(self.part, f"{pair_name(self.point)}: {self.way}")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""

@@ -11,7 +11,7 @@ from inclinum.core.car.vehicle import AdjusterData, Axle, SlotAdjuster, StrutTop
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
-from inclinum.core.kinematics import point_name
+from inclinum.core.kinematics import pair_name
 from inclinum.core.plan import millimetres, named
 
 
@@ -143,7 +143,7 @@ class TopPlate(Change):
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Order of the stack, slots, which side."""
-        point = point_name(_top(self.axle, machine.axle(self.axle)))
+        point = pair_name(_top(self.axle, machine.axle(self.axle)))
         order = [
             f"{millimetres(s.thickness_mm)} {'under the tower' if s.lies == 'tower_to_plate' else 'under the nut'}"
             for s in self.stack

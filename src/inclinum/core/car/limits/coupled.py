@@ -12,7 +12,7 @@ from inclinum.core.car.stance import Stance
 from inclinum.core.car.stood import stand_changed
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
-from inclinum.core.kinematics import point_name
+from inclinum.core.kinematics import pair_name
 from inclinum.core.kinematics.axles import LeafAxle
 from inclinum.core.kinematics.refit import frame_points, links
 from inclinum.core.plan import Severity
@@ -161,14 +161,14 @@ def _zeroed(
 
         def plan(by: float, outer: str = outer) -> list[Cure]:
             way = "longer" if by > 0 else "shorter"
-            title = f"{name.capitalize()} {point_name(outer)}: link {abs(by):g} mm {way}"
+            title = f"{name.capitalize()} {pair_name(outer)}: link {abs(by):g} mm {way}"
             return case.adding_more(title, name, "link length", (outer, by))
 
         found += _sized(plan, now, left, TRIED_MM, STEP_MM)
     for point in brackets:
 
         def dropped(by: float, point: str = point) -> list[Cure]:
-            title = f"{name.capitalize()} {point_name(point)} {abs(by):g} mm {'up' if by > 0 else 'down'}"
+            title = f"{name.capitalize()} {pair_name(point)} {abs(by):g} mm {'up' if by > 0 else 'down'}"
             return case.adding_more(title, name, "bracket", (point, by))
 
         found += _sized(dropped, now, left, -TRIED_MM, 1.0)
