@@ -8,7 +8,7 @@ from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.card import bike_card
 from inclinum.core.bike.changes import BIKE_CHANGES, PlannedBikeChange, begin
 from inclinum.core.bike.job import BikeJob, BikePlan
-from inclinum.core.bike.joints import WORDS, joints_of, reached
+from inclinum.core.bike.joints import WORDS, freed_by_hand, joints_of, reached
 from inclinum.core.bike.prediction import assess
 from inclinum.core.card import cautions
 from inclinum.core.document.errors import DomainError
@@ -47,7 +47,7 @@ def holds(job: BikeJob) -> set[str]:
     assert sorted(tightened) == sorted(r for k in opened for r in joints[k].fasteners), "each bolt once, and no other"
     for p in job.plan.changes:
         for word in p.change.opened(job.machine):
-            for key in reached(word):
+            for key in reached(word, joints):
                 done = [n for id_, n in at.items() if id_.startswith(f"{p.id}.")]
                 assert all(at[f"{key}.off"] < n < at[f"{key}.on"] for n in done), "done while its place is open"
     rubber = [s for s in made.steps if s.id == "down.rubber"]
@@ -55,7 +55,9 @@ def holds(job: BikeJob) -> set[str]:
     ends = {p.change.end for p in job.plan.changes}
     text = " ".join(s.text for s in made.steps)
     assert "Caps" not in text or "fork_cap" in opened, "no fork on a rear job"
-    assert ("rear_spring" in opened) == ("compressed until" in text)
+    assert ("rear_spring" in opened and not freed_by_hand(job.machine)) == ("compressed until" in text)
+    pressed = "compressed until" in text or "eased down" in text
+    assert ("compressor" in " ".join(made.preflight.tools)) == pressed, "laid out where it is needed, at either end"
     assert ("front" in ends) or not [s for s in made.steps if s.phase == "Fork"]
     return set(opened)
 
@@ -76,8 +78,42 @@ def test_every_change_and_every_pair_on_every_machine_has_a_card_that_holds_the_
 
 def test_every_word_is_a_place() -> None:
     joints = joints_of(BIKES["linkage_frame"].bike("x"))
-    assert {k for keys in WORDS.values() for k in keys} <= set(joints)
+    below = BIKES["linkage_frame"].bike("x")
+    below = below.model_copy(update={"fork": below.fork.model_copy(update={"opened_from": "below"})})
+    assert {k for keys in WORDS.values() for k in keys} <= set(joints) | set(joints_of(below))
+    for each in (joints, joints_of(below)):
+        assert all(reached(word, each) for word in WORDS), "no word means nothing"
     for kind in BIKE_CHANGES:
         assert kind.opens <= set(WORDS), kind.title
     with pytest.raises(DomainError, match="No change is done at"):
-        reached("exhaust")
+        reached("exhaust", joints)
+
+
+def test_a_fork_opened_from_below_and_a_coil_freed_by_its_collar() -> None:
+    """Wheel, mudguard and calipers before the foot bolts, no cap turned; no compressor where the thread gives play."""
+    came = BIKES["downhill"].bike("Law")
+    fork = came.fork.model_copy(update={"opened_from": "below"})
+    damper = came.damper.model_copy(update={"threads_at_zero_mm": 6.0})
+    job = planned(job_on(came.model_copy(update={"fork": fork, "damper": damper})), "fork_springs", "rear_spring")
+    opened = holds(job)
+    assert {"front_wheel", "fork_guard", "fork_foot", "rear_spring"} <= opened
+    assert not {"fork_cap", "top_clamp", "lower_clamp"} & opened
+    made = bike_card(job)
+    at = [s.id for s in made.steps]
+    order = ["front_wheel.off", "fork_guard.off", "fork_foot.off", "fork_foot.on", "fork_guard.on", "front_wheel.on"]
+    assert [at.index(i) for i in order] == sorted(at.index(i) for i in order)
+    assert "Holder for the damping rod" in made.preflight.tools
+    assert not any("ap" in tool and "Socket" in tool for tool in made.preflight.tools)
+    by_hand = next(s for s in made.steps if s.id == "rear_spring.off")
+    assert "No compressor" in by_hand.text
+    assert by_hand.hold
+    # Its oil is a height of air, and that is read at the top.
+    assert {"fork_foot", "fork_cap", "top_clamp"} <= holds(planned(job, "fork_springs", "fork_oil"))
+    # A longer coil takes the play away: it has to be eased down again.
+    longer = job.plan.changes[-1].change
+    spring = longer.spring.model_copy(update={"free_length_mm": longer.spring.free_length_mm + 8})  # type: ignore[union-attr]
+    swapped = job.plan.changes[-1].model_copy(update={"change": longer.model_copy(update={"spring": spring})})
+    longer_job = job.model_copy(update={"plan": BikePlan(changes=(*job.plan.changes[:-1], swapped))})
+    holds(longer_job)
+    closing = next(s for s in bike_card(longer_job).steps if s.id == "rear_spring.on")
+    assert "eased down" in closing.text

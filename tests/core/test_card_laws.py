@@ -7,10 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from inclinum.core.car.card import DOWN, HEIGHT, card
-from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange
+from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, apply_all
 from inclinum.core.car.job import Job, Plan
-from inclinum.core.car.joints import WORDS, captive, fastener_of, joints_of, on_side, reached, together
+from inclinum.core.car.joints import WORDS, captive, fastener_of, joints_of, on_air, on_side, reached, together
 from inclinum.core.car.prediction import predict
+from inclinum.core.car.stance import stand_together
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import Fastener
@@ -57,13 +58,19 @@ def holds(job: Job, end: AxleName) -> int:
     assert len(at) == len(made.steps), "every step has its own name"
     turned = any(p.change.provides in ("collar", "ring") for p in job.plan.changes)
     joints = joints_of(axle, collared=turned)
-    count = 0
+    count, built = 0, apply_all(job.vehicle, job.plan.changes).axle(end)
+    after = joints_of(built)
     for side in SIDES:
         steps = of_side(made, end, side)
         opened, closed = keys(steps, "off"), keys(steps, "on")
         count += len(opened)
         assert len(set(opened)) == len(opened), "nothing is opened twice"
-        assert sorted(opened) == sorted(closed), "nothing opened stays open, and nothing is closed that was not open"
+        new = set(closed) - set(opened)
+        assert sorted(opened) == sorted(k for k in closed if k not in new), "nothing opened stays open"
+        assert all(k in after and k not in joints and after[k].stored for k in new), "nor is closed that was not open"
+        if on_air(built) and set(opened) - {"wheel", "lines"}:
+            said = [s.text for s in steps if s.id.endswith((".on", ".off"))]
+            assert not any("compressor" in text for text in said if "to torque" in text), "no coil, none pressed"
         for key in opened:
             joint = joints[key]
             before = [n for n in joint.needs if n in joints]
@@ -73,7 +80,7 @@ def holds(job: Job, end: AxleName) -> int:
                 assert off.hold, f"{key}: what is stored behind it is held back before it is opened"
                 assert off.caution or key == "spring_seat", f"{key}: and its danger is said at that step"
             assert off.text, key
-        inner = [k for k in closed if not (joints[k].with_load or joints[k].on_ground)]
+        inner = [k for k in closed if k not in new and not (joints[k].with_load or joints[k].on_ground)]
         assert inner == [k for k in reversed(opened) if k in inner], "closed in reverse"
         tightened = [use.key for s in steps for use in s.fasteners]
         due = [role for key in opened for role in joints[key].fasteners]
@@ -116,7 +123,9 @@ def holds(job: Job, end: AxleName) -> int:
         work = [s.side for s in made.steps if s.axle == end and s.phase.endswith((" left", " right"))]
         assert sum(a != b for a, b in pairwise(work)) <= 1, "one side is done before the other is opened"
     tools = " ".join(made.preflight.tools).lower()
-    squeezed = any(k == "spring_on_unit" for side in SIDES for k in keys(of_side(made, end, side), "off"))
+    squeezed = captive(axle) and any(
+        k == "spring_on_unit" for side in SIDES for k in keys(of_side(made, end, side), "off")
+    )
     assert ("compressor" in tools) == (squeezed and not (turned or axle.damper.collar or "stack" in axle.spring.type))
     assert ("lift.stands" in at) == bool(count), "what opens nothing lifts nothing"
     return count
@@ -166,7 +175,7 @@ def test_every_word_of_a_change_is_a_place_on_every_axle(key: str, end: AxleName
         assert kind.opens <= set(WORDS), kind.title
     with pytest.raises(DomainError, match="No change is done at"):
         reached(axle, "exhaust")
-    assert ("spring_on_unit" in joints) == captive(axle)
+    assert ("spring_on_unit" in joints) == (captive(axle) or (on_air(axle) and stand_together(axle.linkage)))
 
 
 def test_joints_are_opened_in_the_order_their_needs_give_and_in_no_circle() -> None:
@@ -207,6 +216,32 @@ def test_a_tower_plate_needs_no_compressor_and_a_collar_frees_a_spring_by_hand()
     freed = steps_of(planned(collared, "front", "mount_spacer"))["front.left.spring_on_unit.off"]
     assert "no compressor" in freed.text
     assert "still presses" in (freed.hold or "")
+
+
+def test_another_kind_of_spring_is_closed_up_as_what_it_is() -> None:
+    """A unit's coil gives way to a bag: no compressor on the way back; a bag on an arm is filled before any weight."""
+
+    unit = card(planned(job_on("wishbones", "front"), "front", "air_springs", "air_height")).steps
+    ids = {s.id: s for s in unit}
+    assert "Compress the spring" in ids["front.left.spring_on_unit.off"].text
+    assert "Clamp rings on the beads" in ids["front.left.spring_on_unit.on"].text
+    order = [s.id for s in unit]
+    assert order.index("front.left.damper_foot.on") < order.index("front.left.air.on") < order.index("down.lower")
+    assert "before any weight" in ids["front.left.air.on"].text
+    assert "lift.level" not in ids, "it had no level control when it was lifted"
+    assert order.index("down.lower") < order.index("down.level") < order.index("prove.front.heights")
+    assert "overnight" in ids["front.c1.settled0"].text
+    assert order.index("down.level") < order.index("front.c1.settled0") < order.index("prove.front.heights")
+
+    # And the other way: what the bag was fed by is put out of service, and its coil is watched into its seats.
+    bags = card(planned(job_on("four_link_air", "rear"), "rear", "spring_swap")).steps
+    ids, order = {s.id: s for s in bags}, [s.id for s in bags]
+    assert order.index("lift.level") < order.index("lift.stands")
+    assert ids["lift.level"].hold
+    assert "capped" in ids["rear.left.air.on"].text
+    assert ids["rear.left.spring_seat.off"].caution is None
+    assert ids["rear.left.spring_seat.on"].caution == cautions.SPRING
+    assert "down.level" not in ids, "no level to come back to"
 
 
 def test_one_collar_alone_opens_one_wheel_alone() -> None:

@@ -11,7 +11,7 @@ from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import spanners
-from inclinum.core.card.joints import Joint, in_order, opening_of
+from inclinum.core.card.joints import Joint, closing_of, in_order, opening_of
 from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
 from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
@@ -63,16 +63,20 @@ def _on(job: BikeJob) -> Met:
 def _opened(job: BikeJob) -> tuple[Joint, ...]:
     """What has to be opened for the whole plan, in the order it is opened."""
     words = {word for change, met in _on(job).values() for word in change.opened(met)}
-    return in_order(joints_of(job.machine), [key for word in sorted(words) for key in reached(word)])
+    joints = joints_of(job.machine)
+    return in_order(joints, [key for word in sorted(words) for key in reached(word, joints)])
 
 
 def _preflight(job: BikeJob) -> Preflight:
     met, joints = _on(job).values(), _opened(job)
     tools = ["Tape and calliper", "Stand that holds the frame, strap", "Torque wrench with a valid test date"]
     tools += [tool for c, _ in met for tool in c.tools]
+    after = joints_of(apply_all(job.machine, job.plan.changes))
+    handled = [*joints, *(after[j.key] for j in joints if j.key in after)]
+    tools += [tool for j in handled for tool in j.tools]
     uses = [fastener_of(job.machine, role) for j in joints for role in j.fasteners]
     consumables = ["Brush and rag", *(["Thread locker as the maker says"] if joints else [])]
-    consumables += [c for j in joints for c in j.consumables]
+    consumables += [c for j in handled for c in j.consumables]
     return Preflight(
         parts=[p for c, bike in met for p in c.parts(bike)],
         hardware=[f"{f.count_per_side} × {f.name}, new" for f in uses if f.renewed],
@@ -128,16 +132,16 @@ def _off(joint: Joint, phase: str, axle: AxleName, bike: Bike) -> Step:
     return Step.of(what, id=f"{joint.key}.off", phase=phase, axle=axle)
 
 
-def _together(joint: Joint, phase: str, axle: AxleName, bike: Bike) -> Step:
-    """A joint closed; bolts that clamp rubber are left to the machine on its wheels."""
-    what = joint.closing
+def _together(joint: Joint, phase: str, axle: AxleName, bike: Bike, planned: Bike) -> Step:
+    """A joint closed on the machine as it is then; bolts that clamp rubber are left to the machine on its wheels."""
+    what = closing_of(joint, joints_of(planned))
     now = tuple(r for r in joint.fasteners if not fastener_of(bike, r).at_ride_height)
     if joint.fasteners and not now:
         what = replace(what, text=f"{what.text.replace('to torque', 'hand tight')} It clamps rubber.")
     return Step.of(what, id=f"{joint.key}.on", phase=phase, axle=axle, fasteners=_uses(bike, *now))
 
 
-FRONT = {"front_wheel", "top_clamp", "lower_clamp", "fork_cap"}
+FRONT = {"front_wheel", "top_clamp", "lower_clamp", "fork_cap", "fork_guard", "fork_foot"}
 WHEELS = {"rear_wheel", "front_wheel"}
 
 
@@ -163,13 +167,13 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
                    "ground.", (5, 10), caution=STAND, people=2)  # fmt: skip
     for joint in (j for j in opened if j.key in WHEELS):
         yield _off(joint, "Stand and support", "front" if joint.key in FRONT else "rear", bike)
-    yield from _rear(job, rear, [j for j in opened if j.key not in FRONT | WHEELS])
-    yield from _front(bike, front, [j for j in opened if j.key in FRONT - WHEELS])
+    yield from _rear(job, planned, rear, [j for j in opened if j.key not in FRONT | WHEELS])
+    yield from _front(bike, planned, front, [j for j in opened if j.key in FRONT - WHEELS])
     for key, (change, met) in other.items():
         for m, text in enumerate(change.steps(met)):
             yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
     for joint in (j for j in reversed(opened) if j.key in WHEELS):
-        yield _together(joint, "Wheels and down", "front" if joint.key in FRONT else "rear", bike)
+        yield _together(joint, "Wheels and down", "front" if joint.key in FRONT else "rear", bike, planned)
     yield step("down.wheels", "Wheels and down", "Wheels turn free; brakes and chain as the maker says.", (4, 8))
     if bike.drive.kind in ("chain", "belt"):
         slack = prediction.rear_curve.chain_slack or [0.0]
@@ -188,10 +192,13 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
         )  # fmt: skip
     yield step("down.brakes", "Wheels and down", "Pump both brakes hard; bar lock to lock: no hose or cable pulls.",
                (3, 6), caution=cautions.BRAKES)  # fmt: skip
+    for key, (change, met) in changes.items():
+        for m, text in enumerate(change.settled(met)):
+            yield step(f"{key}.settled{m}", "Prove", text, (2, 6))
     yield from _proof(prediction, planned)
 
 
-def _rear(job: BikeJob, rear: Met, opened: list[Joint]) -> Iterator[Step]:
+def _rear(job: BikeJob, planned: Bike, rear: Met, opened: list[Joint]) -> Iterator[Step]:
     for joint in opened:
         yield _off(joint, "Rear apart", "rear", job.machine)
     # The collar is set once, where the plan leaves it: an earlier change's setting would be turned over again.
@@ -207,10 +214,10 @@ def _rear(job: BikeJob, rear: Met, opened: list[Joint]) -> Iterator[Step]:
     for n, text in enumerate(job.machine.orientation if rear else ()):
         yield Step(id=f"way{n}", phase="Rear swap", axle="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
     for joint in reversed(opened):
-        yield _together(joint, "Rear together", "rear", job.machine)
+        yield _together(joint, "Rear together", "rear", job.machine, planned)
 
 
-def _front(bike: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
+def _front(bike: Bike, planned: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
     for joint in opened:
         yield _off(joint, "Fork", "front", bike)
     for key, (change, met) in front.items():
@@ -220,7 +227,7 @@ def _front(bike: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
                 figure=_figure(change, met, text),
             )  # fmt: skip
     for joint in reversed(opened):
-        yield _together(joint, "Fork", "front", bike)
+        yield _together(joint, "Fork", "front", bike, planned)
 
 
 def _figure(change: BikeChange, met: Bike, text: str) -> str | None:

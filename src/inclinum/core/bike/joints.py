@@ -1,6 +1,6 @@
 """What holds a two-wheeler's ends together, from what its data say is there."""
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 
 from inclinum.core.bike.machine import Bike
 from inclinum.core.card.fastener import Fastener
@@ -15,16 +15,32 @@ FORK_CAP = (
 COMPRESSOR = (
     "A compressed coil holds enough energy to kill. Compressor made for this size, two hooks opposite, nobody in line."
 )
+COLLAR = "A coil that still presses with its collar at the end is not pried off: it needs a compressor."
+FORK_FOOT = (
+    "The leg is pushed by its spring, and by air, and it is full of oil: pressure out, pan below, face away, the lower "
+    "leg held."
+)
 WORDS: dict[str, tuple[str, ...]] = {
     "link": ("rod", "rocker"),
     "damper eyes": ("damper_lower",),
     "damper": ("damper_upper",),
     "spring": ("rear_spring",),
-    "fork cap": ("fork_cap",),
+    "inside the fork": ("fork_foot", "fork_cap"),
+    "fork caps": ("fork_cap",),
     "clamps": ("lower_clamp",),
     "wheels": ("rear_wheel", "front_wheel"),
 }
-"""What changes call their places, and which joints those are."""
+"""What changes call their places, and which joints those are: the first, or all, of those a machine has."""
+EITHER = {"inside the fork"}
+"""Places that are reached by one of their joints alone."""
+LOOSE_MM = 2.0
+"""Thread past the collar with the spring just touching, from which on it comes loose by the collar alone."""
+
+
+def freed_by_hand(bike: Bike) -> bool:
+    """Whether its rear spring is loose with the collar at the end of its thread; not where nobody counted that."""
+    left = bike.damper.threads_at_zero_mm
+    return left is not None and left >= LOOSE_MM
 
 
 def joints_of(bike: Bike) -> dict[str, Joint]:
@@ -66,13 +82,7 @@ def joints_of(bike: Bike) -> dict[str, Joint]:
             Handling("Damper in, upper eye on, to torque.", minutes=(3, 6)),
             needs=("damper_lower",), fasteners=("damper_upper_bolt",),
         ),
-        Joint(
-            "rear_spring",
-            Handling("Collar back, spring compressed until its seat is free.", COMPRESSOR,
-                     "Spring loose on both seats before the seat clip is touched.", minutes=(6, 15)),
-            Handling("Clip and seat home, spring eased down on both seats.", COMPRESSOR, minutes=(4, 8)),
-            needs=("damper_upper",), stored=True,
-        ),
+        _spring_by_hand() if freed_by_hand(bike) else _spring_pressed(),
         Joint(
             "rear_wheel",
             Handling("Rear wheel out; chain, belt or shaft free, brake held.", minutes=(5, 12)),
@@ -99,27 +109,84 @@ def joints_of(bike: Bike) -> dict[str, Joint]:
             Handling("Lower clamp to torque, evenly.", minutes=(2, 4)),
             needs=("top_clamp",), fasteners=("lower_clamp_bolt",),
         ),
-        Joint(
-            "fork_cap",
-            Handling("Caps cracked while the lower clamp still holds the tubes, one leg at a time; pressure let out.",
-                     FORK_CAP, "Pressure out and weight off before a cap is turned.", minutes=(5, 12)),
-            Handling("Both legs compared: tube above the clamp, oil level, spacer. Caps on, thread started backwards, "
-                     "to torque.", hold="Both legs equal before the caps are tight.", minutes=(5, 10)),
-            needs=("top_clamp",), fasteners=("fork_cap",), stored=True, consumables=("Fork oil",),
-        ),
+        _from_above(),
+        *(_from_below() if bike.fork.opened_from == "below" else ()),
     )  # fmt: skip
     return {j.key: j for j in found}
 
 
-def reached(word: str) -> tuple[str, ...]:
+def _spring_pressed() -> Joint:
+    return Joint(
+        "rear_spring",
+        Handling("Collar back, spring compressed until its seat is free.", COMPRESSOR,
+                 "Spring loose on both seats before the seat clip is touched.", minutes=(6, 15)),
+        Handling("Clip and seat home, spring eased down on both seats.", COMPRESSOR, minutes=(4, 8)),
+        needs=("damper_upper",), stored=True, tools=("Spring compressor of the right size",),
+    )  # fmt: skip
+
+
+def _spring_by_hand() -> Joint:
+    return Joint(
+        "rear_spring",
+        Handling("Thread that shows written down. Collar back by hand to the end of its thread: the coil hangs loose; "
+                 "clip and seat off, coil out. No compressor.", COLLAR,
+                 "Play at both seats before the clip is touched.", minutes=(3, 8)),
+        Handling("Seats greased, coil on, clip home all round; collar up by hand until there is no play.",
+                 minutes=(3, 8)),
+        needs=("damper_upper",), stored=True, consumables=("Grease for the spring seats",),
+    )  # fmt: skip
+
+
+def _from_above() -> Joint:
+    return Joint(
+        "fork_cap",
+        Handling("Caps cracked while the lower clamp still holds the tubes, one leg at a time; pressure let out.",
+                 FORK_CAP, "Pressure out and weight off before a cap is turned.", minutes=(5, 12)),
+        Handling("Both legs compared: tube above the clamp, oil level, spacer. Caps on, thread started backwards, "
+                 "to torque.", hold="Both legs equal before the caps are tight.", minutes=(5, 10)),
+        needs=("top_clamp",), fasteners=("fork_cap",), stored=True, consumables=("Fork oil",),
+        tools=("Socket for the fork caps", "Oil height gauge", "Measuring jug"),
+    )  # fmt: skip
+
+
+def _from_below() -> tuple[Joint, ...]:
+    return (
+        Joint(
+            "fork_guard",
+            Handling("Mudguard, calipers and their lines off the legs, tied up; nothing hangs on a hose.",
+                     minutes=(5, 15)),
+            Handling("Mudguard and calipers on, lines in their clips, to torque.", minutes=(5, 10)),
+            needs=("front_wheel",), fasteners=("caliper_bolt",),
+        ),
+        Joint(
+            "fork_foot",
+            Handling("One leg at a time: drain it, pressure out, then its foot bolt, the rod held; lower leg drawn off "
+                     "downwards.", FORK_FOOT, "Pressure out and fork at full extension before a foot bolt is turned.",
+                     minutes=(8, 20)),
+            Handling("Both legs compared: oil, spacer, spring. Lower leg up over the seal without force, foot bolt "
+                     "with a new sealing washer, to torque.", hold="Both legs equal before the foot bolts are tight.",
+                     minutes=(8, 15)),
+            needs=("fork_guard",), fasteners=("fork_foot_bolt",), stored=True,
+            consumables=("Fork oil", "New sealing washers for the foot bolts"),
+            tools=("Holder for the damping rod", "Drain pan", "Oil height gauge", "Measuring jug"),
+        ),
+    )  # fmt: skip
+
+
+def reached(word: str, joints: Mapping[str, Joint]) -> tuple[str, ...]:
     """Keys of the joints that a change's word for its place means.
+
+    Args:
+        word: one of :data:`WORDS`.
+        joints: those the machine has.
 
     Raises:
         DomainError: no such place.
     """
     if word not in WORDS:
         raise DomainError(f"No change is done at “{word}”; there are {', '.join(WORDS)}.")
-    return WORDS[word]
+    there = tuple(key for key in WORDS[word] if key in joints)
+    return there[:1] if word in EITHER else there
 
 
 def fastener_of(bike: Bike, role: str) -> Fastener:

@@ -7,12 +7,12 @@ from functools import cached_property
 from inclinum.core.car.alignment import Alignment, align
 from inclinum.core.car.changes import PlannedChange, apply_all
 from inclinum.core.car.job import Job
-from inclinum.core.car.joints import fastener_of, joints_of, on_side, reached, roles_of, together
+from inclinum.core.car.joints import fastener_of, joints_of, on_air, on_side, reached, roles_of, together
 from inclinum.core.car.prediction import Height, Prediction, predict
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import spanners
-from inclinum.core.card.joints import Handling, Joint, in_order, opening_of
+from inclinum.core.card.joints import Handling, Joint, closing_of, in_order, opening_of
 from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
 from inclinum.core.card.own import When
 from inclinum.core.card.settings import SettingRow
@@ -21,6 +21,7 @@ from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.plan import at_their_place
 from inclinum.core.quantity.constants import GRAVITY
+from inclinum.core.springs.fitted import StackData
 
 BEFORE, LOOSEN, LIFT = "Before it goes up", "Loosen on the ground", "Lift and support"
 DOWN, PROVE, HAND_OVER = "Wheels and down", "Prove and align", "Hand over"
@@ -87,9 +88,30 @@ class _Worked:
         return [(p, machine) for p, machine in placed if p.change.axle == self.name]
 
     @cached_property
-    def joints(self) -> dict[str, Joint]:
+    def collared(self) -> bool:
+        """Whether its units have a collar that frees their springs: the thread stays, whatever spring stands on it."""
         turned = any(p.change.provides in ("collar", "ring") for p, _ in self.changes)
-        return joints_of(self.axle, collared=turned)
+        return turned or self.axle.damper.collar or isinstance(self.axle.spring, StackData)
+
+    @cached_property
+    def joints(self) -> dict[str, Joint]:
+        return joints_of(self.axle, collared=self.collared)
+
+    @cached_property
+    def planned(self) -> Axle:
+        return apply_all(self.job.vehicle, self.job.plan.changes).axle(self.name)
+
+    @cached_property
+    def after(self) -> dict[str, Joint]:
+        """Joints of the axle as it is planned."""
+        return joints_of(self.planned, collared=self.collared)
+
+    @cached_property
+    def added(self) -> list[Joint]:
+        """What holds a spring that nothing held before: closed last of all, and never opened."""
+        opened = {j.key for joints in self.opened.values() for j in joints}
+        near = [j for j in self.after.values() if j.stored and j.key not in self.joints]
+        return [j for j in near if any(j.key in self.after[k].needs for k in opened if k in self.after)]
 
     @cached_property
     def opened(self) -> dict[Side, tuple[Joint, ...]]:
@@ -208,6 +230,8 @@ class _Worked:
             for joint in reversed(rest["left"]):
                 for side, j in self._pair(joint):
                     yield from self._on(side, j, phase)
+            for side in SIDES:
+                yield from self._added(side, phase)
         else:
             for side in SIDES:
                 phase = _phase(self.name, side)
@@ -217,6 +241,7 @@ class _Worked:
                     yield from self._done((side,), phase)
                     for j in reversed(rest[side]):
                         yield from self._on(side, j, phase)
+                    yield from self._added(side, phase)
         yield from self._at_height()
 
     def _pair(self, joint: Joint) -> list[tuple[Side | None, Joint]]:
@@ -262,13 +287,18 @@ class _Worked:
 
     def _on(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
         later = self._later(joint)
-        now, text = tuple(r for r in joint.fasteners if r not in later), joint.closing.text
+        closing = closing_of(joint, self.after)
+        now, text = tuple(r for r in joint.fasteners if r not in later), closing.text
         if later and not joint.rubber:
             names = ", ".join(fastener_of(self.axle, r).name for r in later)
             told = text if now else text.replace("to torque", "hand tight")
             text = f"{told} Only hand tight, it clamps rubber: {names}."
-        yield self._step(side, f"{joint.key}.on", phase, replace(joint.closing, text=text), now)
+        yield self._step(side, f"{joint.key}.on", phase, replace(closing, text=text), now)
         yield from self._own(side, joint, "after_closing", phase)
+
+    def _added(self, side: Side, phase: str) -> Iterator[Step]:
+        for joint in self.added:
+            yield self._step(side, f"{joint.key}.on", phase, joint.closing)
 
     def _at_height(self) -> Iterator[Step]:
         """What clamps rubber or wants the load on, where it rides; last the links of the bar, never forced."""
@@ -308,6 +338,12 @@ class _Worked:
             ),
             roles, figure=f"{self._height(side).after:.0f} mm hub to arch",
         )  # fmt: skip
+
+    def settled(self) -> Iterator[Step]:
+        """What the changes want looked at with the weight on."""
+        for planned, machine in self.changes:
+            for m, text in enumerate(planned.change.settled(machine)):
+                yield self._step(None, f"{planned.id}.settled{m}", PROVE, Handling(text, minutes=(2, 6)))
 
     def down(self, part: str) -> Iterator[Step]:
         """Wheels on, and their bolts to torque on the ground."""
@@ -355,6 +391,8 @@ class _Worked:
 
 def _preflight(worked: list[_Worked]) -> Preflight:
     hardware, joints, bolts, parts = [], [], [], []
+    handled: list[Joint] = []
+    """As they are closed, and what is new."""
     for w in worked:
         parts += [part for p, machine in w.changes for part in p.change.parts(machine)]
         planned, once = apply_all(w.job.vehicle, w.job.plan.changes), {}
@@ -365,10 +403,13 @@ def _preflight(worked: list[_Worked]) -> Preflight:
             joints.append(joint)
             if joint.new:
                 once.setdefault(joint.key, f"{joint.new} ({w.name})")
+            if joint.key in w.after:
+                handled.append(w.after[joint.key])
             for use in (fastener_of(w.axle, role) for role in joint.fasteners):
                 bolts.append(use)
                 if use.renewed and not joint.new:
                     count[use.name] = count.get(use.name, 0) + use.count_per_side
+        handled += w.added
         parts += once.values()
         hardware += [f"{n} × {name}, new ({w.name})" for name, n in count.items()]
     common = ["Tape, square and chalk", "Torque wrench with a valid test date", *spanners(bolts)]
@@ -377,12 +418,12 @@ def _preflight(worked: list[_Worked]) -> Preflight:
     return Preflight(
         parts=parts,
         hardware=hardware,
-        tools=_once([*common, *lifted, *(t for j in joints for t in j.tools)]),
+        tools=_once([*common, *lifted, *(t for j in (*joints, *handled) for t in j.tools)]),
         consumables=_once(
             [
                 *(["Penetrating oil", "Brush and rag"] if joints else []),
                 *locker,
-                *(c for j in joints for c in j.consumables),
+                *(c for j in (*joints, *handled) for c in j.consumables),
             ]
         ),
     )
@@ -418,6 +459,12 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment, worked: list[
         )
         for w in worked:
             yield from w.crack()
+        if any(on_air(job.vehicle.axle(a)) for a in AXLES):
+            yield Step(
+                id="lift.level", phase=LIFT, minutes=(2, 8), caution=cautions.AIR,
+                text="Level control off, or in its service mode: on the stands it must neither fill nor empty a bag.",
+                hold="Not lifted before the level control is off.",
+            )  # fmt: skip
         yield Step(
             id="lift.stands",
             phase=LIFT,
@@ -433,6 +480,13 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment, worked: list[
         yield Step(id="down.lower", phase=DOWN, text="Lower to the ground.", caution=cautions.STANDS, minutes=(3, 6))
     for w in worked:
         yield from w.down("torque")
+    if open_somewhere and any(on_air(apply_all(job.vehicle, job.plan.changes).axle(a)) for a in AXLES):
+        yield Step(
+            id="down.level", phase=DOWN, minutes=(3, 10), caution=cautions.AIR,
+            text="Level control on again: let it level, read its fault store. Not driven with an empty bag.",
+        )  # fmt: skip
+    for w in worked:
+        yield from w.settled()
     opened: list[AxleName] = [w.name for w in worked if any(w.opened.values())]
     yield from _closing(job, prediction, alignment, [w.name for w in worked], opened)
 

@@ -60,7 +60,17 @@ def has_bar(axle: Axle) -> bool:
 
 def captive(axle: Axle) -> bool:
     """Whether its spring is held by its damper: out of the vehicle it is still pressed."""
-    return stand_together(axle.linkage) and axle.spring.is_coil
+    return _unit(axle) and axle.spring.is_coil
+
+
+def _unit(axle: Axle) -> bool:
+    """Whether spring and damper are one unit, a coil or a bag around the rod."""
+    return stand_together(axle.linkage) and (axle.spring.is_coil or on_air(axle))
+
+
+def on_air(axle: Axle) -> bool:
+    """Whether air carries it."""
+    return isinstance(axle.spring, AirSpringData)
 
 
 def reached(axle: Axle, word: str, side: Side = "left") -> tuple[str, ...]:
@@ -206,7 +216,7 @@ _STRUT_TOP = Joint(
 
 def _dampers(axle: Axle) -> list[Joint]:
     """Both ends of a damper, or of a unit, that holds no wheel."""
-    what = "unit" if captive(axle) else "damper"
+    what = "unit" if _unit(axle) else "damper"
     top = "strut_top_nut" if axle.strut_top is not None or "strut_top_nut" in axle.fasteners else "damper_top"
     return [
         Joint(
@@ -232,15 +242,18 @@ def _dampers(axle: Axle) -> list[Joint]:
 def _spring(axle: Axle, collared: bool) -> list[Joint]:
     """What holds the spring back, and how it is let go."""
     damper = "clamp" if isinstance(axle.linkage, StrutLinkage) else "damper_foot"
+    out = "strut_top" if damper == "clamp" else "damper_top"
     if captive(axle):
-        return [_on_unit("strut_top" if damper == "clamp" else "damper_top", collared)]
+        return [_on_unit(out, collared)]
+    if _unit(axle):
+        return [_AIR, _bag_on_unit(out)]
     if isinstance(axle.spring, LeafPackData):
         return _leaf(axle)
     if isinstance(axle.spring, TorsionBarData):
         return _torsion()
     found = []
     needs = _hangs(damper, "pivots", "lateral_rod")
-    if isinstance(axle.spring, AirSpringData):
+    if on_air(axle):
         found.append(_AIR)
         needs += ("air",)
     loose = "bag is slack" if found else "spring is loose"
@@ -299,17 +312,34 @@ def _on_unit(out: str, collared: bool) -> Joint:
     )  # fmt: skip
 
 
+def _bag_on_unit(out: str) -> Joint:
+    return Joint(
+        "spring_on_unit",
+        Handling("On the bench, the bag slack: clamp rings, then the rod nut.", cautions.AIR,
+                 "No air in the bag: pressed by hand it gives way.", minutes=(8, 15)),
+        Handling("Clamp rings on the beads, top mount on, rod nut to torque; no air in the bag on the bench.",
+                 minutes=(8, 15)),
+        needs=(out, "air"), fasteners=("strut_rod_nut",), stored=True,
+        tools=("Pliers for the clamp rings", "Hexagon key for the damper rod"),
+        consumables=("Clamp rings and seals of the bags, new",),
+    )  # fmt: skip
+
+
 _AIR = Joint(
     "air",
     Handling(
-        "Level system off, then the pressure let out at the unit's own valve; line off and plugged.", cautions.AIR,
-        "Not lifted, and no line opened, before the system is off and the gauge reads nothing.", minutes=(5, 12),
+        "Pressure let out at the unit's own valve; line off and plugged.", cautions.AIR,
+        "No line opened before the level system is off and the gauge reads nothing.", minutes=(5, 12),
     ),
     Handling(
         "Line square and home; filled with the wheel hanging, every joint soaped, before any weight comes on.",
         minutes=(6, 12),
     ),
     stored=True, consumables=("Soap water for the air joints", "Plugs for the air lines"),
+    given_up=Handling(
+        "Air line capped and tied away from heat and what moves; level control put out of service as its maker says.",
+        minutes=(5, 20),
+    ),
 )  # fmt: skip
 
 

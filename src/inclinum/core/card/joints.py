@@ -64,6 +64,20 @@ class Joint:
     consumables: tuple[str, ...] = ()
     new: str = ""
     """Its bolts are never used again: what goes in their place, where no change brings it by the joint's key."""
+    given_up: Handling | None = None
+    """How its place is left where the machine has no such joint any more; as it is closed where nothing is said."""
+
+
+def closing_of(joint: Joint, after: Mapping[str, Joint]) -> Handling:
+    """How a joint is closed on the machine as it is then: with other springs it may not be what it was.
+
+    Args:
+        joint: as it was opened.
+        after: joints of the machine as it is planned, by key.
+    """
+    if joint.key in after:
+        return after[joint.key].closing
+    return joint.given_up or joint.closing
 
 
 def opening_of(joint: Joint, bolts: Iterable[Fastener]) -> Handling:

@@ -175,6 +175,15 @@ class Change(Document, Generic[MachineT]):
         _ = machine
         return []
 
+    def settled(self, machine: MachineT) -> list[str]:
+        """What is looked at once it stands on its wheels again, before its heights are read; once for both sides.
+
+        Args:
+            machine: as the changes before this one leave it.
+        """
+        _ = machine
+        return []
+
     def noted(self, machine: MachineT, side: Side | None) -> tuple[Noted, ...]:
         """What is read before and after where it is made; empty where it has no setting.
 

@@ -56,6 +56,9 @@ class StatedRise(Change[MachineT]):
     def steps(self, machine: MachineT) -> list[str]:
         """By its maker's sheet."""
         _ = machine
-        return [
-            f"{self.what}: as its maker's sheet says. Its {self.rise_mm:+g} mm is stated, not computed: read it after."
-        ]
+        return [f"{self.what}: as its maker's sheet says."]
+
+    def settled(self, machine: MachineT) -> list[str]:
+        """What nobody computed is read."""
+        _ = machine
+        return [f"The {self.rise_mm:+g} mm of {self.what} are stated, not computed: these heights show what they are."]

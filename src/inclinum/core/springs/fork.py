@@ -209,6 +209,9 @@ class Fork(Document):
     clearance_wanted_mm: float = Field(default=10, ge=0, le=100, title="Clearance wanted")
     bottom_out_parts: bool = Field(default=True, title="Bottom-out parts in", description="what keeps metal from metal")
     shortened_mm: float = Field(default=0, ge=0, le=200, description="by spacers inside, from how it came")
+    opened_from: Literal["above", "below"] = Field(
+        default="above", title="Its inside is reached from", description="above by its caps, below by its foot bolts"
+    )
     top_out_hidden_mm: float = Field(default=0, ge=0, le=60, title="Hidden by the top-out spring")
 
     @cached_property

@@ -5471,6 +5471,13 @@ export interface components {
              */
             shortened_mm: number;
             /**
+             * Its inside is reached from
+             * @description above by its caps, below by its foot bolts
+             * @default above
+             * @enum {string}
+             */
+            opened_from: "above" | "below";
+            /**
              * Hidden by the top-out spring
              * @default 0
              */

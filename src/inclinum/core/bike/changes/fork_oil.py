@@ -5,7 +5,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
-from inclinum.core.bike.changes.fork_springs import INSIDE_TOOLS, coils_of, with_springs
+from inclinum.core.bike.changes.fork_springs import coils_of, with_springs
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
 
@@ -22,8 +22,7 @@ class ForkOil(BikeChange):
     end: ClassVar = "front"
     provides: ClassVar[str] = "oil level"
     removes: ClassVar[tuple[str, ...]] = ("old fork oil",)
-    opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
-    tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
+    opens: ClassVar[frozenset[str]] = frozenset({"fork caps"})
 
     type: Literal["fork_oil"] = "fork_oil"
     level_mm: float = Field(gt=10, le=600, title="Air height", json_schema_extra={"step": 1, "slider": [60, 250]})

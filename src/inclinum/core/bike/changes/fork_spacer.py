@@ -5,7 +5,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
-from inclinum.core.bike.changes.fork_springs import INSIDE_TOOLS, coils_of, with_springs
+from inclinum.core.bike.changes.fork_springs import coils_of, with_springs
 from inclinum.core.bike.machine import Bike
 from inclinum.core.plan import Search
 
@@ -24,8 +24,7 @@ class ForkSpacer(BikeChange):
     source: ClassVar[str] = "Hooke's law in each leg"
     end: ClassVar = "front"
     provides: ClassVar[str] = "fork spacer"
-    opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
-    tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
+    opens: ClassVar[frozenset[str]] = frozenset({"inside the fork"})
 
     type: Literal["fork_spacer"] = "fork_spacer"
     spacer_mm: float = Field(ge=0, le=500, title="Spacer length", json_schema_extra={"step": 0.5})

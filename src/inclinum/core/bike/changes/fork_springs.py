@@ -10,7 +10,6 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.plan import named
 from inclinum.core.springs.fork import CoilForkSprings, LegSpring
 
-INSIDE_TOOLS = ("Socket for the fork caps", "Oil height gauge", "Measuring jug")
 """What opening a fork leg needs."""
 
 
@@ -43,8 +42,7 @@ class ForkSprings(BikeChange):
     end: ClassVar = "front"
     provides: ClassVar[str] = "fork springs"
     removes: ClassVar[tuple[str, ...]] = ("fork springs",)
-    opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
-    tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
+    opens: ClassVar[frozenset[str]] = frozenset({"inside the fork"})
 
     type: Literal["fork_springs"] = "fork_springs"
     spring: LegSpring

@@ -5,7 +5,6 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
-from inclinum.core.bike.changes.fork_springs import INSIDE_TOOLS
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
 from inclinum.core.plan import Search
@@ -22,8 +21,7 @@ class ForkTravel(BikeChange):
     source: ClassVar[str] = "derived here: the legs' own length"
     end: ClassVar = "front"
     provides: ClassVar[str] = "fork length"
-    opens: ClassVar[frozenset[str]] = frozenset({"fork cap"})
-    tools: ClassVar[tuple[str, ...]] = INSIDE_TOOLS
+    opens: ClassVar[frozenset[str]] = frozenset({"inside the fork"})
 
     type: Literal["fork_travel"] = "fork_travel"
     shorter_mm: float = Field(ge=0, le=150, title="Shorter by", json_schema_extra={"step": 1, "slider": [0, 60]})

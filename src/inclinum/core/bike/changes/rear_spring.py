@@ -27,7 +27,7 @@ class RearSpringSwap(BikeChange):
     provides: ClassVar[str] = "rear spring"
     removes: ClassVar[tuple[str, ...]] = ("rear spring",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper", "spring"})
-    tools: ClassVar[tuple[str, ...]] = ("Spring compressor of the right size", HOOK_SPANNER)
+    tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER,)
     sets_collar: ClassVar[bool] = True
 
     type: Literal["rear_spring"] = "rear_spring"

@@ -78,13 +78,16 @@ class AirHeight(Change):
         return [f"2 sensor links {self.summary()} ({self.axle})"] if self.by == "sensor link" else []
 
     def steps(self, machine: Vehicle) -> list[str]:
-        """System off, then the height it had."""
+        """The sensors, or what is told the control."""
         _ = machine
-        return [
-            "Level control in its service mode before the vehicle is lifted: it must not fill or empty on the stands.",
-            "Sensors set with their arms off dead centre over the whole travel; never driven with an empty bag.",
-            "Read back the height it levels to, loaded and empty, and its fault store.",
-        ]
+        if self.by == "calibration":
+            return [f"Level {self.rise_mm:+g} mm by the control's own calibration, on level ground, as its maker says."]
+        return ["Sensor links as planned; their arms stay off dead centre over the whole travel, left and right alike."]
+
+    def settled(self, machine: Vehicle) -> list[str]:
+        """The height it finds."""
+        _ = machine
+        return [f"Read back the height it levels to, loaded and empty: {self.rise_mm:+g} mm by this change."]
 
 
 def _on_air(name: AxleName, axle: Axle) -> None:

@@ -29,9 +29,11 @@ class AirSprings(OtherSpring):
         return named(s.part, text)
 
     def steps(self, machine: Vehicle) -> list[str]:
-        """Line and bead."""
+        """Bead and line."""
         _ = machine
-        return [
-            "Bead seated all round, line cut square and pushed home; a few strokes of air before any weight is on it.",
-            "Soap every joint; it must not fall overnight.",
-        ]
+        return ["Bead seated all round, the bag not twisted; line cut square, away from heat and what moves."]
+
+    def settled(self, machine: Vehicle) -> list[str]:
+        """Leaks show overnight."""
+        _ = machine
+        return ["Soap every joint of the bags again with the weight on; they must not fall overnight."]

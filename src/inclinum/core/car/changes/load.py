@@ -68,7 +68,7 @@ class Load(Change):
         _ = machine
         return [self.summary()] if self.mass_kg > 0 else []
 
-    def steps(self, machine: Vehicle) -> list[str]:
+    def settled(self, machine: Vehicle) -> list[str]:
         """Limits of the papers."""
         _ = machine
         return [f"{self.summary()}: weigh both axles afterwards; axle and gross limits of the papers still hold."]

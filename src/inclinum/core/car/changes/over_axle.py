@@ -66,5 +66,11 @@ class OverAxle(UBolted):
         return [
             "Seats tacked with the axle at its new angle on its packs, pinion as measured; welded by a licensed "
             "welder, battery off, breathers and seals kept cool.",
-            "Brake hoses, bump stops, damper mounts and the steering's drag link are looked at anew before it drives.",
+        ]
+
+    def settled(self, machine: Vehicle) -> list[str]:
+        """What else the axle carries."""
+        _ = machine
+        return [
+            "Brake hoses, bump stops, damper mounts and the steering's drag link are looked at anew before it drives."
         ]

@@ -74,9 +74,13 @@ class Shackle(Change):
         return [f"2 pairs of shackle plates {self.summary()}, with pins and bushes ({self.axle})"]
 
     def steps(self, machine: Vehicle) -> list[str]:
-        """Angle at rest."""
+        """Square, and hand tight."""
         _ = machine
         return [
             "Shackle plates square, pins in from the side they came; only hand tight, to torque at ride height.",
-            "On its wheels the shackle must not lie past straight down towards the pack, nor touch the frame in bump.",
         ]
+
+    def settled(self, machine: Vehicle) -> list[str]:
+        """Angle at rest."""
+        _ = machine
+        return ["The shackle must not lie past straight down towards the pack, nor touch the frame in bump."]

@@ -86,8 +86,18 @@ class SubframeLowered(Change):
         return [f"Subframe spacers {millimetres(self.by_mm)} and bolts longer by as much ({self.axle})"]
 
     def steps(self, machine: Vehicle) -> list[str]:
-        """Marks, jack, one side at a time."""
+        """Spacers, and what has to follow them."""
         _ = machine
+        shaft = (
+            f"Steering shaft follows by {self.by_mm:g} mm: enough of its slide left, its clamp bolt through the "
+            "groove, wheels and steering wheel straight."
+        )
         return [
             "Spacers between subframe and body, new bolts through them, as long as they are thick.",
-        ]
+            *([shaft] if self.carries_steering and self._steers(machine) else []),
+            f"Exhaust, hoses and lines that run to it have {abs(self.by_mm):g} mm to follow without a pull.",
+        ]  # fmt: skip
+
+    def _steers(self, machine: Vehicle) -> bool:
+        """Whether the axle is steered at all."""
+        return machine.axle(self.axle).linkage.corner(RADIUS_MM, 0.0, 0.0).steering is not None
