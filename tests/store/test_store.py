@@ -139,6 +139,20 @@ def test_a_list_shows_each_machine_by_its_own_outline(engine: Engine) -> None:
                 assert isinstance(vehicle, Vehicle)
                 assert drawn.body == vehicle.outline.body
                 assert drawn.radii == (vehicle.front.tyre_radius_mm, vehicle.rear.tyre_radius_mm)
+        # What was measured of it shows on the list as it does on the bench, on every kind of axle.
+        measured = '{"front_overhang_mm": 1111, "rear_overhang_mm": 1555, "roof_mm": 2222}'
+        update = text("UPDATE vehicle SET document = document || CAST(:measured AS jsonb) WHERE wheels = 4")
+        session.execute(update, {"measured": measured})
+        session.expire_all()
+        seen = [v for v in vehicles.summaries(session, 100).items if v.kind == "car"]
+        for shown in seen:
+            drawn = shown.silhouette
+            assert drawn is not None
+            vehicle = vehicles.load(session, shown.id).vehicle
+            assert isinstance(vehicle, Vehicle)
+            assert drawn.body == vehicle.drawn.body
+            assert drawn.body != vehicle.outline.body
+        assert len(seen) > 5
         session.execute(text('UPDATE vehicle SET document = document || \'{"wheelbase_mm": "long"}\' WHERE wheels = 4'))
         broken = [v for v in vehicles.summaries(session, 100).items if v.kind == "car"]
         assert broken

@@ -114,11 +114,11 @@ SEAT_BEHIND, SEAT_BESIDE, BOOT_BEHIND = 0.45, 0.25, 1.05
 def _causes(job: Job, prediction: Prediction, heights: list[HeightProof]) -> list[OneCause]:
     """What one thing would explain the residuals at the four corners; nothing where one of them was not read.
 
-    Nothing either where each came out as predicted: what is left of a residual then is noise, which anything explains.
+    Nothing either where each came out as predicted to within the tape: what is left then is noise, which anything
+    explains.
     """
-    corners = [h for h in heights if h.axle is not None]
-    read = {(h.axle, h.side): h.residual for h in corners}
-    if set(read) != set(WHEELS) or all(h.within for h in corners):
+    read = {(h.axle, h.side): h.residual for h in heights if h.axle is not None}
+    if set(read) != set(WHEELS) or max(map(abs, read.values())) <= job.measure.default_tolerance_mm:
         return []
     after, vehicle = assess(job).after, job.vehicle
     stances = [after.axle(axle) for axle, _ in WHEELS]

@@ -421,6 +421,36 @@ class Outline(Document):
     arch_radius_mm: float = Field(default=380, ge=100, le=900)
     width_mm: float = Field(default=1700, ge=500, le=3000)
 
+    def sized(
+        self, wheelbase: float, waist: float, front: float | None, rear: float | None, roof: float | None
+    ) -> "Outline":
+        """As far over the wheels and as high as was measured, arches where they are.
+
+        Args:
+            wheelbase: mm.
+            waist: top of the higher wheel arch above ground, mm: what lies below it stays.
+            front, rear: wheel centre to the end of the body, mm; None where nobody measured it.
+            roof: above ground, mm; None likewise.
+
+        Source: derived here: what lies beyond an arch, or above both, is stretched along, each in its own direction.
+        """
+        base, r = wheelbase, self.arch_radius_mm
+        places = [p for line in (self.body, *self.glass) for p in line]
+        if not places or (front, rear, roof) == (None, None, None):
+            return self
+        ahead, behind = max(x for x, _ in places), min(x for x, _ in places)
+        top = max(z for _, z in places)
+        along = _stretched(
+            (behind, -base - r, r, ahead),
+            (behind if rear is None else -base - rear, -base - r, r, ahead if front is None else front),
+        )
+        up = _stretched((0.0, waist, top), (0.0, waist, top if roof is None else roof))
+
+        def placed(line: Shape) -> Shape:
+            return tuple((along(x), up(z)) for x, z in line)
+
+        return self.model_copy(update={"body": placed(self.body), "glass": tuple(placed(pane) for pane in self.glass)})
+
 
 def _stretched(was: Sequence[float], now: Sequence[float]) -> Callable[[float], float]:
     """Places along a line taken from some marks to others, evenly in between; as they are where marks do not rise."""
@@ -478,31 +508,10 @@ class Vehicle(Document):
 
     @property
     def drawn(self) -> Outline:
-        """The outline as it is drawn: as far over the wheels and as high as was measured, arches where they are.
-
-        Source: derived here: what lies beyond an arch, or above both, is stretched along, each in its own direction.
-        """
-        o, base, r = self.outline, self.wheelbase_mm, self.outline.arch_radius_mm
-        places = [p for line in (o.body, *o.glass) for p in line]
-        if not places or (self.front_overhang_mm, self.rear_overhang_mm, self.roof_mm) == (None, None, None):
-            return o
-        ahead, behind = max(x for x, _ in places), min(x for x, _ in places)
-        top, waist = max(z for _, z in places), self.waist_mm
-        along = _stretched(
-            (behind, -base - r, r, ahead),
-            (
-                behind if self.rear_overhang_mm is None else -base - self.rear_overhang_mm,
-                -base - r,
-                r,
-                ahead if self.front_overhang_mm is None else self.front_overhang_mm,
-            ),
+        """The outline as it is drawn: as far over the wheels and as high as was measured."""
+        return self.outline.sized(
+            self.wheelbase_mm, self.waist_mm, self.front_overhang_mm, self.rear_overhang_mm, self.roof_mm
         )
-        up = _stretched((0.0, waist, top), (0.0, waist, top if self.roof_mm is None else self.roof_mm))
-
-        def sized(line: Shape) -> Shape:
-            return tuple((along(x), up(z)) for x, z in line)
-
-        return o.model_copy(update={"body": sized(o.body), "glass": tuple(sized(pane) for pane in o.glass)})
 
     @model_validator(mode="after")
     def _stations_named_once(self) -> "Vehicle":
