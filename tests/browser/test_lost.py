@@ -37,6 +37,24 @@ def test_what_is_typed_while_nobody_answers_stays_over_a_reload_and_is_saved_the
 
 
 @pytest.mark.refused
+def test_a_reading_that_nobody_could_read_is_not_told_as_saved_and_is_read_by_itself(page: Page) -> None:
+    sit_down(page)
+    page.goto(f"{JOB}/measure")
+    field = page.get_by_label("Stop gap, rear left", exact=True)
+    expect(field).to_be_visible()
+    page.route("**/api/entry", lambda route: route.abort())
+    field.fill("53 ± 1.5")
+    field.press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("Not read yet")
+    expect(page.get_by_test_id("saved")).to_have_text("Not saved")
+    page.unroute("**/api/entry")
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    expect(page.get_by_role("alert")).to_have_count(0)
+    corners = page.request.get(f"/api{JOB}").json()["job"]["measure"]["corners"]
+    assert "53 ± 1.5" in [c["reading"]["text"] for c in corners]
+
+
+@pytest.mark.refused
 def test_a_save_that_is_refused_says_so_on_the_screen(page: Page) -> None:
     sit_down(page)
     page.goto(f"{JOB}/brief")

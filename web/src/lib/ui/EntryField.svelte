@@ -1,9 +1,10 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
+	import { onDestroy, onMount } from 'svelte';
 	import { api, ask, type Schemas } from '../api/client';
 	import { settings } from '../settings.svelte';
 	import { drafts } from '../bench/drafts';
 	import { length, number } from '../format';
+	import { NOT_READ, Silence } from './unread.svelte';
 
 	const uid = $props.id();
 
@@ -52,17 +53,21 @@
 	onMount(() => {
 		if (typing !== undefined) void read(typing);
 	});
+	const silence = new Silence(() => typing !== undefined && read(typing));
+	onDestroy(() => silence.over());
 
 	async function read(text: string) {
 		if (text.trim() === '') {
 			typing = undefined;
 			trouble = '';
 			drafts.forget(key);
+			silence.over();
 			if (entry) onentry(undefined);
 			return;
 		}
 		if (text === entry?.text) {
 			typing = undefined;
+			silence.over();
 			return;
 		}
 		drafts.keep(key, text);
@@ -72,7 +77,8 @@
 			})
 		);
 		if (typing !== undefined && typing !== text) return;
-		trouble = asked.trouble;
+		silence.heard(asked);
+		trouble = silence.silent ? NOT_READ : asked.trouble;
 		if (asked.data) {
 			typing = undefined;
 			drafts.forget(key);
@@ -86,6 +92,7 @@
 			typing = undefined;
 			trouble = '';
 			drafts.forget(key);
+			silence.over();
 			field.blur(); // so that the next digit picks a stage
 			return;
 		}

@@ -2,6 +2,8 @@
 	import { api, ask } from '../api/client';
 	import { settings } from '../settings.svelte';
 	import { length } from '../format';
+	import { onDestroy } from 'svelte';
+	import { NOT_READ, Silence } from './unread.svelte';
 
 	let {
 		value,
@@ -40,9 +42,12 @@
 					: String(Math.round(value * 1000) / 1000))
 	);
 
+	const silence = new Silence(() => typing !== undefined && read(typing));
+	onDestroy(() => silence.over());
 	async function read(text: string) {
 		if (text.trim() === '') {
 			typing = undefined;
+			silence.over();
 			if (optional) onvalue(null);
 			return;
 		}
@@ -57,7 +62,9 @@
 						: { text, kind: 'length', default_unit: settings.units }
 				})
 			);
-			trouble = asked.trouble;
+			if (typing !== undefined && typing !== text) return;
+			silence.heard(asked);
+			trouble = silence.silent ? NOT_READ : asked.trouble;
 			if (!asked.data) return;
 			number = asked.data.value;
 		}
@@ -86,7 +93,10 @@
 			oninput={(e) => (typing = e.currentTarget.value)}
 			onblur={(e) => typing !== undefined && void read(e.currentTarget.value)}
 			onkeydown={(e) => {
-				if (e.key === 'Escape') [typing, trouble] = [undefined, ''];
+				if (e.key === 'Escape') {
+					[typing, trouble] = [undefined, ''];
+					silence.over();
+				}
 				if (e.key === 'Enter' || e.key === 'Escape') e.currentTarget.blur();
 			}}
 		/>
