@@ -16,6 +16,8 @@ from inclinum.core.car.vehicle import Axle
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.joints import Handling, Joint, in_order
+from inclinum.core.card.own import OwnStep
+from inclinum.core.card.schools import Schools
 from inclinum.core.card.steps import Card, Step
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, AxleName, Side
@@ -300,6 +302,55 @@ def test_a_step_of_the_shops_own_stands_at_its_place_and_only_where_its_joint_is
     assert wheels.unused == ("Front heat shield bolt, 11 N·m: not undone by this plan.",)
     with pytest.raises(ValueError, match="not among the axle's fasteners"):
         Axle.model_validate(data | {"fasteners": {}})
+
+
+def test_what_else_is_due_in_there_is_done_in_one_taking_apart() -> None:
+    """Opened for it where no change opens it, once where one does, its part on the list; what has no place is told."""
+    due = OwnStep(text="New hose, bled after", joint="lines", part="Brake hose, left", side="left", due=True)
+    astray = OwnStep(text="Grease the bar", joint="bar", due=True)
+    plain = planned(job_on("wishbones", "front"), "front", "spring_swap")
+    rear = plain.vehicle.rear.model_copy(update={"own_steps": (due, astray)})
+    front = plain.vehicle.front.model_copy(update={"own_steps": (due,)})
+    job = plain.model_copy(update={"vehicle": plain.vehicle.model_copy(update={"rear": rear, "front": front})})
+    made, bare = card(job), card(plain)
+    ids = [s.id for s in made.steps]
+    assert keys(of_side(made, "rear", "left"), "off") == ["wheel", "lines"], "opened for it alone"
+    assert keys(of_side(made, "rear", "right"), "off") == []
+    assert keys(of_side(made, "front", "left"), "off") == keys(of_side(bare, "front", "left"), "off"), "once"
+    for end in ("front", "rear"):
+        order = [f"{end}.left.lines.off", f"{end}.left.own0", f"{end}.left.lines.on"]
+        assert [ids.index(i) for i in order] == sorted(ids.index(i) for i in order)
+        assert f"Brake hose, left ({end})" in made.preflight.parts
+    assert any("Grease the bar" in line and "no step does it" in line for line in made.unused)
+
+
+def test_the_shops_own_school_is_followed_and_its_default_is_told() -> None:
+    plain = planned(job_on("wishbones", "front"), "front", "spring_swap", "adjuster_fitted")
+    hanging = plain.model_copy(
+        update={
+            "brief": plain.brief.model_copy(
+                update={"schools": Schools(bushes="hanging", first_camber="at one extreme")}
+            )
+        }
+    )
+    made, usual = card(hanging), card(plain)
+    for side in SIDES:
+        steps = {s.id: s for s in of_side(made, "front", side)}
+        pivots = steps[f"front.{side}.pivots.on"]
+        assert "to torque" in pivots.text
+        assert "default" in pivots.text
+        assert "would store" in (pivots.caution or "")
+        assert [f.key for f in pivots.fasteners] == ["arm_pivot"]
+        assert not any(s.phase.endswith(HEIGHT) and s.fasteners for s in steps.values()), "nothing left for later"
+        extreme = [s for s in steps.values() if s.figure == "one extreme"]
+        assert len(extreme) == 1
+        assert "default" in extreme[0].text
+        used = sorted(f.key for s in steps.values() for f in s.fasteners)
+        assert used == sorted(f.key for s in of_side(usual, "front", side) for f in s.fasteners), "each bolt once"
+    packs = planned(job_on("leaf_axle", "rear"), "rear", "leaf_packs")
+    loaded = packs.model_copy(update={"brief": hanging.brief})
+    late = [f.key for s in card(loaded).steps if s.phase.endswith(HEIGHT) for f in s.fasteners]
+    assert {"u_bolt", "shackle"} <= set(late), "a pack is clamped with the load on, whatever the school"
 
 
 def test_a_bolt_says_how_it_is_got_at_and_what_is_in_its_way() -> None:

@@ -62,6 +62,7 @@ class Setting(Document):
     high_mm: float
     step_mm: float
     at_stop: bool
+    eccentric: bool
     needed_mm: float | None
     """What would be needed without the stop, where the adjuster is at it."""
     extra_part: str
@@ -287,6 +288,7 @@ def _setting(
         high_mm=data.max_mm,
         step_mm=data.step_mm,
         at_stop=stuck,
+        eccentric=isinstance(data, EccentricAdjuster),
         needed_mm=needed,
         extra_part=data.extra_part,
     )

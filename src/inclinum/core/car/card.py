@@ -15,6 +15,7 @@ from inclinum.core.card.fastener import spanners
 from inclinum.core.card.joints import Handling, Joint, closing_of, in_order, opening_of
 from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
 from inclinum.core.card.own import When
+from inclinum.core.card.schools import EXTREME, HANGING
 from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
 from inclinum.core.card.times import NO_TIMES, Taken
@@ -37,6 +38,8 @@ PHASES = (
     DOWN, PROVE, HAND_OVER,
 )  # fmt: skip
 """Axle by axle, and side by side where an axle lets one side be done as the pattern for the other."""
+LOADED = {"u_bolts", "shackle", "pack"}
+"""What is tightened with the axle's load on it, whatever is done with rubber."""
 WORTH_SETTING_MM = 1.0
 """A drag link or an axle off by less is within what is read."""
 WORTH_SLACKENING_MM = 1.0
@@ -55,7 +58,7 @@ def card(job: Job, taken: Taken = NO_TIMES) -> Card:
     """
     prediction = predict(job)
     alignment = align(job)
-    worked = [w for a in AXLES if (w := _Worked(job, prediction, alignment, a)).changes]
+    worked = [w for a in AXLES if (w := _Worked(job, prediction, alignment, a)).changes or w.due]
     return compose(
         _steps(job, prediction, alignment, worked), PHASES, job.build, taken, title=job.title,
         vehicle=job.vehicle.name, owner=job.brief.owner, preflight=_preflight(worked),
@@ -98,6 +101,15 @@ class _Worked:
         return joints_of(self.axle, collared=self.collared)
 
     @cached_property
+    def due(self) -> dict[Side, list[str]]:
+        """Joints that are opened for what else is due there; empty where nothing is."""
+        due = [s for s in self.axle.own_steps if s.due and s.joint in self.joints]
+        found: dict[Side, list[str]] = {
+            side: [on_side(self.axle, s.joint, side) for s in due if s.side in ("both", side)] for side in SIDES
+        }
+        return found if due else {}
+
+    @cached_property
     def planned(self) -> Axle:
         return apply_all(self.job.vehicle, self.job.plan.changes).axle(self.name)
 
@@ -126,6 +138,8 @@ class _Worked:
             ]
             for side in SIDES
         }  # fmt: skip
+        for side, keys in self.due.items():
+            wanted[side] += keys
         for side in SIDES:
             if wanted[side] and "pivots" in self.joints and abs(self._rise(side)) >= WORTH_SLACKENING_MM:
                 wanted[side] += ["pivots", *(["lateral_rod"] if "lateral_rod" in self.joints else [])]
@@ -157,7 +171,12 @@ class _Worked:
         here = {j.key for j in opened}
         used = roles_of(opened) | {s.fastener for s in self.axle.own_steps if s.fastener and s.joint in here}
         known = roles_of(self.joints.values()) | {s.fastener for s in self.axle.own_steps if s.fastener}
-        return [
+        nowhere = [
+            f"“{s.text}” is due at the {self.name}, and nothing there is called “{s.joint}”: no step does it."
+            for s in self.axle.own_steps
+            if s.due and s.joint not in self.joints
+        ]
+        return nowhere + [
             f"{self.name.capitalize()} {f.name}, {f.torque_nm:g} N·m: "
             + ("not undone by this plan." if key in known else f"no step knows a bolt called “{key}”.")
             for key, f in self.axle.fasteners.items()
@@ -283,7 +302,12 @@ class _Worked:
 
     def _later(self, joint: Joint) -> tuple[str, ...]:
         """Roles of a joint that are tightened where it rides: all that clamp rubber, by its kind or by their data."""
-        return tuple(r for r in joint.fasteners if joint.rubber or fastener_of(self.axle, r).at_ride_height)
+        rubber = joint.rubber and not self._hanging(joint)
+        return tuple(r for r in joint.fasteners if rubber or fastener_of(self.axle, r).at_ride_height)
+
+    def _hanging(self, joint: Joint) -> bool:
+        """Whether the shop tightens its rubber with the wheel hanging; what clamps a pack wants the load on anyway."""
+        return self.job.brief.schools.bushes == "hanging" and joint.rubber and joint.key not in LOADED
 
     def _on(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
         later = self._later(joint)
@@ -293,6 +317,9 @@ class _Worked:
             names = ", ".join(fastener_of(self.axle, r).name for r in later)
             told = text if now else text.replace("to torque", "hand tight")
             text = f"{told} Only hand tight, it clamps rubber: {names}."
+        if self._hanging(joint) and now:
+            text = f"{text.replace('hand tight', 'to torque')} {HANGING}"
+            closing = replace(closing, caution=self._wound_up())
         yield self._step(side, f"{joint.key}.on", phase, replace(closing, text=text), now)
         yield from self._own(side, joint, "after_closing", phase)
 
@@ -304,7 +331,7 @@ class _Worked:
         """What clamps rubber or wants the load on, where it rides; last the links of the bar, never forced."""
         phase = _phase(self.name, HEIGHT)
         if any(self.opened.values()):
-            yield from _baselines(self.alignment, self.name, phase)
+            yield from _baselines(self.job, self.alignment, self.name, phase)
         shared: dict[str, None] = {}
         for side in SIDES:
             here = [j for j in self.opened[side] if not j.with_load]
@@ -323,9 +350,13 @@ class _Worked:
                         yield self._step(side, f"{j.key}.on", phase, j.closing, j.fasteners)
                         yield from self._own(side, j, "after_closing", phase)
 
-    def _tightened(self, side: Side, roles: tuple[str, ...], phase: str) -> Step:
+    def _wound_up(self) -> str:
+        """What rubber that is tightened hanging is turned by where it rides."""
         turns = ", ".join(f"{arm} {deg:.0f}°" for arm, deg in self.prediction.axle(self.name).wind_up_deg.items())
-        stored = f"Tightened at full droop the bushes would store: {turns}. " if turns else ""
+        return f"Tightened at full droop the bushes would store: {turns}. " if turns else ""
+
+    def _tightened(self, side: Side, roles: tuple[str, ...], phase: str) -> Step:
+        stored = self._wound_up()
         jack = "axle" if self.axle.linkage.coupled else "arm"
         kilos = self.prediction.axle(self.name).load_n / GRAVITY + self.axle.unsprung_kg
         bolts = ", ".join(fastener_of(self.axle, r).name for r in roles)
@@ -395,6 +426,8 @@ def _preflight(worked: list[_Worked]) -> Preflight:
     """As they are closed, and what is new."""
     for w in worked:
         parts += [part for p, machine in w.changes for part in p.change.parts(machine)]
+        here = {j.key for joints in w.opened.values() for j in joints}
+        parts += [f"{s.part} ({w.name})" for s in w.axle.own_steps if s.part and s.joint in here]
         planned, once = apply_all(w.job.vehicle, w.job.plan.changes), {}
         for change, _ in w.changes:
             once |= change.change.needs_once(w.job.vehicle, planned)
@@ -491,10 +524,19 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment, worked: list[
     yield from _closing(job, prediction, alignment, [w.name for w in worked], opened)
 
 
-def _baselines(alignment: Alignment, axle: AxleName, phase: str) -> Iterator[Step]:
+def _baselines(job: Job, alignment: Alignment, axle: AxleName, phase: str) -> Iterator[Step]:
     """Adjusters that do not stay as they are, set before anything is tightened where it rides."""
+    to_extreme = job.brief.schools.first_camber == "at one extreme"
     for wheel in (w for w in alignment.wheels if w.axle == axle):
-        for setting in (s for s in wheel.settings if s.set_mm):
+        for setting in (s for s in wheel.settings if s.set_mm or (s.eccentric and to_extreme)):
+            if setting.eccentric and to_extreme:
+                yield Step(
+                    id=f"align.{setting.key}", phase=phase, axle=wheel.axle, side=wheel.side,
+                    text=f"Baseline before the rack: {setting.name} to one extreme, the same way left and right, only "
+                    f"hand tight; the rack takes it from there. {EXTREME}",
+                    figure="one extreme", minutes=(3, 8),
+                )  # fmt: skip
+                continue
             yield Step(
                 id=f"align.{setting.key}",
                 phase=phase,
@@ -551,7 +593,7 @@ def _closing(
     )
     for axle in AXLES:
         if axle not in opened:
-            yield from _baselines(alignment, axle, PROVE)
+            yield from _baselines(job, alignment, axle, PROVE)
     yield Step(
         id="align.rack",
         phase=PROVE,

@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from inclinum.core.car.changes import PlannedChange
 from inclinum.core.car.vehicle import AngleName, Vehicle
 from inclinum.core.card.record import Build, HandOver, SignOff
+from inclinum.core.card.schools import Schools
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import TAPE_MM
@@ -107,6 +108,7 @@ class Brief(Wanted):
         default=(), max_length=100, description="compared on the card of a spring change, one press from being planned"
     )
     cargo: tuple[Cargo, ...] = Field(default=(), max_length=20, description="looked at on top of the planned stance")
+    schools: Schools = Field(default=Schools(), title="How this shop does it")
 
     @model_validator(mode="after")
     def _one_end_follows(self) -> "Brief":

@@ -28,6 +28,10 @@ class OwnStep(Document):
     fastener: Key | None = Field(
         default=None, title="Tightened here", description="key of a bolt among the axle's fasteners"
     )
+    part: str = Field(default="", max_length=120, title="Part that goes in", description="with its number")
+    due: bool = Field(
+        default=False, title="Due now", description="its joint is opened for it, whether or not a change needs it open"
+    )
     people: int = Field(default=1, ge=1, le=6)
     minutes_least: float = Field(default=2, ge=0, le=600)
     minutes_most: float = Field(default=5, ge=0, le=600)

@@ -67,11 +67,11 @@ def _car_seen(job: Job, axle: AxleName, view: ViewName, whose: Whose, by: By) ->
 
 
 def _brief_of_car(owner: str, machine: Vehicle, last: Brief | None) -> Brief:
-    """No change yet; the shop's limits and its shelf come along."""
+    """No change yet; the shop's limits, its shelf and its ways come along."""
     _ = machine
     level = AxleAim(rise=Length.model_validate("0"))
-    limits, shelf = (last.local_limits, last.shelf) if last else ((), ())
-    return Brief(owner=owner, front=level, rear=level, local_limits=limits, shelf=shelf)
+    along = {n: getattr(last, n) for n in ("local_limits", "shelf", "schools")} if last else {}
+    return Brief(owner=owner, front=level, rear=level, **along)
 
 
 def _title(axle: Axle) -> str:

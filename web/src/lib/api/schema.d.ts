@@ -3598,6 +3598,14 @@ export interface components {
              * @default []
              */
             cargo: components["schemas"]["Cargo"][];
+            /**
+             * How this shop does it
+             * @default {
+             *       "bushes": "at ride height",
+             *       "first_camber": "as solved"
+             *     }
+             */
+            schools: components["schemas"]["Schools"];
         };
         /**
          * Build
@@ -7808,6 +7816,18 @@ export interface components {
              */
             fastener?: string | null;
             /**
+             * Part that goes in
+             * @description with its number
+             * @default
+             */
+            part: string;
+            /**
+             * Due now
+             * @description its joint is opened for it, whether or not a change needs it open
+             * @default false
+             */
+            due: boolean;
+            /**
              * People
              * @default 1
              */
@@ -9651,6 +9671,26 @@ export interface components {
             reading: components["schemas"]["Mass"];
         };
         /**
+         * Schools
+         * @description What the shop holds with, carried along from job to job.
+         */
+        Schools: {
+            /**
+             * Rubber bushes are tightened
+             * @description at ride height by default: hanging, they are wound up for good
+             * @default at ride height
+             * @enum {string}
+             */
+            bushes: "at ride height" | "hanging";
+            /**
+             * Eccentrics before the rack
+             * @description as solved by default: near their target already; an extreme is found again without a mark
+             * @default as solved
+             * @enum {string}
+             */
+            first_camber: "as solved" | "at one extreme";
+        };
+        /**
          * Seat
          * @description Where the rider sits.
          */
@@ -9912,6 +9952,8 @@ export interface components {
             step_mm: number;
             /** At stop */
             at_stop: boolean;
+            /** Eccentric */
+            eccentric: boolean;
             /** Needed */
             needed_mm: number | null;
             /** Extra part */

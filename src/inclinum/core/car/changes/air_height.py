@@ -7,8 +7,8 @@ from pydantic import Field
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName, PartNumber
-from inclinum.core.plan import Search, named
+from inclinum.core.document.names import AxleName, PartNumber, Side
+from inclinum.core.plan import Noted, Search, named
 from inclinum.core.springs.fitted import AirSpringData
 
 
@@ -83,6 +83,11 @@ class AirHeight(Change):
         if self.by == "calibration":
             return [f"Level {self.rise_mm:+g} mm by the control's own calibration, on level ground, as its maker says."]
         return ["Sensor links as planned; their arms stay off dead centre over the whole travel, left and right alike."]
+
+    def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
+        """The height it levels to."""
+        _ = machine, side
+        return (Noted("level", "height it levels to, hub to arch", "mm", self.rise_mm),)
 
     def settled(self, machine: Vehicle) -> list[str]:
         """The height it finds."""
