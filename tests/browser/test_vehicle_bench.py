@@ -117,12 +117,15 @@ def test_points_are_dragged_nudged_typed_and_pasted(bench: Page) -> None:
     scale = (float(lower.get_attribute("cy") or "nan") - drawn) / apart
     page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
     page.mouse.down()
-    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2 - 10, steps=4)
+    across = page.get_by_label("Upper ball joint, y")
+    out = float(across.input_value())
+    page.mouse.move(box["x"] + box["width"] / 2 + 6, box["y"] + box["height"] / 2 - 10, steps=4)
     page.mouse.up()
     expect(z).not_to_have_value(str(start))
     worked_out(page)
     dragged = float(z.input_value())
     assert dragged - start == pytest.approx(10 / scale, abs=0.15), "up on the screen is up on the vehicle, to scale"
+    assert float(across.input_value()) - out == pytest.approx(-6 / scale, abs=0.15), "from behind, right is inwards"
     point.focus()
     point.press("ArrowUp")
     expect(z).to_have_value(re.compile(rf"^{round(dragged + 1, 1):g}"))

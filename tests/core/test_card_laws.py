@@ -304,6 +304,18 @@ def test_a_step_of_the_shops_own_stands_at_its_place_and_only_where_its_joint_is
         Axle.model_validate(data | {"fasteners": {}})
 
 
+def test_what_is_meant_on_both_sides_names_none() -> None:
+    """A mount of a whole axle has a left and a right point; a change moves both, its step stands at either wheel."""
+    moved = begun("bracket_moved", "rear", job := job_on("four_link_axle", "rear"))
+    assert not isinstance(moved, str)
+    assert moved.change.point.split("_")[1] == "left"  # type: ignore[union-attr]
+    made = card(job.model_copy(update={"plan": Plan(changes=(moved,))}))
+    done = [s.text for s in made.steps if s.id.endswith(f"{moved.id}.0")]
+    assert len(done) == 2
+    assert len(set(done)) == 1
+    assert "left" not in done[0].partition("moved")[0]
+
+
 def test_what_else_is_due_in_there_is_done_in_one_taking_apart() -> None:
     """Opened for it where no change opens it, once where one does, its part on the list; what has no place is told."""
     due = OwnStep(text="New hose, bled after", joint="lines", part="Brake hose, left", side="left", due=True)
@@ -322,6 +334,9 @@ def test_what_else_is_due_in_there_is_done_in_one_taking_apart() -> None:
         assert [ids.index(i) for i in order] == sorted(ids.index(i) for i in order)
         assert f"Brake hose, left ({end})" in made.preflight.parts
     assert any("Grease the bar" in line and "no step does it" in line for line in made.unused)
+    alone = rear.model_copy(update={"own_steps": (astray,)})
+    told = card(plain.model_copy(update={"vehicle": plain.vehicle.model_copy(update={"rear": alone})})).unused
+    assert any("Grease the bar" in line for line in told), "on an axle where nothing else is done as well"
 
 
 def test_the_shops_own_school_is_followed_and_its_default_is_told() -> None:

@@ -188,7 +188,7 @@ def test_a_database_that_dies_is_started_again(running: Running) -> None:
 
 
 def test_what_is_away_is_told_as_such_and_nothing_else(running: Running) -> None:
-    first = running.postmaster()
+    first, server = running.postmaster(), running.serving()
     os.kill(first, signal.SIGQUIT)
     statuses = set()
     end = time.monotonic() + 5
@@ -199,6 +199,7 @@ def test_what_is_away_is_told_as_such_and_nothing_else(running: Running) -> None
             assert "database does not answer" in answer.json()["sentence"]
     assert statuses <= {200, 503}
     assert running.answers()
+    assert running.serving() == server, "the database comes back where it was, and whoever serves stays"
 
 
 @pytest.mark.parametrize("how", [signal.SIGTERM, signal.SIGHUP, signal.SIGKILL])

@@ -2,6 +2,7 @@
 
 import os
 import pwd
+import random
 import secrets
 import shutil
 import signal
@@ -21,8 +22,15 @@ MOST_CONNECTIONS = 40
 PATIENCE_S = 60
 
 
+SERVED = range(20_000, 32_000)
+"""Ports below those that the system lends to whoever connects somewhere: one is still free when a server comes back."""
+
+
 def free_port() -> int:
-    """A free loopback port."""
+    """A free loopback port to serve on; any free one where none of :data:`SERVED` is found."""
+    for port in random.sample(SERVED, 40):
+        if _is_free(port):
+            return port
     with socket.socket() as probe:
         probe.bind(("127.0.0.1", 0))
         return probe.getsockname()[1]
@@ -242,7 +250,9 @@ class Cluster:
 
 
 def _is_free(port: int) -> bool:
+    """Whether a server can listen there: connections of one that is gone linger, and stand in nobody's way."""
     with socket.socket() as probe:
+        probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
         try:
             probe.bind(("127.0.0.1", port))
         except OSError:

@@ -58,7 +58,8 @@ def card(job: Job, taken: Taken = NO_TIMES) -> Card:
     """
     prediction = predict(job)
     alignment = align(job)
-    worked = [w for a in AXLES if (w := _Worked(job, prediction, alignment, a)).changes or w.due]
+    axles = [_Worked(job, prediction, alignment, a) for a in AXLES]
+    worked = [w for w in axles if w.changes or any(s.due for s in w.axle.own_steps)]
     return compose(
         _steps(job, prediction, alignment, worked), PHASES, job.build, taken, title=job.title,
         vehicle=job.vehicle.name, owner=job.brief.owner, preflight=_preflight(worked),
