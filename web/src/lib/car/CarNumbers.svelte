@@ -47,7 +47,9 @@
 				? ''
 				: 'text-fix'}">{number(Math.abs(prediction.pitch_change_deg), 2)}°</span
 		>
-		<span class="text-quiet">nose {prediction.pitch_change_deg > 0 ? 'down' : 'up'}</span>
+		{#if Math.abs(prediction.pitch_change_deg) >= 0.005}<span class="text-quiet"
+				>nose {prediction.pitch_change_deg > 0 ? 'down' : 'up'}</span
+			>{/if}
 	</div>
 	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
 		<div class="label flex justify-between whitespace-nowrap">
