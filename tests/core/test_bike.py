@@ -94,7 +94,7 @@ def test_members_stay_rigid_and_the_ratio_is_the_slope(archetype: BikeArchetype,
 def test_between_solved_positions_it_is_as_if_solved(archetype: BikeArchetype, seed: int, part: float) -> None:
     """Everywhere it is defined, right up to a dead point; steps no grid shares."""
     swing = RearSweep(shaken(archetype, seed))
-    low, high = swing.reach
+    low, high = swing.rises
     rise = np.append(np.linspace(low, high, 311), low + part * (high - low))
     # From where the swing says the members are, the solver finds where they truly are.
     true = swing.linkage._newton(rise, swing.poses(rise).state)

@@ -39,7 +39,7 @@ def test_a_motion_found_from_another_is_its_own(archetype: BikeArchetype, seed: 
         assume(False)
         return
     led = RearSweep(other, near=RearSweep(rear))
-    assert led.reach == alone.reach
+    assert led.rises == alone.rises
     np.testing.assert_allclose(led.curve.lengths, alone.curve.lengths, atol=1e-7)
     np.testing.assert_allclose(led.curve.ratios, alone.curve.ratios, atol=1e-7)
 

@@ -68,7 +68,7 @@ def test_one_batch_gives_what_single_solves_give() -> None:
 
 def test_beyond_its_reach_an_arm_gives_no_pose() -> None:
     corner = SemiTrailingLinkage.model_validate({"points": {n: tuple(p) for n, p in ARM.items()}}).corner(312, 0, 0)
-    reach = corner.body.reach(-900, 900)
+    reach = corner.body.travel_range(-900, 900)
     low, high = reach.low, reach.high
     assert "dead point" in reach.low_reason
     # The wheel centre turns on a circle about the pivot line: its reach is where it stands straight up and down.

@@ -33,7 +33,7 @@ def predict_job(job: AnyJob, drawn: Annotated[Drawn, Query()]) -> AnyPrediction:
     return prediction_of(job, drawn.conditions)
 
 
-class Reach(BaseModel):
+class HeightWanted(BaseModel):
     """An axle taken to a height."""
 
     job: AnyJob
@@ -42,9 +42,9 @@ class Reach(BaseModel):
 
 
 @computed.post("/ways", operation_id="ways")
-def ways_to(reach: Reach) -> list[AnyWay]:
+def ways_to(wanted: HeightWanted) -> list[AnyWay]:
     """What reaches that height from the present plan, best first."""
-    return kind_of(reach.job).ways(reach.job, reach.axle, reach.rise)
+    return kind_of(wanted.job).ways(wanted.job, wanted.axle, wanted.rise)
 
 
 class Look(BaseModel):

@@ -64,7 +64,7 @@ def hand_over_html(job: AnyJob) -> str:
 def _changes(job: AnyJob) -> list[tuple[str, str, str, bool]]:
     """Where, what, how much, and whether it stays: every change that is on."""
     on = [p.change for p in job.plan.changes if p.on]
-    return [(c.where or "", c.title, c.summary(), c.stays) for c in on]
+    return [(c.where or "", c.title, c.summary(), job.brief.for_good(c)) for c in on]
 
 
 def _open(job: AnyJob) -> list[str]:

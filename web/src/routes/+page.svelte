@@ -14,7 +14,7 @@
 	import ListHead from '$lib/ui/ListHead.svelte';
 	import MoreOfList from '$lib/ui/MoreOfList.svelte';
 	import { stagesOf } from '$lib/stages';
-	import Sheet from '$lib/ui/Sheet.svelte';
+	import Dialog from '$lib/ui/Dialog.svelte';
 	import Told from '$lib/ui/Told.svelte';
 	import Unopened from '$lib/ui/Unopened.svelte';
 	import { wingOf } from '$lib/wings';
@@ -212,7 +212,7 @@
 	{/if}
 </main>
 
-<Sheet
+<Dialog
 	bind:open={opening}
 	title="New job"
 	note="The vehicle comes as it is set up; the shop's local limits come along from its last job."
@@ -250,9 +250,9 @@
 		<Told sentence={trouble} />
 		<button class="btn btn-dye justify-center" disabled={!title.trim()}>Open it</button>
 	</form>
-</Sheet>
+</Dialog>
 
-<Sheet
+<Dialog
 	open={!!removing}
 	title="Delete this job?"
 	note="Copy it out first if it may be wanted again: a file brings it back exactly as it was."
@@ -263,4 +263,4 @@
 		<a class="btn" href="/api/jobs/{removing?.id}/file" download>Copy out as a file</a>
 		<button class="btn" onclick={() => (removing = undefined)}>Keep it</button>
 	</div>
-</Sheet>
+</Dialog>

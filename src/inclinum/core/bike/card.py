@@ -49,6 +49,7 @@ def bike_card(job: BikeJob, taken: Taken = NO_TIMES) -> Card:
         unused=_unused(job.machine, _opened(job)), settings=_settings(job), off=_off_for_good(job),
         kinds={p.id: p.change.type for p in job.plan.changes},
         built={"rear": job.machine.rear.kind, "front": f"fork {job.machine.fork.springs.type}"},
+        schools=job.brief.schools,
     )  # fmt: skip
 
 
@@ -100,7 +101,7 @@ def _off_for_good(job: BikeJob) -> Iterator[TakenOff]:
     """What comes off: parts that others take the place of, and the bolts of every joint that is opened."""
     told: dict[TakenOff, None] = {}
     for change, _ in _on(job).values():
-        fate = fate_of(reversible=job.brief.reversible, stays=change.stays)
+        fate = fate_of(reversible=job.brief.reversible, stays=job.brief.for_good(change))
         told |= dict.fromkeys(replaced(change.taken_off(job.machine), change.moves_over, fate, change.end, (None,)))
     yield from told
     for joint in _opened(job):
@@ -168,8 +169,9 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
     for joint in (j for j in opened if j.key in WHEELS):
         yield _off(joint, "Stand and support", "front" if joint.key in FRONT else "rear", bike)
     yield from _rear(job, planned, rear, [j for j in opened if j.key not in FRONT | WHEELS])
-    yield from _front(bike, planned, front, [j for j in opened if j.key in FRONT - WHEELS])
+    yield from _front(job, planned, front, [j for j in opened if j.key in FRONT - WHEELS])
     for key, (change, met) in other.items():
+        yield from _how(job, key, change, "Wheels and down")
         for m, text in enumerate(change.steps(met)):
             yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
     for joint in (j for j in reversed(opened) if j.key in WHEELS):
@@ -195,6 +197,9 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
     for key, (change, met) in changes.items():
         for m, text in enumerate(change.settled(met)):
             yield step(f"{key}.settled{m}", "Prove", text, (2, 6))
+    for key, (change, _) in changes.items():
+        for m, told in enumerate(job.brief.around(change).after):
+            yield Step.of(told, id=f"{key}.after{m}", phase="Prove", axle=change.end)
     yield from _proof(prediction, planned)
 
 
@@ -204,6 +209,7 @@ def _rear(job: BikeJob, planned: Bike, rear: Met, opened: list[Joint]) -> Iterat
     # The collar is set once, where the plan leaves it: an earlier change's setting would be turned over again.
     collars = [key for key, (c, _) in rear.items() if c.sets_collar]
     for key, (change, met) in rear.items():
+        yield from _how(job, key, change, "Rear swap")
         for m, text in enumerate(change.steps(met)):
             if key in collars[:-1] and text == collar_step(change.apply(met)):
                 continue
@@ -217,10 +223,18 @@ def _rear(job: BikeJob, planned: Bike, rear: Met, opened: list[Joint]) -> Iterat
         yield _together(joint, "Rear together", "rear", job.machine, planned)
 
 
-def _front(bike: Bike, planned: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
+def _how(job: BikeJob, key: str, change: BikeChange, phase: str) -> Iterator[Step]:
+    """What is cut, drilled or welded for a change, before its own steps."""
+    for m, told in enumerate(job.brief.around(change).before):
+        yield Step.of(told, id=f"{key}.how{m}", phase=phase, axle=change.end)
+
+
+def _front(job: BikeJob, planned: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
+    bike = job.machine
     for joint in opened:
         yield _off(joint, "Fork", "front", bike)
     for key, (change, met) in front.items():
+        yield from _how(job, key, change, "Fork")
         for m, text in enumerate(change.steps(met)):
             yield Step(
                 id=f"{key}.{m}", phase="Fork", axle="front", text=text, minutes=(5, 20),

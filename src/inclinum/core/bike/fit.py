@@ -11,6 +11,7 @@ import numpy as np
 from inclinum.core.bike.job import BikeMeasurements
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document import Document
+from inclinum.core.document.content import Content
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Provenance
 from inclinum.core.fitting.posterior import CONTRADICTION_SIGMAS, Posterior, posterior
@@ -65,7 +66,7 @@ class BikePlace:
 
 
 def places(rear: RearEnd) -> tuple[BikePlace, ...]:
-    """The guided sheet: holes of every member, rods, the damper's eyes, and heights of what sits in the frame."""
+    """Where the calliper goes: every member's holes, rods, the damper's eyes, heights of what sits in the frame."""
     found: dict[str, BikePlace] = {}
 
     def add(*names: str) -> None:
@@ -90,7 +91,7 @@ def places(rear: RearEnd) -> tuple[BikePlace, ...]:
 
 
 class BikeRow(Document):
-    """One place on the sheet."""
+    """One place of that list."""
 
     key: str
     title: str
@@ -140,6 +141,13 @@ def fitted(bike: Bike, readings: BikeMeasurements) -> Fitted:
     Raises:
         ValueError: a reading of a place it does not have, or points that make no linkage that moves.
     """
+    return _fitted(Content(bike, readings))
+
+
+@lru_cache(maxsize=16)
+def _fitted(machine: Content[Bike, BikeMeasurements]) -> Fitted:
+    """One and the same as long as both say the same: everything that is remembered of a machine hangs on it."""
+    bike, readings = machine.documents
     read = {t.key: t.reading for t in (*bike.tape, *readings.tape)}
     tape = tuple((k, r.value, r.tolerance) for k, r in read.items() if k != STROKE)
     rear, fit = _fit(bike.rear, tape)  # pyright: ignore[reportArgumentType] (hashable)
@@ -166,14 +174,14 @@ Tape = tuple[tuple[str, float, float | None], ...]
 @lru_cache(maxsize=64)
 def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
     points = prior.arrays()
-    sheet = {p.key: p for p in (BikePlace(EXTENDED, prior.damper, WHOLE[EXTENDED]), *places(prior))}
+    listed = {p.key: p for p in (BikePlace(EXTENDED, prior.damper, WHOLE[EXTENDED]), *places(prior))}
     names = [n for n in points if n != "axle"]
     for key, _, _ in tape:
-        if key not in sheet:
-            raise DomainError(f"There is no place “{key}” on this rear end; the sheet lists what can be measured.")
+        if key not in listed:
+            raise DomainError(f"There is no place “{key}” on this rear end; the list says what can be measured.")
     sigmas = np.array(
         [
-            (t / COVERAGE if t else HEIGHT_SIGMA_MM if len(sheet[k].points) == 1 else CALLIPER_SIGMA_MM)
+            (t / COVERAGE if t else HEIGHT_SIGMA_MM if len(listed[k].points) == 1 else CALLIPER_SIGMA_MM)
             for k, _, t in tape
         ]
     )
@@ -184,16 +192,16 @@ def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
 
     def missed(x: Array) -> Array:
         at = moved(x)
-        return np.array([(sheet[k].value(at) - v) / s for (k, v, _), s in zip(tape, sigmas, strict=True)])
+        return np.array([(listed[k].value(at) - v) / s for (k, v, _), s in zip(tape, sigmas, strict=True)])
 
     known = posterior(missed, np.full(start.size, PRIOR_SIGMA_MM))
     at = moved(known.shift)
     rear = prior.with_points({n: at[n] for n in names}) if tape else prior
     spread = COVERAGE * np.sqrt(np.diag(known.covariance).reshape(-1, 2).max(axis=1))
     plus_minus = dict(zip(names, np.round(spread, 2).tolist(), strict=True))
-    read = {k: v - sheet[k].value(rear.arrays()) for k, v, _ in tape}
+    read = {k: v - listed[k].value(rear.arrays()) for k, v, _ in tape}
     misses = [
-        f"“{sheet[k].title}” is off by {abs(read[k]):.1f} mm from what the other readings make of this rear end."
+        f"“{listed[k].title}” is off by {abs(read[k]):.1f} mm from what the other readings make of this rear end."
         for (k, _, _), s in zip(tape, sigmas, strict=True)
         if abs(read[k]) > CONTRADICTION_SIGMAS * s
     ]
@@ -208,10 +216,10 @@ def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
                 fitted=round(p.value(rear.arrays()), 2),
                 residual=None if p.key not in read else round(read[p.key], 2),
             )
-            for p in sheet.values()
+            for p in listed.values()
         ),
         misses=tuple(misses),
-        next=tuple(_next(sheet, {k for k, _, _ in tape}, rear, names, known, effect)),
+        next=tuple(_next(listed, {k for k, _, _ in tape}, rear, names, known, effect)),
         points=tuple(
             RearPoint(
                 name=n,
@@ -250,11 +258,11 @@ def _effect(rear: RearEnd, names: list[str], step: float = 0.5) -> Array:
 
 
 def _next(
-    sheet: dict[str, BikePlace], taken: set[str], rear: RearEnd, names: list[str], known: Posterior, effect: Array
+    listed: dict[str, BikePlace], taken: set[str], rear: RearEnd, names: list[str], known: Posterior, effect: Array
 ) -> list[str]:
     """Places not read yet by how much of the ratio's spread they would take."""
     points, worth = rear.arrays(), {}
-    for key, place in sheet.items():
+    for key, place in listed.items():
         if key in taken:
             continue
         slope = np.zeros(2 * len(names))

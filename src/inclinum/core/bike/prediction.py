@@ -344,8 +344,8 @@ def sweep_rear(standing: BikeStance, travel: Sequence[float]) -> dict[str, list[
     """
     rear, at = standing.rear, np.asarray(travel, dtype=float)
     rise = rear.extended_rise + at
-    ok = (rise >= rear.sweep.reach[0]) & (rise <= rear.sweep.reach[1])
-    inside = np.clip(rise, *rear.sweep.reach)
+    ok = (rise >= rear.sweep.rises[0]) & (rise <= rear.sweep.rises[1])
+    inside = np.clip(rise, *rear.sweep.rises)
     length, ratio, _ = rear.sweep.curve.at(inside)
     axle = rear.sweep.places(inside)["axle"]
     curves = {

@@ -6,6 +6,7 @@ wound up to hold it; too much means too stiff a spring. Both schools of choosing
 """
 
 from dataclasses import replace
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -15,8 +16,9 @@ from inclinum.core.bike.machine import End, RearSpring
 from inclinum.core.bike.stance import BikeStance
 from inclinum.core.bike.windows import window_of
 from inclinum.core.document import Document
+from inclinum.core.document.content import Same
 from inclinum.core.quantity.constants import GRAVITY
-from inclinum.core.springs.fork import CoilForkSprings
+from inclinum.core.springs.fork import CoilForkSprings, Fork
 
 Verdict = Literal["right", "too soft", "too stiff", "set the preload first", "air: set the pressure", "nobody rides it"]
 
@@ -167,13 +169,17 @@ def _unladen_at_target(standing: BikeStance, preload: float | None, end: End) ->
         return None
     if end == "rear":
         return standing.rear.on_spring(preload=preload).at(standing.loads.rear_unladen).sag
-    springs = standing.bike.fork.springs
-    assert isinstance(springs, CoilForkSprings)
-    spacer = springs.spacer_for(preload)
-    fork = standing.bike.fork.model_copy(
-        update={"springs": springs.model_copy(update={"spacer_mm": spacer, "right_spacer_mm": None})}
-    )
+    fork = _fork_on_preload(Same(standing.bike.fork), preload)
     return replace(standing.front, fork=fork).at(standing.loads.front_unladen).sag
+
+
+@lru_cache(maxsize=64)
+def _fork_on_preload(which: Same[Fork], preload: float) -> Fork:
+    """Both legs on the spacer that gives a preload; one and the same fork for one preload."""
+    springs = which.document.springs
+    assert isinstance(springs, CoilForkSprings)
+    set_so = springs.model_copy(update={"spacer_mm": springs.spacer_for(preload), "right_spacer_mm": None})
+    return which.document.model_copy(update={"springs": set_so})
 
 
 def _verdict(left: float | None, preload: float | None, low: float, high: float, *, air: bool) -> tuple[Verdict, str]:

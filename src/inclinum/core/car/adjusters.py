@@ -1,6 +1,6 @@
 """An axle's adjusters as the solver takes them."""
 
-from inclinum.core.car.vehicle import AdjusterData, ClampAdjuster, LinkAdjuster
+from inclinum.core.car.vehicle import AdjusterData, ClampAdjuster, EccentricAdjuster, LinkAdjuster
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.kinematics.adjusting import Adjuster, Clamp, LinkLength, Slot
 
@@ -17,3 +17,12 @@ def adjuster_of(data: AdjusterData) -> Adjuster:
 def setting_key(axle: AxleName, side: Side, name: str) -> str:
     """Under which a wheel's setting of an adjuster is kept and found again."""
     return f"{axle}.{side}.{name}"
+
+
+def read_of(data: AdjusterData, value: float) -> tuple[str, str, float]:
+    """What of an adjuster is read by hand, in which unit, and by how much it moves where it is set to a value, mm."""
+    if isinstance(data, EccentricAdjuster):
+        return "mark of the eccentric, from the middle", "notches", float(data.turned(value))
+    if isinstance(data, LinkAdjuster):
+        return "length, joint to joint", "mm", value
+    return "at its upper bolt" if isinstance(data, ClampAdjuster) else "along its slot", "mm", value

@@ -7,7 +7,7 @@ from typing import Literal
 
 import numpy as np
 
-from inclinum.core.car.adjusters import adjuster_of, setting_key
+from inclinum.core.car.adjusters import adjuster_of, read_of, setting_key
 from inclinum.core.car.corner_weights import by_its_side
 from inclinum.core.car.driveline import roll_steer
 from inclinum.core.car.job import Job
@@ -58,6 +58,12 @@ class Setting(Document):
     set_mm: float
     """What a hand can set: whole detents or parts of a turn, or what the shop chose."""
     instruction: str
+    read: str
+    """What of it is read before and after."""
+    read_in: str
+    """Unit of that reading: an eccentric's mark is read in notches."""
+    read_by: float
+    """By how much the reading moves."""
     low_mm: float
     high_mm: float
     step_mm: float
@@ -278,12 +284,16 @@ def _setting(
         free = wide[index]
         wide[index] = replace(free, low=WIDE * free.low, high=WIDE * free.high)
         needed = replace(problem, adjusters=wide).solve().values[data.name]
+    read, unit, by = read_of(data, value)
     return Setting(
         key=key,
         name=data.name,
         solved_mm=solved.values[data.name],
         set_mm=value,
         instruction=_instruction(data, value),
+        read=read,
+        read_in=unit,
+        read_by=by,
         low_mm=data.min_mm,
         high_mm=data.max_mm,
         step_mm=data.step_mm,

@@ -15,8 +15,8 @@ from inclinum.core.document.curve import Curve
 from inclinum.core.document.known import ASSUMED_POINT_MM
 from inclinum.core.kinematics import Corner, Motion, axle_motion, point_name
 from inclinum.core.kinematics.axles import AxleSteering
-from inclinum.core.kinematics.body import Poses, Reach
-from inclinum.core.kinematics.joints import limited_reach
+from inclinum.core.kinematics.body import Poses, TravelRange
+from inclinum.core.kinematics.joints import limited_range
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.kinematics.steered import knuckle_motion
 from inclinum.core.quantity.constants import GRAVITY
@@ -88,8 +88,8 @@ class AxleBench(Document):
     steer_unit: str
     steer_curves: tuple[Curve, ...]
     """Over steering at the reference height."""
-    reach: tuple[float, float]
-    reach_reasons: tuple[str, str]
+    travel_range: tuple[float, float]
+    range_reasons: tuple[str, str]
     load_n: float | None
     frequency_hz: float | None
     spring_kinds: tuple[str, ...]
@@ -170,7 +170,7 @@ def bench_drawn(axle: Axle) -> BenchDrawn:
 def _wheel_parts(axle: Axle, travels: Array | None = None) -> WheelParts | None:
     """Of a wheel on the bench; None where its spring and damper have no lengths that could be drawn."""
     corner = axle_corner(axle)
-    at = _travels(_reach(axle, corner)) if travels is None else travels
+    at = _travels(_range(axle, corner)) if travels is None else travels
     try:
         ride, load = ride_corner(axle), inferred_load(axle, 0.0)
     except NoRidePoint:
@@ -178,15 +178,15 @@ def _wheel_parts(axle: Axle, travels: Array | None = None) -> WheelParts | None:
     return WheelParts(Stance(axle, corner, ride, 0.0, 0.0, load), corner.body.poses(at))
 
 
-def _reach(axle: Axle, corner: Corner) -> Reach:
+def _range(axle: Axle, corner: Corner) -> TravelRange:
     limits = {n: float(np.radians(v)) for n, v in axle.joint_limits_deg.items()}
-    return limited_reach(corner, corner.body.reach(-SWEEP_MM, SWEEP_MM), limits)
+    return limited_range(corner, corner.body.travel_range(-SWEEP_MM, SWEEP_MM), limits)
 
 
-def _travels(reach: Reach) -> Array:
+def _travels(within: TravelRange) -> Array:
     """Positions the bench draws; the reference height is always one of them."""
-    travel = np.linspace(reach.low, reach.high, FRAMES)
-    if reach.low < 0 < reach.high:
+    travel = np.linspace(within.low, within.high, FRAMES)
+    if within.low < 0 < within.high:
         travel[np.argmin(np.abs(travel))] = 0.0
     return travel
 
@@ -195,8 +195,8 @@ def _one_wheel(axle: Axle) -> AxleBench:
     fitted = fit_axle(axle)
     axle = fitted.axle
     corner = axle_corner(axle)
-    reach = _reach(axle, corner)
-    travel = _travels(reach)
+    within = _range(axle, corner)
+    travel = _travels(within)
     poses = corner.body.poses(travel)
     motion = corner.motion(poses)
     baseline = int(np.argmin(np.abs(travel)))
@@ -242,8 +242,8 @@ def _one_wheel(axle: Axle) -> AxleBench:
         steer=steer,
         steer_unit=steer_unit,
         steer_curves=steer_curves,
-        reach=(reach.low, reach.high),
-        reach_reasons=(reach.low_reason, reach.high_reason),
+        travel_range=(within.low, within.high),
+        range_reasons=(within.low_reason, within.high_reason),
         load_n=load,
         frequency_hz=frequency,
         spring_kinds=kinds_for(axle),

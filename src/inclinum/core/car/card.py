@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import Literal
 
 from inclinum.core.car.alignment import Alignment, align
 from inclinum.core.car.changes import PlannedChange, apply_all
@@ -65,10 +66,10 @@ def card(job: Job, taken: Taken = NO_TIMES) -> Card:
         vehicle=job.vehicle.name, owner=job.brief.owner, preflight=_preflight(worked),
         stopped_by=[f.what for f in prediction.findings if f.severity == "stops"], override=job.plan.override,
         unused=[line for w in worked for line in w.unused()],
-        settings=[row for w in worked for row in w.settings()],
+        settings=[*(row for w in worked for row in w.settings()), *_adjusted(job, alignment)],
         off=[part for w in worked for part in w.off()],
         kinds={p.id: p.change.type for p in job.plan.changes},
-        built={name: job.vehicle.axle(name).linkage.kind for name in AXLES},
+        built={name: job.vehicle.axle(name).linkage.kind for name in AXLES}, schools=job.brief.schools,
     )  # fmt: skip
 
 
@@ -188,7 +189,7 @@ class _Worked:
         """What comes off: parts that others take the place of, and the bolts of every joint that is opened."""
         told: dict[TakenOff, None] = {}
         for change in (planned.change for planned, _ in self.changes):
-            fate = fate_of(reversible=self.job.brief.reversible, stays=change.stays)
+            fate = fate_of(reversible=self.job.brief.reversible, stays=self.job.brief.for_good(change))
             sides: list[Side] = [side for side in SIDES if change.on_side(side)]
             off = replaced(change.taken_off(self.job.vehicle), change.moves_over, fate, self.name, sides)
             # Of two changes of one part only the first finds it there.
@@ -277,6 +278,8 @@ class _Worked:
             for planned, machine in self.changes:
                 if not whole and not planned.change.on_side(side):
                     continue
+                for m, told in enumerate(self.job.brief.around(planned.change).before):
+                    yield self._step(at, f"{planned.id}.how{m}", phase, told)
                 texts = planned.change.steps(machine)
                 for m, text in enumerate(texts):
                     figure = planned.change.figure(at) if m == len(texts) - 1 else None
@@ -376,6 +379,12 @@ class _Worked:
         for planned, machine in self.changes:
             for m, text in enumerate(planned.change.settled(machine)):
                 yield self._step(None, f"{planned.id}.settled{m}", PROVE, Handling(text, minutes=(2, 6)))
+
+    def welded(self, when: Literal["after", "driven"]) -> Iterator[Step]:
+        """What is left to do of what was cut or welded, before the road or after it; once for both sides."""
+        for planned, _ in self.changes:
+            for m, told in enumerate(getattr(self.job.brief.around(planned.change), when)):
+                yield self._step(None, f"{planned.id}.{when}{m}", HAND_OVER, told)
 
     def down(self, part: str) -> Iterator[Step]:
         """Wheels on, and their bolts to torque on the ground."""
@@ -523,6 +532,18 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment, worked: list[
         yield from w.settled()
     opened: list[AxleName] = [w.name for w in worked if any(w.opened.values())]
     yield from _closing(job, prediction, alignment, [w.name for w in worked], opened)
+    yield from _hand_over(job, worked)
+
+
+def _adjusted(job: Job, alignment: Alignment) -> Iterator[SettingRow]:
+    """Adjusters that are set to a solved value, read before and after; an extreme is found again without."""
+    for wheel in alignment.wheels:
+        for setting in wheel.settings:
+            if setting.set_mm and not (setting.eccentric and job.brief.schools.first_camber == "at one extreme"):
+                yield SettingRow(
+                    key=f"align.{setting.key}", axle=wheel.axle, side=wheel.side, steps=(f"align.{setting.key}",),
+                    name=f"{setting.name}, {setting.read}", unit=setting.read_in, by=setting.read_by,
+                )  # fmt: skip
 
 
 def _baselines(job: Job, alignment: Alignment, axle: AxleName, phase: str) -> Iterator[Step]:
@@ -602,6 +623,11 @@ def _closing(
         hold="Not on the road at speed before the rack.",
         minutes=(30, 60),
     )
+
+
+def _hand_over(job: Job, worked: list[_Worked]) -> Iterator[Step]:
+    for w in worked:
+        yield from w.welded("after")
     yield Step(
         id="hand.lamps",
         phase=HAND_OVER,
@@ -615,6 +641,8 @@ def _closing(
         text="Road test: straight running, braking, noises over a hump. Look at everything once more.",
         minutes=(15, 25),
     )
+    for w in worked:
+        yield from w.welded("driven")
     yield Step(
         id="hand.retorque",
         phase=HAND_OVER,

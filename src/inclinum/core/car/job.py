@@ -108,7 +108,9 @@ class Brief(Wanted):
         default=(), max_length=100, description="compared on the card of a spring change, one press from being planned"
     )
     cargo: tuple[Cargo, ...] = Field(default=(), max_length=20, description="looked at on top of the planned stance")
-    schools: Schools = Field(default=Schools(), title="How this shop does it")
+    schools: Schools = Field(  # pyright: ignore[reportIncompatibleVariableOverride] (frozen)
+        default=Schools(), title="How this shop does it"
+    )
 
     @model_validator(mode="after")
     def _one_end_follows(self) -> "Brief":

@@ -20,7 +20,7 @@ from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.quantity.root import root
 from inclinum.core.springs import Toleranced
 
-REACH_MM = 200.0
+RANGE_MM = 200.0
 """Travel looked through on both sides of the reference height."""
 
 
@@ -42,8 +42,8 @@ def _curves(linkage: Linkage, held: float = 0.0) -> tuple[SampledLength, Sampled
         spring, damper = _curves(linkage)  # pyright: ignore[reportArgumentType] (hashable)
         return held_higher(spring, held), damper
     corner = linkage.corner(300.0, 0.0, 0.0)
-    reach = corner.body.reach(-REACH_MM, REACH_MM)
-    motion = corner.sweep(np.linspace(reach.low, reach.high, 41))
+    within = corner.body.travel_range(-RANGE_MM, RANGE_MM)
+    motion = corner.sweep(np.linspace(within.low, within.high, 41))
     keep = motion.reachable
     assert motion.spring_length is not None, "an axle has a spring"
     assert motion.spring_ratio is not None

@@ -143,7 +143,7 @@ class AngleTarget(Document):
 
 
 class TapeReading(Document):
-    """What the tape or the angle gauge read at a place the guided sheet names."""
+    """What the tape or the angle gauge read at a place the suspension has for it."""
 
     key: Name
     length: Length | None = None
@@ -490,10 +490,10 @@ class Vehicle(Document):
 
     @model_validator(mode="after")
     def _room_for_its_wheels(self) -> "Vehicle":
-        for end, reach in (("front", self.front_overhang_mm), ("rear", self.rear_overhang_mm)):
-            if reach is not None and reach <= self.outline.arch_radius_mm:
+        for end, overhang in (("front", self.front_overhang_mm), ("rear", self.rear_overhang_mm)):
+            if overhang is not None and overhang <= self.outline.arch_radius_mm:
                 raise DomainError(
-                    f"A {end} overhang of {reach:.0f} mm ends inside the wheel arch, which is "
+                    f"A {end} overhang of {overhang:.0f} mm ends inside the wheel arch, which is "
                     f"{self.outline.arch_radius_mm:.0f} mm round: measure from the wheel centre."
                 )
         waist = self.waist_mm

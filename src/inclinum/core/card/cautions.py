@@ -23,3 +23,10 @@ TORSION = (
     "off the lever."
 )
 SUBFRAME = "A subframe falls with all that hangs on it: a jack that cannot tip, two people, never timber."
+WELDING = (
+    "Fire, fumes, and a structure that carries people: a licensed welder, no fuel or gas near it, springs, dampers and "
+    "hoses out of the heat."
+)
+INSPECTED = (
+    "What was welded is looked at by a licensed inspector where local rules ask for it: the tool judges no seam."
+)

@@ -12,7 +12,7 @@ from inclinum.core.document import Document, Moment
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Key, Name, Side
 
-NEAR = {"mm": 1.0, "°": 0.5, "turns": 0.25}
+NEAR = {"mm": 1.0, "°": 0.5, "turns": 0.25, "notches": 0.5}
 """How far a reading may be from what it should be before it is asked about, by unit: about what each is read to."""
 
 

@@ -9,6 +9,7 @@ from inclinum.core.card.found import FoundOnTheWay
 from inclinum.core.card.joints import Handling
 from inclinum.core.card.off import TakenOff, listed
 from inclinum.core.card.record import Build, TorqueRecord
+from inclinum.core.card.schools import BY_FEEL, ShopSchools
 from inclinum.core.card.settings import SettingRow, held_against
 from inclinum.core.card.times import Taken, expected
 from inclinum.core.document import Document
@@ -16,6 +17,7 @@ from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.quantity import newton_metres_to_pound_feet
 
 LOOK_UP = "look up the maker's figure"
+FELT = "by feel, as this shop does; the maker's figure is looked up by default"
 
 
 class FastenerUse(Document):
@@ -69,6 +71,8 @@ def doubted(
         if record is None:
             return use
         if record.torque is None:
+            if use.source == FELT:
+                return use
             return use.model_copy(update={"doubt": "tightened by feel, to no figure"})
         if use.angle_deg and record.angle_deg is not None:
             if abs(record.angle_deg - use.angle_deg) <= TORQUE_SHARE * use.angle_deg:
@@ -173,6 +177,7 @@ def compose(
     settings: Iterable[SettingRow] = (),
     kinds: Mapping[str, str],
     built: Mapping[AxleName, str],
+    schools: ShopSchools,
     off: Iterable[TakenOff] = (),
 ) -> Card:
     """The card of any machine: its steps phase by phase, and what was read held against what it should be.
@@ -189,12 +194,14 @@ def compose(
         settings: what is set, as the plan has it.
         kinds: of the changes, by their ids.
         built: how each end of the machine is built: the same step takes longer on another.
+        schools: what the shop holds with.
         off: what comes off.
     """
     order = {phase: n for n, phase in enumerate(phases)}
     placed = sorted(steps, key=lambda s: order[s.phase])
     worked = (s.model_copy(update={"work": _work(s, kinds, built)}) for s in placed)
-    held = [_timed(_doubted(s, build), taken) for s in _with_found(list(worked), build.found)]
+    told = (_felt(s) if schools.torque == "by feel" else s for s in worked)
+    held = [_timed(_doubted(s, build), taken) for s in _with_found(list(told), build.found)]
     lying = tuple(off)
     now = [f for f in build.found if f.decision == "now"]
     parts = [f"{f.part} (found on the way)" for f in now if f.part]
@@ -220,6 +227,14 @@ def compose(
         off=lying,
         certificate=cautions.CERTIFICATE,
     )
+
+
+def _felt(step: Step) -> Step:
+    """Where the shop tightens by feel what has no figure; a maker's figure is a figure for everybody."""
+    if all(f.torque_nm is not None for f in step.fasteners):
+        return step
+    felt = tuple(f if f.torque_nm is not None else f.model_copy(update={"source": FELT}) for f in step.fasteners)
+    return step.model_copy(update={"text": f"{step.text} {BY_FEEL}", "fasteners": felt})
 
 
 def _doubted(step: Step, build: Build) -> Step:

@@ -6,10 +6,11 @@ ratio is the vertical load at the axle. No chain force, no friction.
 """
 
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
+from inclinum.core.document.content import Same
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rear_end import RearSweep
 from inclinum.core.kinematics.rigid import Array
@@ -95,7 +96,7 @@ class RearCarrying:
     def full_rise(self) -> float:
         """Axle rise at full stroke, or where the linkage ends if that comes first, mm."""
         rise = self.sweep.rise_at(self.extended - self.stroke)
-        return self.sweep.reach[1] if rise is None else rise
+        return self.sweep.rises[1] if rise is None else rise
 
     @property
     def linkage_ends_first(self) -> bool:
@@ -163,10 +164,7 @@ class ForkCarrying:
 
     def at(self, load: float) -> EndAt:
         """At rest under a vertical load at the axle, N; axial force is load·cos(rake)."""
-        axial = load * float(np.cos(self.rake))
-        travel = sag(self.fork, axial)
-        ends = self.fork.force(np.array([0.0, self.fork.stroke_mm]))
-        return EndAt(travel, travel, 0.0, 1.0, axial <= float(ends[0]), axial > float(ends[1]))
+        return _fork_at(Same(self.fork), load * float(np.cos(self.rake)))
 
     def vertical(self, travel: float) -> float:
         """Of a slider travel, mm."""
@@ -178,3 +176,12 @@ class ForkCarrying:
         low, high = max(travel - h, 0.0), min(travel + h, self.fork.stroke_mm)
         slope = float(np.diff(self.fork.force(np.array([low, high])))[0]) / (high - low)
         return slope / float(np.cos(self.rake)) ** 2
+
+
+@lru_cache(maxsize=256)
+def _fork_at(which: Same[Fork], axial: float) -> EndAt:
+    """Under an axial force, N: while a rear end is planned the fork stays as it is."""
+    fork = which.document
+    travel = sag(fork, axial)
+    ends = fork.force(np.array([0.0, fork.stroke_mm]))
+    return EndAt(travel, travel, 0.0, 1.0, axial <= float(ends[0]), axial > float(ends[1]))

@@ -1,4 +1,4 @@
-"""A working geometry from tape and angle gauge: guided sheet, fit, contradictions, and what to measure next."""
+"""A working geometry from tape and angle gauge: where the tape goes, fit, contradictions, and what to measure next."""
 
 from inclinum.core.fitting.consequence import LIFT_MM, consequence_names
 from inclinum.core.fitting.fit import Fit, Miss, Next, Reading, fit

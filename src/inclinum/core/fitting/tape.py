@@ -129,7 +129,7 @@ _AXLE_SPRING = (_between("spring_left_body", "spring_left_axle"), _apart("spring
 _ROD = (_height("lateral_rod_body"), _height("lateral_rod_axle"), _between("lateral_rod_body", "lateral_rod_axle"))
 _UPPER = (_height("upper_body"), _height("upper_axle"), _between("upper_body", "upper_axle"))
 
-SHEETS: dict[str, tuple[Place, ...]] = {
+PLACES: dict[str, tuple[Place, ...]] = {
     "macpherson": (
         _height("lower_outer"), _height("lower_front"), _height("lower_rear"), _between("lower_front", "lower_outer"),
         _between("lower_rear", "lower_outer"), _apart("lower_front"), _apart("lower_outer"), _height("strut_top"),
@@ -175,9 +175,9 @@ SHEETS: dict[str, tuple[Place, ...]] = {
 
 
 def places(linkage: AnyLinkage) -> tuple[Place, ...]:
-    """The guided sheet of a linkage: its kind's places, of points that are there; the wheels' distance first."""
+    """Where the tape goes on a linkage: its kind's places, of points that are there; the wheels' distance first."""
     points = linkage.named_points()
-    listed = SHEETS.get(linkage.kind)
+    listed = PLACES.get(linkage.kind)
     if listed is None:
         own = [n for n in points if n != linkage.wheel_name]
         listed = tuple(f(n) for n in own for f in (_height, _apart, _forward))

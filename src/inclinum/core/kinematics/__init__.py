@@ -4,7 +4,7 @@ from functools import lru_cache
 from typing import get_args
 
 from inclinum.core.kinematics.axles import AnyLinkage, LeafAxle
-from inclinum.core.kinematics.body import Body, Poses, Reach
+from inclinum.core.kinematics.body import Body, Poses, TravelRange
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment, Link, PlaneOnBody, PlaneOnChassis
 from inclinum.core.kinematics.corner import (
     ArmAngle,
@@ -50,9 +50,9 @@ __all__ = [
     "PointDistance",
     "PointHeight",
     "Poses",
-    "Reach",
     "SemiTrailingLinkage",
     "StrutLinkage",
+    "TravelRange",
     "axle_motion",
     "corner_of",
     "pair_name",

@@ -391,8 +391,8 @@ class LeafAxle(Linkage):
         length = float(np.hypot(*(eye - pivot)[[0, 2]])) + longer
         # In side view with forward and up positive a turn of the front upwards is about −y.
         with np.errstate(invalid="ignore"):
-            across, reach = np.array([0.0, -1.0, 0.0]), np.array(length)
-            turn = float(turn_to_reach(across, _flat(eye - fixed), _flat(pivot - fixed), reach))
+            across, span = np.array([0.0, -1.0, 0.0]), np.array(length)
+            turn = float(turn_to_reach(across, _flat(eye - fixed), _flat(pivot - fixed), span))
         if length < LEAST_SHACKLE_MM or not np.isfinite(turn):
             raise DomainError(f"A shackle {length:.0f} mm long does not reach from its pivot to the spring's eye.")
         carried = ("wheel_centre", "damper_axle", "seat", "shackle_eye")

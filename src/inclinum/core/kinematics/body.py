@@ -104,7 +104,7 @@ class Poses:
 
 
 @dataclass(frozen=True)
-class Reach:
+class TravelRange:
     """The travel that exists around baseline, mm, and what ends it; empty where the range asked for does."""
 
     low: float
@@ -159,8 +159,8 @@ class Body:
             name = point_name(link.on_chassis).partition(",")[0]
             if link.on_chassis.startswith(("tie", "drag", "track_rod")):
                 continue
-            reach = poses.point(self.points[link.on_body])[[0, -1]] - self.points[link.on_chassis]
-            was, now = reach / np.linalg.norm(reach, axis=-1, keepdims=True)
+            span = poses.point(self.points[link.on_body])[[0, -1]] - self.points[link.on_chassis]
+            was, now = span / np.linalg.norm(span, axis=-1, keepdims=True)
             what = name if name.split()[-1] in ("link", "arm", "rod") else f"{name} link"
             turns[what] = float(np.arccos(np.clip(was @ now, -1.0, 1.0)))
         return turns
@@ -215,11 +215,11 @@ class Body:
         shape = (rows, count) if samples else (count,)
         return Poses(self.points[self.centre], *(part.reshape(*shape, *part.shape[1:]) for part in state))
 
-    def reach(self, low: float, high: float, resolution: float = 0.05) -> Reach:
+    def travel_range(self, low: float, high: float, resolution: float = 0.05) -> TravelRange:
         """The part of [low, high] around 0 that exists, and which part is at its dead point at an end, mm."""
         ends = [end_of_reach(lambda z: self.poses(z).reachable, end, resolution) for end in (low, high)]
         reasons = ["" if at == end else self._end_reason(at) for at, end in zip(ends, (low, high), strict=True)]
-        return Reach(ends[0], ends[1], reasons[0], reasons[1])
+        return TravelRange(ends[0], ends[1], reasons[0], reasons[1])
 
     def _end_reason(self, travel: float) -> str:
         system = self._neutral

@@ -32,8 +32,8 @@ class Carrier(Protocol):
 def _frame(first: Array, second: Array, outer: Array) -> Array:
     """Axes of an arm as columns, (…, 3, 3): along its pivot line, square to it towards the joint, and across."""
     along = unit(second - first)
-    reach = outer - first
-    toward = unit(reach - dot(reach, along)[..., None] * along)
+    span = outer - first
+    toward = unit(span - dot(span, along)[..., None] * along)
     return np.stack(np.broadcast_arrays(along, toward, cross(along, toward)), axis=-1)
 
 
@@ -53,8 +53,8 @@ class OnArm:
         local = np.einsum("...ji,...j->...i", shape, neutral(name) - neutral(self.first))
         axes = _frame(first, second, outer)
         at = first + np.einsum("...ij,...j->...i", axes, local)
-        axis, reach = axes[..., 0], outer - first
-        square = reach - dot(reach, axis)[..., None] * axis
+        axis, span = axes[..., 0], outer - first
+        square = span - dot(span, axis)[..., None] * axis
         turning = dot(cross(axis, square), outer_rate) / dot(square, square)
         return at, cross(axis, at - first) * turning[..., None]
 

@@ -284,11 +284,11 @@ class _Links:
 
     def rows(self, row: Array | None, centre: Array, turn: Array, residual: Array, jacobian: Array) -> None:
         r = _carried(turn, _of(self.arm, row))
-        reach = centre[:, None] + r - _of(self.anchor, row)
+        span = centre[:, None] + r - _of(self.anchor, row)
         length = _of(self.length, row)
-        residual[:] = np.einsum("nki,nki->nk", reach, reach) / (2 * length) - length / 2
-        reach /= length[..., None]
-        _write(jacobian, reach, cross(r, reach))
+        residual[:] = np.einsum("nki,nki->nk", span, span) / (2 * length) - length / 2
+        span /= length[..., None]
+        _write(jacobian, span, cross(r, span))
 
 
 class _EvenPairs:
@@ -355,13 +355,13 @@ class _ArmLinks:
         axis = np.broadcast_to(_of(self.axis, row), outer.shape)
         outer0, on_arm0 = (np.broadcast_to(_of(v, row), outer.shape) for v in (self.outer0, self.on_arm0))
         on_arm = first + about(axis, turn_about(axis, outer0, outer), on_arm0)
-        reach = centre[:, None] + r - on_arm
+        span = centre[:, None] + r - on_arm
         square = outer - dot(outer, axis)[..., None] * axis
         # dφ of the arm per displacement of its outer joint, and what that takes off the link.
         per_outer = cross(axis, outer) / dot(square, square)[..., None]
-        pull = dot(reach, cross(axis, on_arm - first))[..., None] * per_outer
-        residual[:] = (dot(reach, reach) - length**2) / (2 * length)
-        _write(jacobian, reach - pull, cross(r, reach) - cross(outer_r, pull))
+        pull = dot(span, cross(axis, on_arm - first))[..., None] * per_outer
+        residual[:] = (dot(span, span) - length**2) / (2 * length)
+        _write(jacobian, span - pull, cross(r, span) - cross(outer_r, pull))
         jacobian /= length[..., None]
 
 

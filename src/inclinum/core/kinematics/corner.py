@@ -230,17 +230,17 @@ class Corner:
             at, rate = self.place(part.point, poses, adjusted)
             return self.body.points[part.point][2] - at[..., 2], rate[..., 2]
         (start, start_rate), (end, end_rate) = (self.place(n, poses, adjusted) for n in (part.start, part.end))
-        reach = end - start
-        length = np.linalg.norm(reach, axis=-1)
-        return length, -dot(reach, end_rate - start_rate) / length
+        span = end - start
+        length = np.linalg.norm(span, axis=-1)
+        return length, -dot(span, end_rate - start_rate) / length
 
     def _angle_below(self, bar: ArmAngle, poses: Poses, adjusted: Adjustment) -> Moving:
         """Angle of an arm below horizontal, seen along its pivot line, and minus its change per travel."""
         first, second = (self.place(n, poses, adjusted)[0] for n in (bar.first, bar.second))
         outer, rate = self.place(bar.outer, poses, adjusted)
         axis = unit(second - first)
-        reach = outer - first
-        square = reach - dot(reach, axis)[..., None] * axis
+        span = outer - first
+        square = span - dot(span, axis)[..., None] * axis
         up = unit(wheel_angles.UP - dot(axis, wheel_angles.UP)[..., None] * axis)
         rise, size = dot(square, up), np.linalg.norm(square, axis=-1)
         away = np.sqrt(np.maximum(size**2 - rise**2, 1e-12))

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from inclinum.core.document.errors import DomainError
-from inclinum.core.kinematics.body import Body, Poses, Reach
+from inclinum.core.kinematics.body import Body, Poses, TravelRange
 from inclinum.core.kinematics.constraints import Link
 from inclinum.core.kinematics.corner import Corner
 from inclinum.core.kinematics.rigid import Array, dot, unit
@@ -52,12 +52,14 @@ def joint_angles(corner: Corner, poses: Poses, neutral: Neutral | None = None) -
     return turned
 
 
-def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float], neutral: Neutral | None = None) -> Reach:
+def limited_range(
+    corner: Corner, within: TravelRange, limits: Mapping[str, float], neutral: Neutral | None = None
+) -> TravelRange:
     """The reach, ended where a joint is at its limit.
 
     Args:
         corner: the suspension.
-        reach: what the linkage alone allows, mm.
+        within: what the linkage alone allows, mm.
         limits: greatest turn of a joint from the reference height by the point it sits at, rad.
         neutral: as of :func:`joint_angles`.
 
@@ -65,8 +67,8 @@ def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float], neu
         ValueError: a limit is given for a point that is no joint of a link.
     """
     if not limits:
-        return reach
-    travel = np.linspace(reach.low, reach.high, POSITIONS)
+        return within
+    travel = np.linspace(within.low, within.high, POSITIONS)
     angles = joint_angles(corner, corner.body.poses(travel), neutral)
     for name in limits:
         if name not in angles:
@@ -80,6 +82,6 @@ def limited_reach(corner: Corner, reach: Reach, limits: Mapping[str, float], neu
                 last = i + 1 if side == "low" else i - 1
                 a, b = angles[over[0]][last], angles[over[0]][i]
                 at = travel[last] + (travel[i] - travel[last]) * (limits[over[0]] - a) / (b - a)
-                reach = replace(reach, **{side: float(at), f"{side}_reason": f"joint limit: {over[0]}"})
+                within = replace(within, **{side: float(at), f"{side}_reason": f"joint limit: {over[0]}"})
                 break
-    return reach
+    return within

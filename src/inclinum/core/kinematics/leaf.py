@@ -17,7 +17,7 @@ from functools import cached_property
 import numpy as np
 
 from inclinum.core.document.errors import DomainError
-from inclinum.core.kinematics.body import Poses, Reach
+from inclinum.core.kinematics.body import Poses, TravelRange
 from inclinum.core.kinematics.branch import State, end_of_reach, newton, sense, solve, stages
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment
 from inclinum.core.kinematics.rigid import Array, rotation
@@ -149,16 +149,16 @@ class LeafBody:
         travel = poses.centre[[0, -1], 2] - poses.centre0[2]
         turn = self.pack(travel).shackle
         eye, seat = (np.asarray(self.points[n], dtype=float) for n in ("fixed_eye", "seat"))
-        reach = (poses.point(eye + self.share * (seat - eye)) - eye)[[0, -1]]
-        arm = np.arctan2(reach[:, 2], np.abs(reach[:, 0]))
+        span = (poses.point(eye + self.share * (seat - eye)) - eye)[[0, -1]]
+        arm = np.arctan2(span[:, 2], np.abs(span[:, 0]))
         return {"shackle": float(abs(turn[1] - turn[0])), "spring's fixed eye": float(abs(arm[1] - arm[0]))}
 
-    def reach(self, low: float, high: float, resolution: float = 0.5) -> Reach:
+    def travel_range(self, low: float, high: float, resolution: float = 0.5) -> TravelRange:
         """Travel that exists: a shackle or an arm drawn straight ends it."""
         ends = [end_of_reach(lambda z: self.pack(z).reachable, end, resolution, REACH_GRID) for end in (low, high)]
         reason = "dead point: shackle and spring in one line"
         reasons = ["" if at == end else reason for at, end in zip(ends, (low, high), strict=True)]
-        return Reach(ends[0], ends[1], reasons[0], reasons[1])
+        return TravelRange(ends[0], ends[1], reasons[0], reasons[1])
 
 
 class _Pack:
@@ -208,27 +208,27 @@ class _Pack:
         to_eye = self.pivot + hang - (wheel + rear)
         missed = np.empty_like(state)
         jacobian, along = np.zeros((*state.shape, 3)), np.zeros_like(state)
-        for i, (reach, arm, carried) in enumerate(
+        for i, (span, arm, carried) in enumerate(
             ((to_fixed, self.front_arm, front_turn), (to_eye, self.rear_arm, rear_turn))
         ):
-            length = np.hypot(reach[:, 0], reach[:, 1])
-            along_reach = reach / length[:, None]
+            length = np.hypot(span[:, 0], span[:, 1])
+            along_span = span / length[:, None]
             missed[:, i] = length - arm
-            jacobian[:, i, 0], along[:, i] = -along_reach[:, 0], -along_reach[:, 1]
-            jacobian[:, i, 1] = -(along_reach * carried).sum(-1)
+            jacobian[:, i, 0], along[:, i] = -along_span[:, 0], -along_span[:, 1]
+            jacobian[:, i, 1] = -(along_span * carried).sum(-1)
         jacobian[:, 1, 2] = -(to_eye * hang_turn).sum(-1) / np.hypot(to_eye[:, 0], to_eye[:, 1])
         # Curvature: elevation of each eye in axle axes, less its baseline, over its half-length.
         weight = np.array([1 / self.a, -1 / self.b])
         total = np.zeros_like(x)
-        for i, (reach, carried) in enumerate(((to_fixed, front_turn), (to_eye, rear_turn))):
-            ahead, square = self.ahead[i], (reach**2).sum(-1)
-            bent = _elevation(reach, ahead) - ahead * pitch - self.baseline[i]
+        for i, (span, carried) in enumerate(((to_fixed, front_turn), (to_eye, rear_turn))):
+            ahead, square = self.ahead[i], (span**2).sum(-1)
+            bent = _elevation(span, ahead) - ahead * pitch - self.baseline[i]
             total += weight[i] * bent
             # d(elevation) = ahead·(rx·drz − rz·drx)/r²
             slope = ahead * weight[i] / square
-            jacobian[:, 2, 0] += slope * reach[:, 1]
-            along[:, 2] += -slope * reach[:, 0]
-            jacobian[:, 2, 1] += slope * (-reach[:, 0] * carried[:, 1] + reach[:, 1] * carried[:, 0])
+            jacobian[:, 2, 0] += slope * span[:, 1]
+            along[:, 2] += -slope * span[:, 0]
+            jacobian[:, 2, 1] += slope * (-span[:, 0] * carried[:, 1] + span[:, 1] * carried[:, 0])
             jacobian[:, 2, 1] -= weight[i] * ahead
         eye_slope = self.ahead[1] * weight[1] / (to_eye**2).sum(-1)
         jacobian[:, 2, 2] = eye_slope * -(to_eye[:, 0] * hang_turn[:, 1] - to_eye[:, 1] * hang_turn[:, 0])
@@ -250,6 +250,6 @@ def _turned(v: Array, angle: Array) -> tuple[Array, Array]:
     return turned, np.stack([-turned[:, 1], turned[:, 0]], axis=-1)
 
 
-def _elevation(reach: Array, ahead: Array | float) -> Array:
+def _elevation(span: Array, ahead: Array | float) -> Array:
     """Angle of a line above horizontal, whichever way it points along x."""
-    return np.arctan2(reach[..., 1], ahead * reach[..., 0])
+    return np.arctan2(span[..., 1], ahead * span[..., 0])

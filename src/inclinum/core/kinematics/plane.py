@@ -184,9 +184,9 @@ class PlanarLinkage:
         jacobian[:, rows, columns] = np.concatenate(both, axis=1).view(float)
         row = 2 * pins
         for i, j, length in self._rods:
-            reach: Plane = at[:, i] - at[:, j]
-            residual[:, row] = (reach.real**2 + reach.imag**2 - length**2) / (2 * length)
-            for place, by in ((i, reach / length), (j, reach / -length)):
+            span: Plane = at[:, i] - at[:, j]
+            residual[:, row] = (span.real**2 + span.imag**2 - length**2) / (2 * length)
+            for place, by in ((i, span / length), (j, span / -length)):
                 column = 3 * member[place]
                 jacobian[:, row, column] += by.real
                 jacobian[:, row, column + 1] += by.imag
@@ -400,9 +400,9 @@ class PlanarLinkage:
     def distance(self, one: str, other: str, poses: PlanarPoses) -> tuple[Array, Array]:
         """Distance of two points at every pose, mm, and minus its change per rise: the installation ratio."""
         (a, va), (b, vb) = self._moved(one, poses), self._moved(other, poses)
-        reach: Plane = b - a
-        length = np.abs(reach)
-        return length, -(reach.conj() * (vb - va)).real / length
+        span: Plane = b - a
+        length = np.abs(span)
+        return length, -(span.conj() * (vb - va)).real / length
 
 
 def _scale() -> Array:

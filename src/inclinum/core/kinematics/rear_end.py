@@ -30,6 +30,10 @@ REFINED_MM = 5e-4
 """How near a position between two solved ones is to the true one."""
 
 
+def _places(points: dict[str, Array]) -> dict[str, Place]:
+    return {n: (round(float(at[0]), 4), round(float(at[1]), 4)) for n, at in points.items()}
+
+
 class RearEnd(Document):
     """Base of the rear ends. A subclass adds a literal ``kind`` and points."""
 
@@ -67,10 +71,13 @@ class RearEnd(Document):
         """Every point by name, (2,)."""
         return {n: np.array(at, dtype=float) for n, at in self.named().items()}
 
+    def moved(self, to: dict[str, Array]) -> "RearEnd":
+        """With some points elsewhere, not looked over: what a change makes is validated where it is made."""
+        return self.model_copy(update=_places(to))
+
     def with_points(self, moved: dict[str, Array]) -> "RearEnd":
         """The same rear end with some points elsewhere, validated anew."""
-        points = {n: tuple(round(float(c), 4) for c in at) for n, at in moved.items()}
-        return type(self).model_validate(self.model_dump() | points)
+        return type(self).model_validate(self.moved(moved).model_dump())
 
     def lines(self) -> tuple[tuple[str, str, str], ...]:
         """What is drawn: look, and two points of each line."""
@@ -242,10 +249,9 @@ class FreeRear(RearEnd):
         """Every point by name."""
         return dict(self.points)
 
-    def with_points(self, moved: dict[str, Array]) -> "RearEnd":
-        """The same with some points elsewhere."""
-        points = self.points | {n: tuple(round(float(c), 4) for c in at) for n, at in moved.items()}
-        return type(self).model_validate(self.model_dump() | {"points": points})
+    def moved(self, to: dict[str, Array]) -> "RearEnd":
+        """With some points elsewhere, not looked over."""
+        return self.model_copy(update={"points": self.points | _places(to)})
 
     def members(self) -> Members:
         """As given."""
@@ -300,7 +306,7 @@ class RearSweep:
             raise DomainError("The linkage is at a dead point: its axle hardly moves from where it is drawn.")
         self.curve = SampledLength(grid[keep], length[keep], ratio[keep])
         self._states = CubicHermiteSpline(grid[keep], poses.state[keep], poses.rate[keep])
-        self.reach = (float(grid[low]), float(grid[high]))
+        self.rises = (float(grid[low]), float(grid[high]))
 
     def rise_at(self, length: float) -> float | None:
         """Axle rise at which the damper has a length, mm; None where the linkage does not reach it."""

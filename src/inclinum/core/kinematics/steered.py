@@ -53,8 +53,8 @@ def knuckle_motion(corner: Corner, steering: "AxleSteering", poses: Poses) -> Kn
     box, arm = (np.array(p, dtype=float) for p in (steering.drag_link_box, steering.drag_link_knuckle))
     left_end, right_end = (np.array(p, dtype=float) for p in (steering.track_rod_left, steering.track_rod_right))
     kingpin, hub = poses.direction(unit(upper - lower)), poses.point(lower)
-    reach, drag = poses.direction(arm - lower), float(np.linalg.norm(arm - box))
-    left = turn_to_reach(kingpin, reach, box - hub, np.asarray(drag))
+    span, drag = poses.direction(arm - lower), float(np.linalg.norm(arm - box))
+    left = turn_to_reach(kingpin, span, box - hub, np.asarray(drag))
     rod_left = hub + about(kingpin, left, poses.direction(left_end - lower))
     right_lower, right_upper = lower * _FLIP, upper * _FLIP
     right_kingpin, right_hub = poses.direction(unit(right_upper - right_lower)), poses.point(right_lower)

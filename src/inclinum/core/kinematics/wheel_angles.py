@@ -101,8 +101,8 @@ def axis_at_ground(lower: Array, upper: Array, ground_z: Array) -> Array:
     Source: derived here: lower + s·(upper − lower) with the height of the ground.
     """
     direction = unit(upper - lower)
-    reach = (ground_z - lower[..., 2]) / direction[..., 2]
-    return lower + reach[..., None] * direction
+    span = (ground_z - lower[..., 2]) / direction[..., 2]
+    return lower + span[..., None] * direction
 
 
 def roll_centre_height(contact: Array, contact_rate: Array) -> Array:

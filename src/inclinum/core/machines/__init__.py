@@ -104,10 +104,9 @@ CAR = MachineKind(
 
 
 def _brief_of_bike(owner: str, machine: Bike, last: BikeBrief | None) -> BikeBrief:
-    """No change yet; the shop's shelf and windows come along."""
-    shelf, windows = (last.shelf, last.windows) if last else ((), ())
-    rear_drop = Length.model_validate("0")
-    return BikeBrief(owner=owner, rear_drop=rear_drop, use=machine.use, shelf=shelf, windows=windows)
+    """No change yet; the shop's shelf, windows and ways come along."""
+    along = {n: getattr(last, n) for n in ("shelf", "windows", "schools")} if last else {}
+    return BikeBrief(owner=owner, rear_drop=Length.model_validate("0"), use=machine.use, **along)
 
 
 def _begin_on_bike(job: BikeJob, kind: str, end: AxleName | None) -> PlannedBikeChange:

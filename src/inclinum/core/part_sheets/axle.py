@@ -10,7 +10,7 @@ from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics import NEUTRAL, AnyLinkage, Corner, Motion, axle_motion, corner_of
 from inclinum.core.kinematics.axles import AxleSteering
-from inclinum.core.kinematics.joints import limited_reach
+from inclinum.core.kinematics.joints import limited_range
 from inclinum.core.kinematics.kinds import SteeringData
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.points import PointName
@@ -20,7 +20,7 @@ from inclinum.core.springs.fitted import SpringData, TorsionBarData
 
 JointAngle = Annotated[float, Field(gt=0, le=120)]
 SEARCH_MM = 400.0
-"""Travel looked through for the ends of a linkage's reach."""
+"""Travel looked through for the ends of a linkage's travel."""
 
 
 class StaticAngles(Document):
@@ -132,7 +132,7 @@ def sweep(axle: AxleSheet, travel: Sequence[float], rack: float = 0.0, pitch: fl
     if axle.linkage.coupled:
         answer |= _axle(corner, z, np.zeros_like(z), _steered(axle))
     table: Table = {"travel_mm": z.tolist(), "rack_mm": rack}
-    return table | {k: _listed(v, motion.reachable) for k, v in answer.items() if v is not None} | _reach(axle, corner)
+    return table | {k: _listed(v, motion.reachable) for k, v in answer.items() if v is not None} | _range(axle, corner)
 
 
 def sweep_grid(axle: AxleSheet, heave: Sequence[float], roll: Sequence[float]) -> Table:
@@ -255,10 +255,10 @@ def _listed(values: Array, reachable: Array) -> list[float | None]:
     return [float(v) if ok and np.isfinite(v) else None for v, ok in zip(values, reachable, strict=True)]
 
 
-def _reach(axle: AxleSheet, corner: Corner) -> Table:
+def _range(axle: AxleSheet, corner: Corner) -> Table:
     limits = {n: float(np.radians(v)) for n, v in axle.joint_limits_deg.items()}
-    reach = limited_reach(corner, corner.body.reach(-SEARCH_MM, SEARCH_MM, 0.01), limits)
+    within = limited_range(corner, corner.body.travel_range(-SEARCH_MM, SEARCH_MM, 0.01), limits)
     return {
-        "reachable_travel_mm": [reach.low, reach.high],
-        "reach_ends_because": {k: v for k, v in (("droop", reach.low_reason), ("bump", reach.high_reason)) if v},
+        "reachable_travel_mm": [within.low, within.high],
+        "reach_ends_because": {k: v for k, v in (("droop", within.low_reason), ("bump", within.high_reason)) if v},
     }

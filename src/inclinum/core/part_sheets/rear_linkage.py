@@ -111,7 +111,7 @@ class RearLinkage(Sheet):
     def _table(self, end: RearCarrying) -> Answer:
         travel = np.array(self.travel_table_mm)
         length, ratio, _ = end.sweep.curve.at(end.extended_rise + travel)
-        reached = end.extended_rise + travel <= end.sweep.reach[1]
+        reached = end.extended_rise + travel <= end.sweep.rises[1]
         listed = [[float(v) if ok else None for v, ok in zip(a, reached, strict=True)] for a in (length, ratio)]
         return {
             "travel_from_full_extension_mm": [float(t) for t in travel],

@@ -7,6 +7,7 @@ from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 
 from pydantic import TypeAdapter, ValidationError, create_model
 
+from inclinum.core.card.fabrication import BOLTED, Routine
 from inclinum.core.document import Document, unit_of
 from inclinum.core.document.content import Same
 from inclinum.core.document.errors import DomainError
@@ -65,6 +66,8 @@ class Change(Document, Generic[MachineT]):
     """What of them goes over to the new part."""
     renews_springs: ClassVar[bool] = False
     """Whether other springs go in: what the old ones had lost goes out with them."""
+    on_brackets: ClassVar[bool] = False
+    """Whether bolts of its own brackets hold it, which some shops weld once they are proven."""
     adds: ClassVar[bool] = False
     """Whether it comes on top of what is there, and does not replace it."""
 
@@ -76,7 +79,11 @@ class Change(Document, Generic[MachineT]):
     @property
     def stays(self) -> bool:
         """Whether the machine cannot be put back as it came after this one."""
-        return not self.reversible
+        return not self.reversible or self.fabrication().one_way
+
+    def fabrication(self) -> Routine:
+        """What is cut, drilled or welded for it; nothing where it is bolted on."""
+        return BOLTED
 
     @classmethod
     def ends(cls) -> tuple[AxleName, ...]:
@@ -315,7 +322,7 @@ def choices_of(machine: Document, stack: Sequence[_OnStack]) -> dict[str, dict[s
         if type(planned.change).choices is not Change.choices:
             found[planned.id] = planned.change.choices(machine)
         if planned.on:
-            machine = planned.change.apply(machine)
+            machine = made(planned.change, machine)
     return found
 
 

@@ -2,10 +2,16 @@
 
 from collections.abc import Sequence
 from datetime import date
+from typing import Any
 
+from pydantic import Field
+
+from inclinum.core.card.fabrication import Routine
+from inclinum.core.card.schools import ShopSchools
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import JobId, Name, Text
+from inclinum.core.plan.change import Change
 
 
 class Wanted(Document):
@@ -15,6 +21,15 @@ class Wanted(Document):
     purpose: Text = ""
     reversible: bool = True
     due: date | None = None
+    schools: ShopSchools = Field(default=ShopSchools(), title="How this shop does it")
+
+    def around(self, change: Change[Any]) -> Routine:
+        """What is cut, drilled or welded for a change, as this shop does it."""
+        return self.schools.around(change.fabrication(), change.title, on_brackets=change.on_brackets)
+
+    def for_good(self, change: Change[Any]) -> bool:
+        """Whether the machine cannot be put back as it came after a change, done as this shop does it."""
+        return change.stays or self.around(change).one_way
 
 
 class Titled(Document):

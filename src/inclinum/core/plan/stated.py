@@ -1,10 +1,12 @@
 """A change that nothing here computes, with the rise somebody states for it; of any machine."""
 
-from typing import ClassVar, TypeVar
+from typing import ClassVar, Self, TypeVar
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
+from inclinum.core.card.fabrication import How, Routine, routine
 from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.plan.change import Change
 
 MachineT = TypeVar("MachineT", bound=Document)
@@ -34,11 +36,28 @@ class StatedRise(Change[MachineT]):
     )
     tolerance_mm: float = Field(default=5, ge=0, le=100, title="Stated to ±", json_schema_extra={"unit": "mm"})
     goes_back: bool = Field(default=True, title="Can be put back")
+    how: How = Field(default="bolted_on", title="Fixed how", description="cut or drilled for, it does not go back")
+    drill_mm: float | None = Field(
+        default=None, gt=0, le=60, title="Holes it wants", description="of body work, else as its template says",
+        json_schema_extra={"unit": "mm"},
+    )  # fmt: skip
+
+    @model_validator(mode="after")
+    def _drilled(self) -> Self:
+        if self.drill_mm is not None and self.how != "body_work":
+            raise DomainError(
+                f"holes of {self.drill_mm:g} mm are body work: say that it is fixed so, or leave them out"
+            )
+        return self
 
     @property
     def stays(self) -> bool:
         """Whether the machine cannot be put back as it came."""
-        return not self.goes_back
+        return not self.goes_back or self.fabrication().one_way
+
+    def fabrication(self) -> Routine:
+        """As it is said."""
+        return routine(self.how, self.what, self.drill_mm)
 
     def rise_tolerance(self) -> float:
         """As stated, mm."""

@@ -2274,13 +2274,13 @@ export interface components {
             steer_unit: string;
             /** Steer curves */
             steer_curves: components["schemas"]["Curve"][];
-            /** Reach */
-            reach: [
+            /** Travel range */
+            travel_range: [
                 number,
                 number
             ];
-            /** Reach reasons */
-            reach_reasons: [
+            /** Range reasons */
+            range_reasons: [
                 string,
                 string
             ];
@@ -2302,7 +2302,7 @@ export interface components {
         AxleFit: {
             axle: components["schemas"]["Axle"];
             /** Rows */
-            rows: components["schemas"]["SheetRow"][];
+            rows: components["schemas"]["TapeRow"][];
             /** Misses */
             misses: components["schemas"]["FitMiss"][];
             /** Next */
@@ -2845,6 +2845,13 @@ export interface components {
             /** Due */
             due?: string | null;
             /**
+             * How this shop does it
+             * @default {
+             *       "torque": "to figures"
+             *     }
+             */
+            schools: components["schemas"]["ShopSchools"];
+            /**
              * Rear drop
              * @description how far the rear is to come down; negative to go up; left out where no height is wanted
              */
@@ -3349,7 +3356,7 @@ export interface components {
         };
         /**
          * BikeRow
-         * @description One place on the sheet.
+         * @description One place of that list.
          */
         BikeRow: {
             /** Key */
@@ -3385,6 +3392,18 @@ export interface components {
              * @default true
              */
             goes_back: boolean;
+            /**
+             * Fixed how
+             * @description cut or drilled for, it does not go back
+             * @default bolted_on
+             * @enum {string}
+             */
+            how: "bolted_on" | "body_work" | "cut_and_welded";
+            /**
+             * Holes it wants
+             * @description of body work, else as its template says
+             */
+            drill_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3540,6 +3559,13 @@ export interface components {
              * @enum {string}
              */
             type: "bracket_moved";
+            /**
+             * Fixed how
+             * @description bolted or pressed in, or cut and welded to the frame
+             * @default bolted_on
+             * @enum {string}
+             */
+            how: "bolted_on" | "cut_and_welded";
         };
         /**
          * Brief
@@ -3560,6 +3586,16 @@ export interface components {
             reversible: boolean;
             /** Due */
             due?: string | null;
+            /**
+             * How this shop does it
+             * @default {
+             *       "torque": "to figures",
+             *       "bushes": "at ride height",
+             *       "first_camber": "as solved",
+             *       "brackets": "bolts alone"
+             *     }
+             */
+            schools: components["schemas"]["Schools"];
             /** Front */
             front: components["schemas"]["AxleAim"];
             /** Rear */
@@ -3598,14 +3634,6 @@ export interface components {
              * @default []
              */
             cargo: components["schemas"]["Cargo"][];
-            /**
-             * How this shop does it
-             * @default {
-             *       "bushes": "at ride height",
-             *       "first_camber": "as solved"
-             *     }
-             */
-            schools: components["schemas"]["Schools"];
         };
         /**
          * Build
@@ -4707,6 +4735,13 @@ export interface components {
              * @default
              */
             ground: string;
+            /**
+             * Bracket fixed how
+             * @description another hole, a bolted bracket, or a welded one
+             * @default bolted_on
+             * @enum {string}
+             */
+            how: "bolted_on" | "cut_and_welded";
         };
         /**
          * DamperLengths
@@ -6130,6 +6165,21 @@ export interface components {
             sigmas: number;
             /** Within */
             within: boolean;
+        };
+        /**
+         * HeightWanted
+         * @description An axle taken to a height.
+         */
+        HeightWanted: {
+            /** Job */
+            job: components["schemas"]["Job"] | components["schemas"]["BikeJob"];
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Rise */
+            rise: number;
         };
         /**
          * Helper
@@ -8785,21 +8835,6 @@ export interface components {
             by_mm: number;
         };
         /**
-         * Reach
-         * @description An axle taken to a height.
-         */
-        Reach: {
-            /** Job */
-            job: components["schemas"]["Job"] | components["schemas"]["BikeJob"];
-            /**
-             * Axle
-             * @enum {string}
-             */
-            axle: "front" | "rear";
-            /** Rise */
-            rise: number;
-        };
-        /**
          * Read
          * @description A change of height read at a place.
          */
@@ -9672,9 +9707,16 @@ export interface components {
         };
         /**
          * Schools
-         * @description What the shop holds with, carried along from job to job.
+         * @description What the shop holds with on four wheels.
          */
         Schools: {
+            /**
+             * Bolts without a figure
+             * @description their figure is looked up by default, and recorded: nobody can check what was felt
+             * @default to figures
+             * @enum {string}
+             */
+            torque: "to figures" | "by feel";
             /**
              * Rubber bushes are tightened
              * @description at ride height by default: hanging, they are wound up for good
@@ -9689,6 +9731,13 @@ export interface components {
              * @enum {string}
              */
             first_camber: "as solved" | "at one extreme";
+            /**
+             * Bolt-on brackets
+             * @description bolts to torque alone by default: they come off again; welded, they stay, and are inspected
+             * @default bolts alone
+             * @enum {string}
+             */
+            brackets: "bolts alone" | "welded once proven";
         };
         /**
          * Seat
@@ -9944,6 +9993,12 @@ export interface components {
             set_mm: number;
             /** Instruction */
             instruction: string;
+            /** Read */
+            read: string;
+            /** Read in */
+            read_in: string;
+            /** Read by */
+            read_by: number;
             /** Low */
             low_mm: number;
             /** High */
@@ -10124,39 +10179,6 @@ export interface components {
             rear: number;
         };
         /**
-         * SheetRow
-         * @description One place of the guided sheet.
-         */
-        SheetRow: {
-            /** Key */
-            key: string;
-            /** Title */
-            title: string;
-            /** Angle */
-            angle: boolean;
-            /** How */
-            how: string;
-            /** Points */
-            points: string[];
-            /** Line */
-            line: [
-                [
-                    number,
-                    number,
-                    number
-                ],
-                [
-                    number,
-                    number,
-                    number
-                ]
-            ];
-            /** Fitted */
-            fitted: number;
-            /** Residual */
-            residual: number | null;
-        };
-        /**
          * ShelfSpring
          * @description A rear spring on the shop's shelf.
          */
@@ -10168,6 +10190,19 @@ export interface components {
              * @default 1
              */
             count: number;
+        };
+        /**
+         * ShopSchools
+         * @description What the shop holds with on any machine, carried along from job to job.
+         */
+        ShopSchools: {
+            /**
+             * Bolts without a figure
+             * @description their figure is looked up by default, and recorded: nobody can check what was felt
+             * @default to figures
+             * @enum {string}
+             */
+            torque: "to figures" | "by feel";
         };
         /**
          * ShopView
@@ -10910,6 +10945,13 @@ export interface components {
              * @default 0
              */
             bent_out_deg: number;
+            /**
+             * Made how
+             * @description another stand, or this one cut and welded
+             * @default cut_and_welded
+             * @enum {string}
+             */
+            how: "bolted_on" | "cut_and_welded";
         };
         /**
          * Stated
@@ -10938,6 +10980,18 @@ export interface components {
              * @default true
              */
             goes_back: boolean;
+            /**
+             * Fixed how
+             * @description cut or drilled for, it does not go back
+             * @default bolted_on
+             * @enum {string}
+             */
+            how: "bolted_on" | "body_work" | "cut_and_welded";
+            /**
+             * Holes it wants
+             * @description of body work, else as its template says
+             */
+            drill_mm?: number | null;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -11626,7 +11680,7 @@ export interface components {
         };
         /**
          * TapeReading
-         * @description What the tape or the angle gauge read at a place the guided sheet names.
+         * @description What the tape or the angle gauge read at a place the suspension has for it.
          */
         TapeReading: {
             /** Key */
@@ -11635,6 +11689,39 @@ export interface components {
             length?: components["schemas"]["Length"] | null;
             /** Angle */
             angle?: components["schemas"]["Angle"] | null;
+        };
+        /**
+         * TapeRow
+         * @description One place where the tape goes.
+         */
+        TapeRow: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Angle */
+            angle: boolean;
+            /** How */
+            how: string;
+            /** Points */
+            points: string[];
+            /** Line */
+            line: [
+                [
+                    number,
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number,
+                    number
+                ]
+            ];
+            /** Fitted */
+            fitted: number;
+            /** Residual */
+            residual: number | null;
         };
         /**
          * TellFound
@@ -16683,7 +16770,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Reach"];
+                "application/json": components["schemas"]["HeightWanted"];
             };
         };
         responses: {

@@ -2,7 +2,7 @@
 	import { Command } from 'bits-ui';
 	import { api, ask, type AxleName, type Schemas } from '../api/client';
 	import { kindQuery } from '../queries';
-	import Sheet from '../ui/Sheet.svelte';
+	import Dialog from '../ui/Dialog.svelte';
 	import Told from '../ui/Told.svelte';
 	import type { AnyBench } from './jobBench.svelte';
 	import { Latest } from './latest';
@@ -53,7 +53,7 @@
 	}
 </script>
 
-<Sheet bind:open title="Add a change" wide>
+<Dialog bind:open title="Add a change" wide>
 	<Command.Root label="Changes" class="grid gap-2">
 		<div class="flex gap-2">
 			<Command.Input
@@ -126,4 +126,4 @@
 			</Command.Viewport>
 		</Command.List>
 	</Command.Root>
-</Sheet>
+</Dialog>

@@ -1,11 +1,16 @@
 <script lang="ts">
+	import { kindQuery } from '../queries';
 	import DayField from '../ui/DayField.svelte';
+	import DocumentForm from '../ui/DocumentForm.svelte';
+	import { fieldOf, nodeOf, type Schema } from '../ui/form';
 	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
 
 	const bench = theBench();
 	const { Brief } = wingOf(bench.kind);
 	const brief = $derived(bench.job.brief);
+	const kind = kindQuery(() => bench.kind);
+	const schools = $derived(kind.data && fieldOf(nodeOf(kind.data.brief as Schema), 'schools'));
 	const put = (part: object) => bench.change('brief', { ...brief, ...part });
 </script>
 
@@ -40,4 +45,18 @@
 		<span>Must be reversible</span>
 	</label>
 	<Brief />
+	{#if schools}
+		<details>
+			<summary class="head cursor-pointer">How this shop does it</summary>
+			{#each 'fields' in schools.node ? schools.node.fields : [] as field (field.title)}
+				<p class="text-quiet mb-1">{field.title}: {field.help}.</p>
+			{/each}
+			<DocumentForm
+				node={schools.node}
+				value={brief.schools ?? {}}
+				label="How this shop does it"
+				onvalue={(to) => put({ schools: to })}
+			/>
+		</details>
+	{/if}
 </div>

@@ -3,7 +3,7 @@
 	import { api, type Schemas } from '../api/client';
 	import { cardQuery } from '../queries';
 	import type { CardActs } from './cardActs';
-	import CardSheet from './CardSheet.svelte';
+	import CardPage from './CardPage.svelte';
 	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
 
@@ -102,7 +102,7 @@
 	}
 </script>
 
-<CardSheet
+<CardPage
 	{card}
 	build={bench.job.build}
 	jobId={bench.job.id}

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import Sheet from '../ui/Sheet.svelte';
+	import Dialog from '../ui/Dialog.svelte';
 
 	let {
 		conflict,
@@ -41,7 +41,13 @@
 	const rows = $derived(conflict ? different(mine, conflict.theirs) : []);
 </script>
 
-<Sheet open={!!conflict} closable={false} wide title="Two hands on the same {what}" note={conflict?.sentence}>
+<Dialog
+	open={!!conflict}
+	closable={false}
+	wide
+	title="Two hands on the same {what}"
+	note={conflict?.sentence}
+>
 	<div class="max-h-[46vh] overflow-y-auto">
 		<table class="w-full text-left">
 			<thead>
@@ -64,4 +70,4 @@
 		<button class="btn btn-dye" onclick={ontheirs}>Keep theirs</button>
 		{#if onmine}<button class="btn" onclick={onmine}>Save mine on top</button>{/if}
 	</div>
-</Sheet>
+</Dialog>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { moment } from '../format';
 	import { historyQuery } from '../queries';
-	import Sheet from '../ui/Sheet.svelte';
+	import Dialog from '../ui/Dialog.svelte';
 	import Told from '../ui/Told.svelte';
 	import type { AnyBench } from './jobBench.svelte';
 	import { view } from './context.svelte';
@@ -26,7 +26,7 @@
 	const short = (what: string) => !what.includes('…') && !/ and \d+ more$/.test(what);
 </script>
 
-<Sheet bind:open={view.history} wide title="History of this job" note={bench.saveTrouble}>
+<Dialog bind:open={view.history} wide title="History of this job" note={bench.saveTrouble}>
 	<Told sentence={lines.error?.message ?? ''} class="mb-2" />
 	<ol class="grid gap-2">
 		{#each shown as entry (entry.id)}
@@ -56,4 +56,4 @@
 			Earlier lines
 		</button>
 	{/if}
-</Sheet>
+</Dialog>

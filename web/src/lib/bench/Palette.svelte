@@ -5,7 +5,7 @@
 	import { kindQuery } from '../queries';
 	import { settings } from '../settings.svelte';
 	import { stagesOf } from '../stages';
-	import Sheet from '../ui/Sheet.svelte';
+	import Dialog from '../ui/Dialog.svelte';
 	import { wingOf } from '../wings';
 	import { view } from './context.svelte';
 	import type { AnyBench } from './jobBench.svelte';
@@ -35,7 +35,7 @@
 			name: `Ways to a height, ${axle}`,
 			run: async () => {
 				await goto(`/jobs/${bench.job.id}/plan`);
-				view.reach = { axle, rise: wing.aim(bench.job, axle, bench.prediction) };
+				view.wanted = { axle, rise: wing.aim(bench.job, axle, bench.prediction) };
 			}
 		})),
 		{ name: 'Print the job card', run: () => open(`/api/jobs/${bench.job.id}/card.pdf`) },
@@ -55,7 +55,7 @@
 	}
 </script>
 
-<Sheet bind:open={view.palette} title="What next?" note="Type a word, Enter does it.">
+<Dialog bind:open={view.palette} title="What next?" note="Type a word, Enter does it.">
 	<Command.Root label="Actions">
 		<Command.Input data-first-focus class="field mb-2" placeholder="spacer, card, inches…" />
 		<Command.List class="max-h-[46vh] overflow-y-auto">
@@ -73,4 +73,4 @@
 			</Command.Viewport>
 		</Command.List>
 	</Command.Root>
-</Sheet>
+</Dialog>

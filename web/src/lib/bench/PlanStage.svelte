@@ -67,7 +67,7 @@
 	const titled = (title: string, axle: AxleName | undefined) => (axle ? `${title}, ${axle}` : title);
 </script>
 
-{#if view.reach}<WaysTo {bench} />{/if}
+{#if view.wanted}<WaysTo {bench} />{/if}
 
 <div class="mb-2 flex flex-wrap items-center justify-between gap-2">
 	<h2 class="head">Stack of changes</h2>
@@ -75,7 +75,7 @@
 		<button
 			class="btn"
 			onclick={() =>
-				(view.reach = { axle: view.axle, rise: wing.aim(bench.job, view.axle, bench.prediction) })}
+				(view.wanted = { axle: view.axle, rise: wing.aim(bench.job, view.axle, bench.prediction) })}
 			><Ruler size={16} /> Ways to a height</button
 		>
 		<button class="btn btn-dye" onclick={() => (adding = true)}><Plus size={16} /> Add a change</button>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '../api/client';
 	import PhotoField from '../ui/PhotoField.svelte';
-	import Sheet from '../ui/Sheet.svelte';
+	import Dialog from '../ui/Dialog.svelte';
 	import { nudge } from '../ui/nudge';
 	import { photoAt } from './photo';
 
@@ -64,7 +64,7 @@
 		>{photograph ? 'Photograph behind the drawing…' : 'Put a photograph behind the drawing…'}</button
 	>
 </div>
-<Sheet
+<Dialog
 	bind:open
 	title="Photograph from the side"
 	note="Click the middle of the front wheel, then of the rear wheel: they and the wheelbase say how large it is."
@@ -118,7 +118,7 @@
 	{:else}
 		<PhotoField photos={[]} most={1} onphotos={([id]) => (photo = id ?? '')} />
 	{/if}
-</Sheet>
+</Dialog>
 
 <style>
 	.placed {

@@ -13,24 +13,24 @@
 	type Wish = { job: Schemas['Job']; axle: AxleName; rise: number };
 	const AXLES: AxleName[] = ['front', 'rear'];
 	let found = $state.raw<{ axle: AxleName; rise: number; ways?: Schemas['Way'][]; trouble: string }>();
-	const reach = $derived(view.reach ?? { axle: view.axle, rise: 0 });
+	const wanted = $derived(view.wanted ?? { axle: view.axle, rise: 0 });
 	const wing = $derived(wingOf(bench.kind));
 	/** Whether the plan gives that height as it is, to the millimetre. */
 	const there = $derived(
-		Boolean(bench.prediction) && Math.abs(wing.rise(bench.prediction, reach.axle) - reach.rise) < 0.5
+		Boolean(bench.prediction) && Math.abs(wing.rise(bench.prediction, wanted.axle) - wanted.rise) < 0.5
 	);
 	/** Whether the ways shown are still those of a height dragged past. */
-	const stale = $derived(found?.axle !== reach.axle || found?.rise !== reach.rise);
+	const stale = $derived(found?.axle !== wanted.axle || found?.rise !== wanted.rise);
 
-	const reaching = new Latest(
+	const looking = new Latest(
 		async (wish: Wish) => {
 			const { data, trouble } = await ask(api.POST('/api/ways', { body: wish }));
 			return { axle: wish.axle, rise: wish.rise, ways: data as Schemas['Way'][] | undefined, trouble };
 		},
 		(answer) => (found = answer)
 	);
-	$effect(() => reaching.wish({ job: bench.job, ...reach }));
-	$effect(() => () => (view.reach = undefined));
+	$effect(() => looking.wish({ job: bench.job, ...wanted }));
+	$effect(() => () => (view.wanted = undefined));
 	const against = (way: Schemas['Way']) =>
 		way.stops
 			? `· ${way.stops} stop${way.stops > 1 ? 's' : ''}`
@@ -41,31 +41,31 @@
 
 <div class="border-dye bg-wash mb-3 rounded-[3px] border-2 p-2.5" data-testid="ways">
 	<div class="flex items-center justify-between gap-2">
-		<h2 class="head">Ways to <Length mm={reach.rise} signed /> at the {reach.axle}</h2>
-		<button class="btn btn-plain min-h-7 px-2" onclick={() => (view.reach = undefined)}>Never mind</button>
+		<h2 class="head">Ways to <Length mm={wanted.rise} signed /> at the {wanted.axle}</h2>
+		<button class="btn btn-plain min-h-7 px-2" onclick={() => (view.wanted = undefined)}>Never mind</button>
 	</div>
 	<div class="mb-1.5 flex items-center gap-2">
 		<div class="flex gap-1" role="group" aria-label="End">
 			{#each AXLES as axle (axle)}
 				<button
-					class="min-h-8 rounded-[3px] px-2.5 font-semibold {reach.axle === axle
+					class="min-h-8 rounded-[3px] px-2.5 font-semibold {wanted.axle === axle
 						? 'bg-dye text-on-dye'
 						: 'bg-chalk text-quiet'}"
-					aria-pressed={reach.axle === axle}
-					onclick={() => (view.reach = { axle, rise: wing.aim(bench.job, axle, bench.prediction) })}
+					aria-pressed={wanted.axle === axle}
+					onclick={() => (view.wanted = { axle, rise: wing.aim(bench.job, axle, bench.prediction) })}
 					>{axle}</button
 				>
 			{/each}
 		</div>
 		<div class="w-[190px]">
 			<NumberField
-				value={reach.rise}
+				value={wanted.rise}
 				label="Body rises by"
 				prefix="rises by"
 				unit="mm"
 				min={-2000}
 				max={2000}
-				onvalue={(rise) => rise !== null && (view.reach = { ...reach, rise })}
+				onvalue={(rise) => rise !== null && (view.wanted = { ...wanted, rise })}
 			/>
 		</div>
 	</div>
@@ -78,7 +78,7 @@
 					disabled={stale}
 					onclick={() => {
 						bench.plan(way.changes);
-						view.reach = undefined;
+						view.wanted = undefined;
 					}}
 				>
 					<span>{way.title}</span>

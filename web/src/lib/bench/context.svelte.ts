@@ -12,7 +12,7 @@ export const theBench = <B extends AnyBench>(): B => getContext<() => B>(KEY)();
 class View {
 	axle = $state<AxleName>('front');
 	/** An axle taken to a rise, mm: the ways to it are asked for. */
-	reach = $state.raw<{ axle: AxleName; rise: number }>();
+	wanted = $state.raw<{ axle: AxleName; rise: number }>();
 	/** Whether the photograph lies behind the drawing, where there is one. */
 	photograph = $state(true);
 	history = $state(false);

@@ -202,7 +202,8 @@
 				'windows',
 				'shelf',
 				'due',
-				'reversible'
+				'reversible',
+				'schools'
 			]}
 			onvalue={(to) => bench.change('brief', to as Schemas['BikeBrief'])}
 		/>

@@ -7,7 +7,7 @@
 	import EntryField from '../ui/EntryField.svelte';
 	import { nodeOf, type Schema } from '../ui/form';
 	import { bikeView, theBike } from './bikeBench.svelte';
-	import CalliperSheet from './CalliperSheet.svelte';
+	import CalliperList from './CalliperList.svelte';
 	import SagReadings from './SagReadings.svelte';
 
 	const bench = theBike();
@@ -70,7 +70,7 @@
 
 <h2 class="head mt-4 mb-1">Calliper and tape on the rear end</h2>
 {#if fit}
-	<CalliperSheet
+	<CalliperList
 		{fit}
 		readings={read}
 		keep="{bench.job.id}.tape"

@@ -4,13 +4,13 @@
 	import PointTable from '../bench/PointTable.svelte';
 	import Scrub from '../bench/Scrub.svelte';
 	import { number } from '../format';
-	import CurveSheet from '../plot/CurveSheet.svelte';
+	import CurveChart from '../plot/CurveChart.svelte';
 	import { kindQuery } from '../queries';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import { nodeOf, type Schema } from '../ui/form';
 	import Told from '../ui/Told.svelte';
 	import BikeSide from './BikeSide.svelte';
-	import CalliperSheet from './CalliperSheet.svelte';
+	import CalliperList from './CalliperList.svelte';
 	import { pointsOf, type Place } from './rearPoints';
 	import type { Bike, WholeBench } from './wholeBench.svelte';
 	import TabBar from '../ui/TabBar.svelte';
@@ -127,7 +127,7 @@
 					{/each}
 				{/if}
 			</div>
-			<CurveSheet
+			<CurveChart
 				{curves}
 				bind:chosen={curve}
 				{axis}
@@ -167,7 +167,7 @@
 			<div class="min-h-0 flex-1 overflow-y-auto p-3">
 				{#if view}
 					<Tabs.Content value="tape">
-						<CalliperSheet
+						<CalliperList
 							fit={view.fit}
 							{readings}
 							keep="machine.{bench.id}"

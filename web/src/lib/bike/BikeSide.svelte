@@ -69,13 +69,13 @@
 	const low = $derived(-pose.rear_radius - 30);
 	const span = $derived(pose.front_axle[0] + pose.front_radius + 60 - low);
 	const tall = $derived(Math.max(pose.seat[1] + 130, pose.head[1][1] + 90));
-	/** While a point is dragged the sheet stays put, whatever the machine does on it. */
+	/** While a point is dragged the picture stays put, whatever the machine does in it. */
 	let pinned = $state.raw<{ scale: number; left: number; low: number }>();
 	const fitting = $derived(Math.min((width - 2 * beside - 20) / span, (height - 60) / tall));
 	const scale = $derived(pinned?.scale ?? fitting);
 	const left = $derived(pinned?.left ?? (width - span * scale) / 2);
 	const px = (q: Place) => left + (q[0] - (pinned?.low ?? low)) * scale;
-	/** Where the sheet is taller than the drawing, it stands in its middle. */
+	/** Where the paper is taller than the drawing, it stands in its middle. */
 	const lift = $derived(Math.max(0, (height - 60 - tall * scale) / 2));
 	const py = (q: Place) => height - 28 - lift - q[1] * scale;
 	const x = $derived((u: number) => px([u, 0]));

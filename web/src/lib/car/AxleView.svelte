@@ -80,7 +80,7 @@
 		}
 		return { a0: Math.min(...a), a1: Math.max(...a), b0: Math.min(...b), b1: Math.max(...b) };
 	});
-	/** While a point is dragged the sheet stays put, whatever the axle does on it. */
+	/** While a point is dragged the picture stays put, whatever the axle does in it. */
 	let pinned = $state.raw<{ scale: number; mid: { a: number; b: number } }>();
 	const scale = $derived(
 		pinned?.scale ?? Math.min((width - 26) / (spread.a1 - spread.a0), (height - 40) / (spread.b1 - spread.b0))

@@ -12,7 +12,6 @@
 	const brief = $derived(bench.job.brief);
 	const kind = kindQuery(() => bench.kind);
 	const shelf = $derived(kind.data && fieldOf(nodeOf(kind.data.brief as Schema), 'shelf'));
-	const schools = $derived(kind.data && fieldOf(nodeOf(kind.data.brief as Schema), 'schools'));
 	const AXLES: AxleName[] = ['front', 'rear'];
 	const LIMITS = {
 		rise: 'Body may rise at most',
@@ -213,21 +212,6 @@
 			value={brief.shelf}
 			label="Springs"
 			onvalue={(to) => put({ shelf: to as Schemas['SpringOnShelf'][] })}
-		/>
-	{/if}
-</details>
-
-<details>
-	<summary class="head cursor-pointer">How this shop does it</summary>
-	{#if schools}
-		{#each 'fields' in schools.node ? schools.node.fields : [] as field (field.title)}
-			<p class="text-quiet mb-1">{field.title}: {field.help}.</p>
-		{/each}
-		<DocumentForm
-			node={schools.node}
-			value={brief.schools ?? {}}
-			label="How this shop does it"
-			onvalue={(to) => put({ schools: to as Schemas['Schools'] })}
 		/>
 	{/if}
 </details>

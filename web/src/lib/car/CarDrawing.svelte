@@ -90,13 +90,13 @@
 					{stage}
 					proof={stage === 'prove' ? (bench.proof as Schemas['Proof']) : undefined}
 					tape={carView.tape}
-					reach={view.reach}
+					wanted={view.wanted}
 					other={stage === 'plan' && other.prediction
 						? { title: other.title, stance: other.prediction.drawing.after }
 						: undefined}
 					photograph={view.photograph ? bench.prediction.drawing.photograph : undefined}
-					onreach={(axle, rise) => {
-						view.reach = { axle, rise };
+					onwanted={(axle, rise) => {
+						view.wanted = { axle, rise };
 						if (stage !== 'plan') void goto(`/jobs/${bench.job.id}/plan`);
 					}}
 				/>

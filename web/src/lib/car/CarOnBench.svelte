@@ -4,7 +4,7 @@
 	import PointTable from '../bench/PointTable.svelte';
 	import Scrub from '../bench/Scrub.svelte';
 	import { number } from '../format';
-	import CurveSheet from '../plot/CurveSheet.svelte';
+	import CurveChart from '../plot/CurveChart.svelte';
 	import { kindQuery } from '../queries';
 	import { fieldOf, nodeOf, type Schema } from '../ui/form';
 	import Told from '../ui/Told.svelte';
@@ -12,7 +12,7 @@
 	import AxleView from './AxleView.svelte';
 	import FigureForm from './FigureForm.svelte';
 	import SpringForm from './SpringForm.svelte';
-	import TapeSheet from './TapeSheet.svelte';
+	import TapeList from './TapeList.svelte';
 	import TabBar from '../ui/TabBar.svelte';
 
 	let { bench }: { bench: AxlesBench } = $props();
@@ -185,7 +185,7 @@
 						onmove={move}
 					/>
 				</div>
-				<CurveSheet
+				<CurveChart
 					{curves}
 					bind:chosen={curve}
 					axis={() => values ?? []}
@@ -209,7 +209,7 @@
 							</select>
 						{/if}
 					{/snippet}
-				</CurveSheet>
+				</CurveChart>
 			{/if}
 		</div>
 	</div>
@@ -233,7 +233,7 @@
 				{#if shown}
 					{#key end}
 						<Tabs.Content value="tape">
-							<TapeSheet
+							<TapeList
 								bench={whole ?? shown}
 								axle={bench.vehicle[end]}
 								keep="{bench.id}:{end}"

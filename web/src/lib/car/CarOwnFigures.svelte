@@ -2,7 +2,7 @@
 	import { api, ask, type AxleName, type Schemas } from '../api/client';
 	import { kindQuery } from '../queries';
 	import { nodeOf, type Schema } from '../ui/form';
-	import Sheet from '../ui/Sheet.svelte';
+	import Dialog from '../ui/Dialog.svelte';
 	import Told from '../ui/Told.svelte';
 	import { theCar } from './carBench.svelte';
 	import FigureForm from './FigureForm.svelte';
@@ -14,7 +14,7 @@
 	let end = $state<AxleName>('front');
 	let trouble = $state('');
 	let busy = $state(false);
-	/** What is typed here stays until it is put right or given up, also while the sheet is closed. */
+	/** What is typed here stays until it is put right or given up, also while the dialog is closed. */
 	let typed = $state.raw<Schemas['Vehicle']>();
 	const vehicle = $derived(typed ?? bench.job.vehicle);
 	const ENDS: AxleName[] = ['front', 'rear'];
@@ -45,7 +45,7 @@
 <button class="btn" onclick={() => (open = true)}
 	>Figures of the vehicle{typed ? ': not put in yet' : ''}</button
 >
-<Sheet
+<Dialog
 	bind:open
 	wide
 	title="Figures of the vehicle"
@@ -83,4 +83,4 @@
 		>
 		<button class="btn btn-dye" disabled={!typed || busy} onclick={() => void put()}>Put into the job</button>
 	</div>
-</Sheet>
+</Dialog>

@@ -15,10 +15,10 @@
 		stage = 'plan',
 		proof,
 		tape,
-		reach,
+		wanted,
 		photograph,
 		other,
-		onreach
+		onwanted
 	}: {
 		prediction: Prediction;
 		job: Job;
@@ -31,13 +31,13 @@
 		tape?: { axle?: AxleName; side: Side; quantity: string; station?: string };
 		/** What is on the screen, for a file. */
 		drawn?: SVGSVGElement;
-		reach?: { axle: AxleName; rise: number };
+		wanted?: { axle: AxleName; rise: number };
 		/** What another job of this vehicle plans. */
 		other?: { title: string; stance: Schemas['StanceDrawing'] };
 		/** Of the vehicle as it came, to lie behind it. */
 		photograph?: Schemas['PlacedPhotograph'] | null;
 		/** An axle is dragged, or moved by the keyboard, to a rise. */
-		onreach: (axle: AxleName, rise: number, done: boolean) => void;
+		onwanted: (axle: AxleName, rise: number, done: boolean) => void;
 	} = $props();
 
 	let width = $state(760);
@@ -99,7 +99,7 @@
 	const scale = $derived(Math.min((width - 156) / span, (height - 58) / (drawing.high[1] + 60)));
 	const left = $derived((width - span * scale) / 2);
 	const px = (x: number) => left + (drawing.high[0] - x) * scale;
-	/** Where the sheet is taller than the drawing, it stands in its middle. */
+	/** Where the paper is taller than the drawing, it stands in its middle. */
 	const lift = $derived(Math.max(0, (height - 58 - (drawing.high[1] + 60) * scale) / 2));
 	const py = (z: number) => height - 30 - lift - z * scale;
 	const path = (line: [number, number][], close = true) =>
@@ -132,7 +132,7 @@
 		AXLES.map((name) => ({
 			name,
 			x: px(wheel(drawing.after, name).centre[0] + (name === 'front' ? -GAUGE_OFF_MM : GAUGE_OFF_MM)),
-			// Below the cards, whatever the sheet's size.
+			// Below the cards, whatever the size of the screen.
 			top: Math.min(Math.max(py(400) - GAUGE_PX, cardTop + 70), py(0) - GAUGE_PX - 18),
 			before: prediction[name].travel_before,
 			after: prediction[name].travel_after
@@ -176,10 +176,10 @@
 		if (!dragged) return;
 		const pxPerMm = Math.abs(travelScale(1) - travelScale(0));
 		const moved = (dragged.from - event.clientY) / pxPerMm;
-		if (Math.abs(moved) >= 1) onreach(dragged.axle, Math.round(dragged.rise + moved), false);
+		if (Math.abs(moved) >= 1) onwanted(dragged.axle, Math.round(dragged.rise + moved), false);
 	}
 	function up() {
-		if (dragged && reach?.axle === dragged.axle) onreach(reach.axle, reach.rise, true);
+		if (dragged && wanted?.axle === dragged.axle) onwanted(wanted.axle, wanted.rise, true);
 		dragged = undefined;
 	}
 	function key(event: KeyboardEvent, name: AxleName) {
@@ -187,8 +187,8 @@
 		if (!step) return;
 		event.preventDefault();
 		axle = name;
-		const from = reach?.axle === name ? reach.rise : Math.round(prediction[name].rise);
-		onreach(name, from + step, true);
+		const from = wanted?.axle === name ? wanted.rise : Math.round(prediction[name].rise);
+		onwanted(name, from + step, true);
 	}
 </script>
 
@@ -285,7 +285,7 @@
 				role="slider"
 				tabindex="0"
 				aria-label="Rise of the {name} axle"
-				aria-valuenow={Math.round(reach?.axle === name ? reach.rise : prediction[name].rise)}
+				aria-valuenow={Math.round(wanted?.axle === name ? wanted.rise : prediction[name].rise)}
 				aria-valuemin="-150"
 				aria-valuemax="150"
 				aria-valuetext="{length(dim.after, settings.units)} {settings.units} hub to arch"

@@ -8,8 +8,8 @@ export type Place = [number, number, number];
 export type Vehicle = Schemas['Vehicle'];
 
 export type Side = 'left' | 'right';
-/** A reading of the sheet: where the tape is held, and the points it is about. */
-export type TapeAt = Pick<Schemas['SheetRow'], 'points' | 'line'>;
+/** A reading of the tape: where the tape is held, and the points it is about. */
+export type TapeAt = Pick<Schemas['TapeRow'], 'points' | 'line'>;
 type Linkage = Axle['linkage'];
 
 /** A linkage with a point elsewhere, and what goes along with it; mirror images only while the axle is even. */

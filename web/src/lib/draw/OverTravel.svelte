@@ -76,7 +76,7 @@
 	const named = (n: number) =>
 		n === seen?.at_ride ? seen.rest : n === 0 ? seen?.ends[0] : n === last ? seen?.ends[1] : '';
 	const word = $derived(named(at) || (turns ? 'of its lock' : 'of its travel'));
-	/** The pictures that stand on the sheet, each in its part of the width. */
+	/** The pictures that stand in the drawing, each in its part of the width. */
 	const shown = $derived(apart ? [0, last] : [at]);
 	const room = $derived(width / shown.length);
 	const margin = 14;
@@ -92,7 +92,7 @@
 	const y = $derived((v: number) => (seen ? height / 2 - (v - (seen.low[1] + seen.high[1]) / 2) * scale : 0));
 	const value = (t: Schemas['Seen']['told'][number], n: number) =>
 		number(t.values[n] ?? 0, t.digits, t.unit === '°');
-	/** Of the picture on the sheet; of both where two stand there. */
+	/** Of the picture in the drawing; of both where two stand there. */
 	const told = $derived(
 		(seen?.told ?? []).map((t) => ({
 			name: t.name,

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import Sheet from './Sheet.svelte';
+	import Dialog from './Dialog.svelte';
 	import { settings } from '../settings.svelte';
 	import { shopQuery } from '../queries';
 
@@ -8,7 +8,7 @@
 	const nobody = $derived(people.length > 0 && !people.includes(settings.person));
 </script>
 
-<Sheet
+<Dialog
 	open={nobody}
 	closable={false}
 	title="Who is at the bench?"
@@ -21,4 +21,4 @@
 			</button>
 		{/each}
 	</div>
-</Sheet>
+</Dialog>

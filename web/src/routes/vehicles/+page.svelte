@@ -8,7 +8,7 @@
 	import Thumb from '$lib/draw/Thumb.svelte';
 	import ListHead from '$lib/ui/ListHead.svelte';
 	import MoreOfList from '$lib/ui/MoreOfList.svelte';
-	import Sheet from '$lib/ui/Sheet.svelte';
+	import Dialog from '$lib/ui/Dialog.svelte';
 	import Told from '$lib/ui/Told.svelte';
 	import Unopened from '$lib/ui/Unopened.svelte';
 
@@ -114,7 +114,7 @@
 	{/if}
 </main>
 
-<Sheet
+<Dialog
 	bind:open={opening}
 	wide
 	title="Set up a vehicle"
@@ -201,4 +201,4 @@
 		{#if missing}<p class="text-quiet">It still needs {missing}.</p>{/if}
 		<button class="btn btn-dye justify-center" disabled={!!missing}>Set it up</button>
 	</form>
-</Sheet>
+</Dialog>

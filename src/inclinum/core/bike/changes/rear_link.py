@@ -75,7 +75,7 @@ class RearLink(BikeChange):
         # The damper's hole keeps its angle to the rod's hole: on the rocker it turns with it.
         c, s = np.cos(turn), np.sin(turn)
         moved["damper_rocker"] = pivot + np.array([[c, -s], [s, c]]) @ (p["damper_rocker"] - pivot)
-        return machine.model_copy(update={"rear": rear.with_points(moved)})
+        return machine.model_copy(update={"rear": rear.moved(moved)})
 
     def at(self, value: float) -> Self:
         """With a rod of another length, hole to hole, mm; the hole stays."""

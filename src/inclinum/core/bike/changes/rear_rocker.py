@@ -83,7 +83,7 @@ class RearRocker(BikeChange):
             )
         across = side * np.array([-toward[1], toward[0]]) * np.sqrt(square)
         moved = {"rod_rocker": turned, "damper_rocker": pivot + along * toward + across}
-        return machine.model_copy(update={"rear": rear.with_points(moved)})
+        return machine.model_copy(update={"rear": rear.moved(moved)})
 
     def figure(self, bike: Bike) -> str | None:
         """The three distances."""

@@ -7,6 +7,7 @@ from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.machine import Bike
+from inclinum.core.card.fabrication import Routine, routine
 from inclinum.core.document.errors import DomainError
 
 
@@ -21,7 +22,6 @@ class StandLeg(BikeChange):
     equation: ClassVar[str] = "lean = atan2(foot height, foot beside the tyre line), the foot swung about its pivot"
     source: ClassVar[str] = "derived here: a right triangle under the stand"
     end: ClassVar = None
-    reversible: ClassVar[bool] = False
     provides: ClassVar[str] = "stand length"
 
     type: Literal["side_stand"] = "side_stand"
@@ -30,6 +30,12 @@ class StandLeg(BikeChange):
     )
     bent_out_deg: float = Field(
         default=0, ge=-15, le=15, title="Bent out by", description="about its pivot, foot outward positive"
+    )
+
+    how: Literal["bolted_on", "cut_and_welded"] = Field(
+        default="cut_and_welded",
+        title="Made how",
+        description="another stand, or this one cut and welded",
     )
 
     @classmethod
@@ -68,7 +74,7 @@ class StandLeg(BikeChange):
 
     def at(self, value: float) -> Self:
         """Shorter by another length, mm; its bend stays."""
-        return type(self)(shorter_mm=value, bent_out_deg=self.bent_out_deg)
+        return self.model_copy(update={"shorter_mm": value})
 
     def figure(self, bike: Bike) -> str | None:
         """How much shorter."""
@@ -84,6 +90,10 @@ class StandLeg(BikeChange):
         """Cut and weld, or a shorter one."""
         _ = machine
         return [
-            f"Side stand {self.summary()}: a shorter stand, or cut and welded by a qualified welder off the machine. "
+            f"Side stand {self.summary()}, {'this one' if self.fabrication().one_way else 'another one'}. "
             "Its switch and spring must work as before."
         ]
+
+    def fabrication(self) -> Routine:
+        """Of a leg that is cut: off the machine, on the bench."""
+        return routine(self.how, "Side stand, off the machine")

@@ -17,5 +17,5 @@ def check(case: BikeCase) -> list[BikeFinding]:
                             changes=tuple(p for p in stack if p.id != planned.id)),),
         )
         for planned in stack
-        if planned.on and planned.change.stays
+        if planned.on and case.job.brief.for_good(planned.change)
     ]  # fmt: skip

@@ -2,8 +2,11 @@
 
 from typing import ClassVar, Literal, Self
 
+from pydantic import Field
+
 from inclinum.core.car.changes.point_moved import PointMoved
 from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.card.fabrication import Routine, routine
 from inclinum.core.kinematics import pair_name
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.kinematics.refit import frame_points
@@ -23,7 +26,16 @@ class BracketMoved(PointMoved):
     provides: ClassVar[str] = "bracket"
     offered: ClassVar[bool] = False
 
+    on_brackets: ClassVar[bool] = True
+
     type: Literal["bracket_moved"] = "bracket_moved"
+    how: Literal["bolted_on", "cut_and_welded"] = Field(
+        default="bolted_on", title="Fixed how", description="bolted or pressed in, or cut and welded to the frame"
+    )
+
+    def fabrication(self) -> Routine:
+        """As it is said."""
+        return routine(self.how, f"{self.axle.capitalize()} {pair_name(self.point)}")
 
     @classmethod
     def among(cls, linkage: Linkage) -> tuple[str, ...]:

@@ -7,6 +7,7 @@ from pydantic import Field, model_validator
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.changes.geometry import moved, shift, structural
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.card.fabrication import Routine, routine
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Name
@@ -35,6 +36,8 @@ class DamperHoles(Change):
     equation: ClassVar[str] = "the damper's length and ratio over travel with its mount elsewhere"
     source: ClassVar[str] = "derived here: distance of its two points on the linkage"
 
+    on_brackets: ClassVar[bool] = True
+
     type: Literal["damper_holes"] = "damper_holes"
     mount: Literal["axle", "frame"] = Field(
         default="axle", title="Mount", description="at the axle or arm, or the frame"
@@ -44,6 +47,9 @@ class DamperHoles(Change):
 
     ground: str = Field(
         default="", max_length=120, title="Ground point that goes with it", description="a station on this axle"
+    )
+    how: Literal["bolted_on", "cut_and_welded"] = Field(
+        default="bolted_on", title="Bracket fixed how", description="another hole, a bolted bracket, or a welded one"
     )
 
     @model_validator(mode="after")
@@ -136,8 +142,12 @@ class DamperHoles(Change):
         _ = machine
         return [
             f"Dampers into “{self.hole}” at the {self.mount}, both sides alike; turn the axle over its travel by hand: "
-            "the stop lands before the damper closes. What is welded on is a qualified welder's."
+            "the stop lands before the damper closes. Bolts to torque."
         ]
+
+    def fabrication(self) -> Routine:
+        """Of the bracket, where it is not the one that is there."""
+        return routine("bolted_on" if self.hole == AS_IT_IS else self.how, f"{self.axle.capitalize()} damper brackets")
 
 
 def _hanging(name: AxleName, vehicle: Vehicle) -> list[str]:

@@ -6,6 +6,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.car.changes.bored import Bored
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.card.fabrication import BOLTED, Routine, routine
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
@@ -69,10 +70,11 @@ class DamperSwap(Bored):
         lengths = {"extended_mm": self.extended_mm, "closed_mm": self.closed_mm} | self.bores(old)
         return {"damper": old.model_copy(update=lengths), "bump_stop": stop}
 
-    @property
-    def stays(self) -> bool:
-        """A housing that was cut is not put back."""
-        return self.housing_cut
+    def fabrication(self) -> Routine:
+        """Of a housing that is cut for its insert: never put back."""
+        return (
+            routine("cut_and_welded", "Strut housing, spring off and gas let out first") if self.housing_cut else BOLTED
+        )
 
     def summary(self) -> str:
         """Both lengths."""
@@ -88,10 +90,5 @@ class DamperSwap(Bored):
         _ = machine
         return [
             "Lay the new damper beside the old one: extended and closed length, bushes, stop and boot as ordered.",
-            *(
-                ["Housing cut and welded by a licensed welder, spring off and gas let out first; re-inspected."]
-                if self.housing_cut
-                else []
-            ),
             "Prime it upright as its maker says, then fit it; bushes only hand tight.",
         ]

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from inclinum.core.car.changes.on_leaves import UBolted, axle_placed, leaf_axle
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.card.fabrication import Routine, routine
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import millimetres
@@ -19,7 +20,6 @@ class OverAxle(UBolted):
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("spring over conversion", "axle flip", "underslung")
     costs: ClassVar[str] = "new spring seats are welded to the tube; the axle winds up more above its packs"
-    reversible: ClassVar[bool] = False
     equation: ClassVar[str] = "Δz = ± h, the tube and what lies between the old seat and the new one"
     source: ClassVar[str] = "derived here: a sum of lengths; the packs keep their arch"
 
@@ -64,9 +64,12 @@ class OverAxle(UBolted):
         """A welder's work, at the right pinion angle."""
         _ = machine
         return [
-            "Seats tacked with the axle at its new angle on its packs, pinion as measured; welded by a licensed "
-            "welder, battery off, breathers and seals kept cool.",
+            "Seats tacked with the axle at its new angle on its packs, pinion as measured; breathers, seals cool.",
         ]
+
+    def fabrication(self) -> Routine:
+        """Seats on the tube."""
+        return routine("cut_and_welded", f"Spring seats of the {self.axle} axle tube")
 
     def settled(self, machine: Vehicle) -> list[str]:
         """What else the axle carries."""

@@ -1,4 +1,4 @@
-"""An axle's own readings fitted, and everything the guided sheet shows of it."""
+"""An axle's own readings fitted, and everything that is shown of them."""
 
 import numpy as np
 from pydantic import ValidationError
@@ -14,8 +14,8 @@ from inclinum.core.fitting.tape import Place, places
 from inclinum.core.kinematics.rigid import Array
 
 
-class SheetRow(Document):
-    """One place of the guided sheet."""
+class TapeRow(Document):
+    """One place where the tape goes."""
 
     key: str
     title: str
@@ -59,7 +59,7 @@ class AxleFit(Document):
     """An axle fitted to its readings."""
 
     axle: Axle
-    rows: tuple[SheetRow, ...]
+    rows: tuple[TapeRow, ...]
     misses: tuple[FitMiss, ...]
     next: tuple[FitNext, ...]
     consequences: tuple[Consequence, ...]
@@ -72,12 +72,12 @@ def fit_axle(axle: Axle) -> AxleFit:
         ValueError: the fitted points make no linkage that moves, or a reading is of a place this kind has not.
     """
     prior = axle.prior or axle.linkage
-    sheet = {p.key: p for p in places(prior)}
+    listed = {p.key: p for p in places(prior)}
     readings = []
     for taken in axle.tape:
-        place = sheet.get(taken.key)
+        place = listed.get(taken.key)
         if place is None:
-            raise DomainError(f"The reading “{taken.key}” is of no place on this suspension's sheet.")
+            raise DomainError(f"The reading “{taken.key}” is of no place on this suspension.")
         if place.is_angle != (taken.angle is not None):
             raise DomainError(f"{place.title} is read as {'an angle' if place.is_angle else 'a length'}.")
         readings.append(Reading.of(place, taken.reading.value, taken.reading.tolerance))
@@ -105,7 +105,7 @@ def fit_axle(axle: Axle) -> AxleFit:
     return AxleFit(
         axle=Axle.model_validate(fitted.model_dump()),
         rows=tuple(
-            SheetRow(
+            TapeRow(
                 key=p.key,
                 title=p.title,
                 angle=p.is_angle,
@@ -115,7 +115,7 @@ def fit_axle(axle: Axle) -> AxleFit:
                 fitted=round(p.value(points, wheel), 2),
                 residual=None if p.key not in residuals else round(residuals[p.key], 2),
             )
-            for p in sheet.values()
+            for p in listed.values()
         ),
         misses=tuple(FitMiss(key=m.place.key, sentence=_sentence(m.place, m.by, m.against)) for m in found.misses),
         next=tuple(

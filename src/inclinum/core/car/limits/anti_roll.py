@@ -57,11 +57,11 @@ def _eye_and_foot(stance: Stance, link: AntiRollLink, travels: Array) -> tuple[A
     now = carried_at(stance, travels).place(foot, link.on)
     with np.errstate(invalid="ignore"):
         flat = np.sqrt(length**2 - (now[:, 1] - eye[1]) ** 2)
-        reach = now[:, [0, 2]] - pivot
-        distance = np.linalg.norm(reach, axis=-1)
+        span = now[:, [0, 2]] - pivot
+        distance = np.linalg.norm(span, axis=-1)
         along = (arm**2 - flat**2 + distance**2) / (2 * distance)
         beside = np.sqrt(arm**2 - along**2)
-    ahead = reach / distance[:, None]
+    ahead = span / distance[:, None]
     square = np.stack([-ahead[:, 1], ahead[:, 0]], axis=-1)
     side = np.sign(_cross(foot[[0, 2]] - pivot, eye[[0, 2]] - pivot)) or 1.0
     return ahead * along[:, None] + side * square * beside[:, None], now

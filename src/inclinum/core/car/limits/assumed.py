@@ -16,7 +16,7 @@ class Part:
     """Something a hard stop lies at.
 
     Args:
-        reading: what settles it, in the words of the sheet.
+        reading: what settles it, in the words it is listed by.
         known: whether a person gave it: on the job's axle, in its readings or in its plan.
     """
 

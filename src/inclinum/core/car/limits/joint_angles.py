@@ -10,8 +10,8 @@ from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.names import SIDES, AxleName, Side
-from inclinum.core.kinematics.body import Reach
-from inclinum.core.kinematics.joints import Neutral, joint_angles, limited_reach
+from inclinum.core.kinematics.body import TravelRange
+from inclinum.core.kinematics.joints import Neutral, joint_angles, limited_range
 from inclinum.core.kinematics.points import point_name
 
 
@@ -32,10 +32,12 @@ def check(case: Case) -> list[Finding]:
 
 def _at_ends(name: AxleName, axle: Axle, stance: Stance, limits: dict[str, float]) -> list[Finding]:
     sides: tuple[Side | None, ...] = SIDES if axle.right is not None else (None,)
-    ends: list[tuple[Reach, Side | None]] = [(_ends(stance.of_side(side or "left"), limits), side) for side in sides]
+    ends: list[tuple[TravelRange, Side | None]] = [
+        (_ends(stance.of_side(side or "left"), limits), side) for side in sides
+    ]
     found = []
     for droop in (True, False):
-        findings = [_finding(name, stance, reach, side, droop=droop) for reach, side in ends]
+        findings = [_finding(name, stance, within, side, droop=droop) for within, side in ends]
         found += sorted((f for f in findings if f is not None), key=lambda f: f.margin)[:1]
     return found
 
@@ -55,10 +57,10 @@ def _nowhere(name: AxleName, point: str) -> Finding:
     )
 
 
-def _ends(stance: Stance, limits: dict[str, float]) -> Reach:
+def _ends(stance: Stance, limits: dict[str, float]) -> TravelRange:
     """Travel that the joints allow, within what damper and stop use."""
     low, high = (min(stance.full_droop, stance.travel), max(stance.bump_end, stance.travel))
-    return limited_reach(stance.corner, Reach(low - 1.0, high + 1.0), limits, neutral_of(stance.axle))
+    return limited_range(stance.corner, TravelRange(low - 1.0, high + 1.0), limits, neutral_of(stance.axle))
 
 
 def neutral_of(axle: Axle) -> Neutral | None:
@@ -69,12 +71,12 @@ def neutral_of(axle: Axle) -> Neutral | None:
     return Neutral(points, Rotation.from_rotvec(axle.turned_rad).as_matrix())
 
 
-def _finding(name: AxleName, stance: Stance, reach: Reach, side: Side | None, *, droop: bool) -> Finding | None:
-    reason = reach.low_reason if droop else reach.high_reason
+def _finding(name: AxleName, stance: Stance, within: TravelRange, side: Side | None, *, droop: bool) -> Finding | None:
+    reason = within.low_reason if droop else within.high_reason
     if not reason.startswith("joint limit"):
         return None
-    left = reach.low - stance.full_droop if droop else stance.bump_end - reach.high
-    at_ride = stance.travel - reach.low if droop else reach.high - stance.travel
+    left = within.low - stance.full_droop if droop else stance.bump_end - within.high
+    at_ride = stance.travel - within.low if droop else within.high - stance.travel
     if left <= 0:
         return None
     joint = point_name(reason.partition(": ")[2])

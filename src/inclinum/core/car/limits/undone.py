@@ -23,5 +23,5 @@ def check(case: Case) -> list[Finding]:
             cures=(case.without(f"Leave out: {planned.change.title.lower()}", planned),),
         )
         for planned in case.changes
-        if planned.on and planned.change.stays
+        if planned.on and case.job.brief.for_good(planned.change)
     ]

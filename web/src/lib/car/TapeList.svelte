@@ -25,7 +25,7 @@
 	const misses = $derived(new Map(bench.fit.misses.map((m) => [m.key, m.sentence])));
 	const taken = $derived(axle.tape?.length ?? 0);
 
-	function put(row: Schemas['SheetRow'], entry: Schemas['Length'] | undefined) {
+	function put(row: Schemas['TapeRow'], entry: Schemas['Length'] | undefined) {
 		const others = (axle.tape ?? []).filter((t) => t.key !== row.key);
 		const reading = entry && (row.angle ? { key: row.key, angle: entry } : { key: row.key, length: entry });
 		onaxle({ ...axle, tape: reading ? [...others, reading] : others } as Axle);
