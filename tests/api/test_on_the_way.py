@@ -232,3 +232,63 @@ def test_what_another_hand_wrote_as_ticks_of_one_job_hides_no_other_card(engine:
                 {"odd": odd},
             )
         assert client.get(f"/api/jobs/{JOB}/card").status_code == 200, odd
+
+
+def test_what_was_found_is_kept_at_its_joint_for_the_next_job_on_the_vehicle(client: TestClient, in_hand: Job) -> None:
+    made = card(in_hand)
+    step = next(s for s in made.steps if s.id.endswith("clamp.off"))
+    photo = keep(client, picture())["id"]
+    url = f"/api/jobs/{JOB}/build/found"
+    told = {
+        "step": step.id,
+        "what": "Upper bolt seizes.",
+        "photos": [photo],
+        "decision": "now",
+        "work": "Oil it a day ahead",
+    }
+    client.post(url, json={"version": 1, "found": told}, headers=WHO)
+    client.post(url, json={"version": 2, "found": told | {"step": "ready.heights", "decision": "noted"}}, headers=WHO)
+    assert client.post(f"{url}/f1/keep", headers=WHO).json() == {"kept": True}
+    assert client.post(f"{url}/f1/keep", headers=WHO).json() == {"kept": False}, "once"
+    wanted = {
+        "joint": step.joint, "side": step.side, "text": "Upper bolt seizes. Oil it a day ahead", "photos": [photo],
+    }  # fmt: skip
+
+    def kept(job: str) -> list:
+        steps = client.get(f"/api/jobs/{job}/card").json()["steps"]
+        return [(s["id"], s["kept"]) for s in steps if s["kept"]]
+
+    assert kept(JOB) == [(step.id, [wanted])]
+    van = client.get("/api/vehicles?words=Q-0417").json()["items"][0]["id"]
+    assert client.get(f"/api/vehicles/{van}").json()["vehicle"][step.axle]["notes"] == [wanted]
+    again = client.post("/api/jobs", json={"title": "Once more", "vehicle_id": van}, headers=WHO).json()["id"]
+    plan = client.get(f"/api/jobs/{again}").json()
+    changes = client.get(f"/api/jobs/{JOB}").json()["job"]["plan"]["changes"]
+    body = {"kind": "car", "version": plan["versions"]["plan"], "section": plan["job"]["plan"] | {"changes": changes}}
+    assert client.put(f"/api/jobs/{again}/plan", json=body, headers=WHO).status_code == 200
+    assert kept(again) == [(step.id, [wanted])], "whoever opens it next"
+    nowhere = client.post(f"{url}/f2/keep", headers=WHO)
+    assert nowhere.status_code == 422
+    assert "belongs to no joint" in nowhere.json()["sentence"]
+
+
+def test_figures_put_right_count_on_a_machine_that_was_found_otherwise(client: TestClient) -> None:
+    """Its own document is what the job computes with: a note that only its vehicle got would show on no step."""
+    job = "whin-2026-lower"
+    view = client.get(f"/api/jobs/{job}").json()
+    found = view["job"]["vehicle"] | {"seat": view["job"]["vehicle"]["seat"] | {"height_mm": 905.0}}
+    body = {
+        "kind": "bike",
+        "version": view["versions"]["measure"],
+        "section": view["job"]["measure"] | {"machine": found},
+    }
+    assert client.put(f"/api/jobs/{job}/measure", json=body, headers=WHO).status_code == 200
+    opened = next(s for s in client.get(f"/api/jobs/{job}/card").json()["steps"] if s["id"].endswith(".off"))
+    told = {"step": opened["id"], "what": "Mind the hose", "decision": "noted"}
+    build = client.get(f"/api/jobs/{job}").json()["versions"]["build"]
+    client.post(f"/api/jobs/{job}/build/found", json={"version": build, "found": told}, headers=WHO)
+    assert client.post(f"/api/jobs/{job}/build/found/f1/keep", headers=WHO).json() == {"kept": True}
+    view = client.get(f"/api/jobs/{job}").json()["job"]
+    assert view["measure"]["machine"]["seat"]["height_mm"] == 905.0, "what was found stays"
+    step = next(s for s in client.get(f"/api/jobs/{job}/card").json()["steps"] if s["id"] == opened["id"])
+    assert [n["text"] for n in step["kept"]] == ["Mind the hose"]

@@ -13,6 +13,7 @@ from inclinum.api.computing import PAPER_S, computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, conflicts
 from inclinum.core.card.found import FoundOnTheWay, NewFinding
+from inclinum.core.card.own import KeptNote
 from inclinum.core.card.record import Build, StepTick, TorqueRecord
 from inclinum.core.card.settings import NewSetting, SettingRecord
 from inclinum.core.card.steps import Card
@@ -20,7 +21,7 @@ from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.machines import card_of
 from inclinum.core.quantity import Torque
-from inclinum.store import jobs
+from inclinum.store import corrections, jobs
 
 router = APIRouter(tags=["build"])
 
@@ -220,6 +221,30 @@ async def follow_up(job_id: JobId, finding_id: FindingId, body: OnFinding, store
     """Open a job on the same vehicle for what was found; of a finding that has one, that one."""
     opened, version = await store(jobs.follow_up, job_id, finding_id, body.version, by=by)
     return FollowUp(id=opened, version=version)
+
+
+class KeptWithVehicle(BaseModel):
+    """Whether something is kept from now on, and was not before."""
+
+    kept: bool
+
+
+@router.post("/jobs/{job_id}/build/found/{finding_id}/keep", operation_id="keep_found")
+async def keep_found(
+    request: Request, job_id: JobId, finding_id: FindingId, store: Database, by: By
+) -> KeptWithVehicle:
+    """Keep what was found with the vehicle, at the joint it was found at: whoever opens it next is told."""
+    job = (await store(jobs.load, job_id)).job
+    made = await computer_of(request).run(request, card_of, job)
+    found = next((f for f in job.build.found if f.id == finding_id), None)
+    step = next((s for s in made.steps if found and s.id == found.step), None)
+    if found is None or step is None or not step.joint:
+        raise HTTPException(
+            422, "What was found there belongs to no joint that is opened: tell it at the step where one is."
+        )
+    told = f"{found.what.rstrip('.')}. {found.work}".strip() if found.work else found.what
+    note = KeptNote(joint=step.joint, side=step.side or "both", text=told, photos=found.photos)
+    return KeptWithVehicle(kept=bool(await store(corrections.keep_note, job_id, note, step.axle, by=by)))
 
 
 class NoteSetting(BaseModel):

@@ -5,14 +5,16 @@ an adjuster that was put right is another matter: it is offered, one by one, and
 """
 
 from collections.abc import Iterator
-from typing import Any
+from typing import Any, cast
 
 from pydantic import ValidationError
 from sqlalchemy import func, select, update
 from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
+from inclinum.core.card.own import KeptNote
 from inclinum.core.document import Document
+from inclinum.core.document.names import AxleName
 from inclinum.core.machines import kind_on
 from inclinum.jobfile import LONGEST_LINE
 from inclinum.store.errors import Missing, Refused
@@ -24,13 +26,13 @@ from inclinum.store.wording import differences, shortened
 OF_AXLE = (
     "targets", "adjusters", "fasteners", "joint_limits_deg", "strut_top", "orientation", "anti_roll_n_per_mm",
     "bush_rate_n_per_mm", "unsprung_kg", "half_shaft", "lines", "full_lock", "anti_roll_link", "tyre_gaps",
-    "tyre_width_mm", "seats", "u_bolts", "prop_shaft", "own_steps",
+    "tyre_width_mm", "seats", "u_bolts", "prop_shaft", "own_steps", "notes",
 )  # fmt: skip
 ENDS = ("front", "rear")
 FIGURES: dict[int, tuple[str, ...]] = {
     4: ("mass_kg", "stations", "headlamp", "driver_assist", "cg_height_mm", "front_overhang_mm",
         "rear_overhang_mm", "roof_mm", *(f"{end}.{f}" for end in ENDS for f in
-    OF_AXLE)), 2: ("fasteners", "orientation", "clearances", "far_ends", "centre_stand"),
+    OF_AXLE)), 2: ("fasteners", "orientation", "clearances", "far_ends", "centre_stand", "own_steps", "notes"),
 }  # fmt: skip
 """Wheels → what the maker or the shop says of a vehicle, as paths; not its points, springs and tape."""
 SINGLY = ("targets", "fasteners", "joint_limits_deg")
@@ -132,12 +134,40 @@ def put_right(session: Session, job_id: str, vehicle: AnyVehicle, by: str) -> in
         update(JobRow).where(JobRow.id == job_id)
         .values(vehicle_document=whole, outcome=None, outcome_by=None, saved_at=func.now())
     )  # fmt: skip
+    if "machine" in kind.stages["measure"].model_fields:
+        _into_the_machine(session, job_id, {path: _at(new, path) for path in changed})
     if shop != theirs:
         save_figures(session, vehicle_id, kind.machine.model_validate(shop), stored.version, by)
     session.add(
         Event(job_id=job_id, by=by, what=shortened("put right on the vehicle: " + "; ".join(told), LONGEST_LINE))
     )
     return len(changed)
+
+
+def keep_note(session: Session, job_id: str, note: KeptNote, axle: AxleName | None, by: str) -> int:
+    """Keep with the job's vehicle what is to be minded at a joint, for this job and the next; 0 if it is there.
+
+    Raises:
+        Missing: no such job.
+        Refused: it is signed off, or so much is kept there that no more goes in.
+    """
+    row = _row(session, job_id)
+    put = dict(row.mine)
+    if kind_on(row.wheels).wheels == 2 or axle is None:
+        put["notes"] = there = [*put.get("notes", ())]
+    else:
+        there = [*put[axle].get("notes", ())]
+        put[axle] = put[axle] | {"notes": there}
+    new = note.model_dump(mode="json")
+    if new in there:
+        return 0
+    there.append(new)
+    try:
+        vehicle = kind_on(row.wheels).machine.model_validate(put)
+    except ValidationError as error:
+        said = str(error.errors()[0]["msg"]).removeprefix("Value error, ")
+        raise Refused(f"The job's vehicle cannot have that: {said}.") from None
+    return put_right(session, job_id, cast(AnyVehicle, vehicle), by)
 
 
 def _into_the_machine(session: Session, job_id: str, values: dict[str, Any]) -> None:

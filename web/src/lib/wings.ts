@@ -28,7 +28,8 @@ export type Wing = {
 	Figures: Component;
 	Align: Component;
 	/** Where a step of the card is done, drawn; of a machine whose steps have places. */
-	Place?: Component<{ job: Any; step: Schemas['Step'] }>;
+	/** From where the joint of a step is looked at. */
+	place: Schemas['Seen']['view'];
 	/** Readings after, held against the prediction. */
 	Proof: Component<{ proof: Any }>;
 	/** What is said where everything came out. */

@@ -13,6 +13,7 @@ from inclinum.core.card import cautions
 from inclinum.core.card.fastener import spanners
 from inclinum.core.card.joints import Joint, closing_of, in_order, opening_of
 from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
+from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
 from inclinum.core.card.times import NO_TIMES, Taken
@@ -65,7 +66,8 @@ def _opened(job: BikeJob) -> tuple[Joint, ...]:
     """What has to be opened for the whole plan, in the order it is opened."""
     words = {word for change, met in _on(job).values() for word in change.opened(met)}
     joints = joints_of(job.machine)
-    return in_order(joints, [key for word in sorted(words) for key in reached(word, joints)])
+    due = [s.joint for s in job.machine.own_steps if s.due and s.joint in joints]
+    return in_order(joints, [*(key for word in sorted(words) for key in reached(word, joints)), *due])
 
 
 def _preflight(job: BikeJob) -> Preflight:
@@ -79,7 +81,10 @@ def _preflight(job: BikeJob) -> Preflight:
     consumables = ["Brush and rag", *(["Thread locker as the maker says"] if joints else [])]
     consumables += [c for j in handled for c in j.consumables]
     return Preflight(
-        parts=[p for c, bike in met for p in c.parts(bike)],
+        parts=[
+            *(p for c, bike in met for p in c.parts(bike)),
+            *(s.part for s in job.machine.own_steps if s.part and s.joint in {j.key for j in joints}),
+        ],
         hardware=[f"{f.count_per_side} × {f.name}, new" for f in uses if f.renewed],
         tools=list(dict.fromkeys([*tools, *spanners(uses)])),
         consumables=list(dict.fromkeys(consumables)),
@@ -88,8 +93,16 @@ def _preflight(job: BikeJob) -> Preflight:
 
 def _unused(bike: Bike, opened: tuple[Joint, ...]) -> list[str]:
     """Figures somebody typed that no step of this plan tightens to, each in a sentence."""
-    used, known = roles_of(opened), roles_of(joints_of(bike).values())
-    return [
+    joints, here = joints_of(bike), {j.key for j in opened}
+    used = roles_of(opened) | {s.fastener for s in bike.own_steps if s.fastener and s.joint in here}
+    known = roles_of(joints.values()) | {s.fastener for s in bike.own_steps if s.fastener}
+    nowhere = [
+        f"“{s.text}” is due, and nothing on this machine is called “{s.joint}”: no step does it."
+        for s in bike.own_steps
+        if s.due and s.joint not in joints
+    ]
+    nowhere += astray(bike.notes, joints, "on this machine")
+    return nowhere + [
         f"{f.name.capitalize()}, {f.torque_nm:g} N·m: "
         + ("not undone by this plan." if key in known else f"no step knows a bolt called “{key}”.")
         for key, f in bike.fasteners.items()
@@ -128,18 +141,33 @@ def _uses(bike: Bike, *roles: str) -> tuple[FastenerUse, ...]:
     return tuple(FastenerUse.of(role, fastener_of(bike, role)) for role in roles)
 
 
-def _off(joint: Joint, phase: str, axle: AxleName, bike: Bike) -> Step:
+def _off(joint: Joint, phase: str, axle: AxleName, bike: Bike) -> Iterator[Step]:
+    yield from _own(joint, "before_opening", phase, axle, bike)
     what = opening_of(joint, [fastener_of(bike, role) for role in joint.fasteners])
-    return Step.of(what, id=f"{joint.key}.off", phase=phase, axle=axle)
+    kept = kept_at(bike.notes, joint.key, None)
+    yield Step.of(what, id=f"{joint.key}.off", phase=phase, axle=axle, joint=joint.key, kept=kept)
+    yield from _own(joint, "while_open", phase, axle, bike)
 
 
-def _together(joint: Joint, phase: str, axle: AxleName, bike: Bike, planned: Bike) -> Step:
+def _own(joint: Joint, when: When, phase: str, axle: AxleName, bike: Bike) -> Iterator[Step]:
+    """The shop's own steps at a joint."""
+    for n, own in enumerate(bike.own_steps):
+        if own.joint == joint.key and own.when == when:
+            yield Step(
+                id=f"own{n}", phase=phase, axle=axle, joint=joint.key, text=own.told, caution=own.caution or None,
+                people=own.people, minutes=(own.minutes_least, own.minutes_most), photos=own.photos,
+                fasteners=_uses(bike, own.fastener) if own.fastener else (),
+            )  # fmt: skip
+
+
+def _together(joint: Joint, phase: str, axle: AxleName, bike: Bike, planned: Bike) -> Iterator[Step]:
     """A joint closed on the machine as it is then; bolts that clamp rubber are left to the machine on its wheels."""
     what = closing_of(joint, joints_of(planned))
     now = tuple(r for r in joint.fasteners if not fastener_of(bike, r).at_ride_height)
     if joint.fasteners and not now:
         what = replace(what, text=f"{what.text.replace('to torque', 'hand tight')} It clamps rubber.")
-    return Step.of(what, id=f"{joint.key}.on", phase=phase, axle=axle, fasteners=_uses(bike, *now))
+    yield Step.of(what, id=f"{joint.key}.on", phase=phase, axle=axle, joint=joint.key, fasteners=_uses(bike, *now))
+    yield from _own(joint, "after_closing", phase, axle, bike)
 
 
 FRONT = {"front_wheel", "top_clamp", "lower_clamp", "fork_cap", "fork_guard", "fork_foot"}
@@ -167,7 +195,7 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
         yield step("stand.up", "Stand and support", "Frame on the stand, strap forward, both wheels just off the "
                    "ground.", (5, 10), caution=STAND, people=2)  # fmt: skip
     for joint in (j for j in opened if j.key in WHEELS):
-        yield _off(joint, "Stand and support", "front" if joint.key in FRONT else "rear", bike)
+        yield from _off(joint, "Stand and support", "front" if joint.key in FRONT else "rear", bike)
     yield from _rear(job, planned, rear, [j for j in opened if j.key not in FRONT | WHEELS])
     yield from _front(job, planned, front, [j for j in opened if j.key in FRONT - WHEELS])
     for key, (change, met) in other.items():
@@ -175,7 +203,7 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
         for m, text in enumerate(change.steps(met)):
             yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
     for joint in (j for j in reversed(opened) if j.key in WHEELS):
-        yield _together(joint, "Wheels and down", "front" if joint.key in FRONT else "rear", bike, planned)
+        yield from _together(joint, "Wheels and down", "front" if joint.key in FRONT else "rear", bike, planned)
     yield step("down.wheels", "Wheels and down", "Wheels turn free; brakes and chain as the maker says.", (4, 8))
     if bike.drive.kind in ("chain", "belt"):
         slack = prediction.rear_curve.chain_slack or [0.0]
@@ -205,7 +233,7 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
 
 def _rear(job: BikeJob, planned: Bike, rear: Met, opened: list[Joint]) -> Iterator[Step]:
     for joint in opened:
-        yield _off(joint, "Rear apart", "rear", job.machine)
+        yield from _off(joint, "Rear apart", "rear", job.machine)
     # The collar is set once, where the plan leaves it: an earlier change's setting would be turned over again.
     collars = [key for key, (c, _) in rear.items() if c.sets_collar]
     for key, (change, met) in rear.items():
@@ -214,13 +242,19 @@ def _rear(job: BikeJob, planned: Bike, rear: Met, opened: list[Joint]) -> Iterat
             if key in collars[:-1] and text == collar_step(change.apply(met)):
                 continue
             yield Step(
-                id=f"{key}.{m}", phase="Rear swap", axle="rear", text=text, minutes=(3, 10),
+                id=f"{key}.{m}", phase="Rear swap", axle="rear", text=text, minutes=(3, 10), joint=_place(change, met),
                 figure=_figure(change, met, text),
             )  # fmt: skip
     for n, text in enumerate(job.machine.orientation if rear else ()):
         yield Step(id=f"way{n}", phase="Rear swap", axle="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
     for joint in reversed(opened):
-        yield _together(joint, "Rear together", "rear", job.machine, planned)
+        yield from _together(joint, "Rear together", "rear", job.machine, planned)
+
+
+def _place(change: BikeChange, met: Bike) -> str:
+    """The joint in whose place a change is made; empty where it needs none open."""
+    joints = joints_of(met)
+    return next((key for word in sorted(change.opened(met)) for key in reached(word, joints)), "")
 
 
 def _how(job: BikeJob, key: str, change: BikeChange, phase: str) -> Iterator[Step]:
@@ -232,16 +266,16 @@ def _how(job: BikeJob, key: str, change: BikeChange, phase: str) -> Iterator[Ste
 def _front(job: BikeJob, planned: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
     bike = job.machine
     for joint in opened:
-        yield _off(joint, "Fork", "front", bike)
+        yield from _off(joint, "Fork", "front", bike)
     for key, (change, met) in front.items():
         yield from _how(job, key, change, "Fork")
         for m, text in enumerate(change.steps(met)):
             yield Step(
-                id=f"{key}.{m}", phase="Fork", axle="front", text=text, minutes=(5, 20),
+                id=f"{key}.{m}", phase="Fork", axle="front", text=text, minutes=(5, 20), joint=_place(change, met),
                 figure=_figure(change, met, text),
             )  # fmt: skip
     for joint in reversed(opened):
-        yield _together(joint, "Fork", "front", bike, planned)
+        yield from _together(joint, "Fork", "front", bike, planned)
 
 
 def _figure(change: BikeChange, met: Bike, text: str) -> str | None:

@@ -112,7 +112,10 @@ def joints_of(bike: Bike) -> dict[str, Joint]:
         _from_above(),
         *(_from_below() if bike.fork.opened_from == "below" else ()),
     )  # fmt: skip
-    return {j.key: j for j in found}
+    missing = {"rod"} if not bike.rear.rods else set()
+    if "rocker" not in bike.rear.members():
+        missing |= {"rocker"}
+    return {j.key: j for j in found if j.key not in missing}
 
 
 def _spring_pressed() -> Joint:

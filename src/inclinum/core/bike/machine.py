@@ -9,6 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from inclinum.core.card.fastener import Fastener
+from inclinum.core.card.own import BikeOwnStep, KeptNote
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Known
@@ -193,6 +194,12 @@ class Bike(Document):
     clearances: tuple[Station, ...] = Field(default=(), max_length=40)
     far_ends: tuple[FarEnd, ...] = Field(default=(), max_length=20)
     fasteners: Annotated[dict[Key, Fastener], InOrder] = Field(default={}, max_length=100)
+    own_steps: tuple[BikeOwnStep, ...] = Field(
+        default=(), max_length=40, title="The shop's own steps", description="put on every card that opens their place"
+    )
+    notes: tuple[KeptNote, ...] = Field(
+        default=(), max_length=60, title="Kept at a joint", description="shown wherever it is opened"
+    )
     orientation: tuple[Text, ...] = Field(default=(), max_length=40)
     known: Annotated[dict[Key, Known], InOrder] = Field(default={}, max_length=300)
     tape: tuple[TapeAt, ...] = Field(default=(), max_length=60, description="readings of its rear end")
@@ -206,6 +213,11 @@ class Bike(Document):
         twice = sorted(k for k in set(keys) if keys.count(k) > 1)
         if twice:
             raise DomainError(f"the reading {twice[0]} is there twice")
+        for step in self.own_steps:
+            if step.fastener is not None and step.fastener not in self.fasteners:
+                raise DomainError(
+                    f"the step “{step.text}” tightens “{step.fastener}”, which is no bolt of this machine"
+                )
         return self
 
     @property

@@ -2,12 +2,13 @@
 
 import numpy as np
 
-from inclinum.core.bike.drawing import pose_of
+from inclinum.core.bike.drawing import BikePose, pose_of
+from inclinum.core.bike.joints import joints_of
 from inclinum.core.bike.machine import End
 from inclinum.core.bike.prediction import Assessed
 from inclinum.core.bike.stance import BikeStance
 from inclinum.core.document.errors import DomainError
-from inclinum.core.shapes import By, Seen, Told, ViewName, Whose, bounds
+from inclinum.core.shapes import By, Seen, Spot, Told, ViewName, Whose, bounds
 
 FRAMES = 25
 """Positions over the travel."""
@@ -30,13 +31,15 @@ def machine_view(assessed: Assessed, end: End, view: ViewName, whose: Whose = "p
     rides = rear.sag if end == "rear" else fork.sag
     travels = np.linspace(0.0, full, FRAMES)
     travels[int(np.argmin(np.abs(travels - rides)))] = rides
-    drawn = []
+    poses = []
     for travel in travels:
         moved = float(travel) if end == "rear" else rear.sag
         sunk = float(travel) if end == "front" else fork.sag
         places = {n: p[0] for n, p in standing.rear.sweep.places(standing.rear.extended_rise + moved).items()}
         at = standing.attitude_of(sunk, standing.rear.extended_height + moved, places["axle"], before)
-        drawn.append(pose_of(standing, before, sunk, places, at).shapes)
+        poses.append(pose_of(standing, before, sunk, places, at))
+    drawn = [pose.shapes for pose in poses]
+    resting = poses[int(np.argmin(np.abs(travels - rides)))]
     stood = other.attitude("laden", before)
     ghost = pose_of(other, before, other.ends["laden"][0].sag, other.rear_points["laden"], stood)
     room = [b for shapes in (*drawn, ghost.shapes) if (b := bounds(shapes)) is not None]
@@ -49,7 +52,29 @@ def machine_view(assessed: Assessed, end: End, view: ViewName, whose: Whose = "p
         low=(min(b[0] for b in room), min(b[2] for b in room)),
         high=(max(b[1] for b in room), max(b[3] for b in room)),
         told=_told(standing, end, travels),
+        joints=_joints(standing, resting),
         ground=0.0,
+    )
+
+
+def _joints(standing: BikeStance, pose: BikePose) -> tuple[Spot, ...]:
+    """Where each joint of the machine is: what a step of the card is about."""
+    rear = standing.bike.rear
+    points = {name: at for line in pose.lines for name, at in zip(line.names, (line.start, line.end), strict=True)}
+    fork = {look: [line for line in pose.lines if line.look == look] for look in ("slider", "fork", "clamp")}
+    low, high = sorted((points[n] for n in rear.damper), key=lambda p: p[1])
+    where: dict[str, list[tuple[float, float]]] = {
+        "rear_wheel": [pose.rear_axle], "weight_off": [pose.rear_axle], "front_wheel": [pose.front_axle],
+        "damper_lower": [low], "damper_upper": [high],
+        "rear_spring": [((low[0] + high[0]) / 2, (low[1] + high[1]) / 2)],
+        "rod": [points[n] for rod in rear.rods for n in rod],
+        "rocker": [points[n] for n in ("rocker_pivot",) if n in points],
+        "fork_guard": [fork["slider"][0].end], "fork_foot": [fork["slider"][0].start],
+        "fork_cap": [fork["fork"][0].end],
+        "lower_clamp": [fork["clamp"][0].start], "top_clamp": [fork["clamp"][1].start],
+    }  # fmt: skip
+    return tuple(
+        Spot(key=f"{key}.{n}", name=key, at=at) for key in joints_of(standing.bike) for n, at in enumerate(where[key])
     )
 
 

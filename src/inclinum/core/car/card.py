@@ -15,7 +15,7 @@ from inclinum.core.card import cautions
 from inclinum.core.card.fastener import spanners
 from inclinum.core.card.joints import Handling, Joint, closing_of, in_order, opening_of
 from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
-from inclinum.core.card.own import When
+from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.schools import EXTREME, HANGING
 from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
@@ -178,6 +178,7 @@ class _Worked:
             for s in self.axle.own_steps
             if s.due and s.joint not in self.joints
         ]
+        nowhere += astray(self.axle.notes, self.joints, f"at the {self.name}")
         return nowhere + [
             f"{self.name.capitalize()} {f.name}, {f.torque_nm:g} N·m: "
             + ("not undone by this plan." if key in known else f"no step knows a bolt called “{key}”.")
@@ -290,7 +291,8 @@ class _Worked:
     def _off(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
         yield from self._own(side, joint, "before_opening", phase)
         bolts = [fastener_of(self.axle, role) for role in joint.fasteners]
-        yield self._step(side, f"{joint.key}.off", phase, opening_of(joint, bolts))
+        opening = self._step(side, f"{joint.key}.off", phase, opening_of(joint, bolts))
+        yield opening.model_copy(update={"kept": kept_at(self.axle.notes, joint.key, side)})
         yield from self._own(side, joint, "while_open", phase)
 
     def _own(self, side: Side | None, joint: Joint, when: When, phase: str) -> Iterator[Step]:
@@ -299,10 +301,10 @@ class _Worked:
             if own.joint != joint.key or own.when != when or (side and own.side not in ("both", side)):
                 continue
             told = Handling(
-                f"{own.text}{f' Tool: {own.tool}.' if own.tool else ''}", own.caution or None, people=own.people,
-                minutes=(own.minutes_least, own.minutes_most),
-            )  # fmt: skip
-            yield self._step(side, f"own{n}", phase, told, (own.fastener,) if own.fastener else ())
+                own.told, own.caution or None, people=own.people, minutes=(own.minutes_least, own.minutes_most)
+            )
+            step = self._step(side, f"own{n}", phase, told, (own.fastener,) if own.fastener else ())
+            yield step.model_copy(update={"photos": own.photos})
 
     def _later(self, joint: Joint) -> tuple[str, ...]:
         """Roles of a joint that are tightened where it rides: all that clamp rubber, by its kind or by their data."""

@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.car.attached import AntiRollLink, FlexLine, HalfShaft, PropShaft, SpringSeats, TyreGap, UBolts
 from inclinum.core.card.fastener import Fastener
-from inclinum.core.card.own import OwnStep
+from inclinum.core.card.own import KeptNote, OwnStep
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import ANGLE_CHANGE_DEG, RATIO_PERCENT, Known
@@ -284,6 +284,9 @@ class Axle(Document):
     )
     own_steps: tuple[OwnStep, ...] = Field(
         default=(), max_length=40, title="The shop's own steps", description="put on every card that opens their place"
+    )
+    notes: tuple[KeptNote, ...] = Field(
+        default=(), max_length=60, title="Kept at a joint", description="shown wherever it is opened"
     )
     orientation: tuple[Text, ...] = Field(
         default=(), max_length=40, description="which way round things go, as the shop found it"

@@ -8,12 +8,13 @@ from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.found import FoundOnTheWay
 from inclinum.core.card.joints import Handling
 from inclinum.core.card.off import TakenOff, listed
+from inclinum.core.card.own import KeptNote
 from inclinum.core.card.record import Build, TorqueRecord
 from inclinum.core.card.schools import BY_FEEL, ShopSchools
 from inclinum.core.card.settings import SettingRow, held_against
 from inclinum.core.card.times import Taken, expected
 from inclinum.core.document import Document
-from inclinum.core.document.names import SIDES, AxleName, Side
+from inclinum.core.document.names import SIDES, AxleName, PhotoId, Side
 from inclinum.core.quantity import newton_metres_to_pound_feet
 
 LOOK_UP = "look up the maker's figure"
@@ -110,6 +111,10 @@ class Step(Document):
     fasteners: tuple[FastenerUse, ...] = ()
     people: int = 1
     minutes: tuple[float, float]
+    kept: tuple[KeptNote, ...] = ()
+    """What the shop has kept at this joint of this machine."""
+    photos: tuple[PhotoId, ...] = ()
+    """Of a step of the shop's own."""
     timed: int = 0
     """From how many times of the shop's own its minutes are told; 0 where they are what is usual."""
     work: str = ""

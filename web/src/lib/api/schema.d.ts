@@ -852,6 +852,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/build/found/{finding_id}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Found
+         * @description Keep what was found with the vehicle, at the joint it was found at: whoever opens it next is told.
+         */
+        post: operations["keep_found"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/build/setting": {
         parameters: {
             query?: never;
@@ -2143,6 +2163,12 @@ export interface components {
              */
             own_steps: components["schemas"]["OwnStep"][];
             /**
+             * Kept at a joint
+             * @description shown wherever it is opened
+             * @default []
+             */
+            notes: components["schemas"]["KeptNote"][];
+            /**
              * Orientation
              * @description which way round things go, as the shop found it
              * @default []
@@ -2757,6 +2783,18 @@ export interface components {
                 [key: string]: components["schemas"]["Fastener"];
             };
             /**
+             * The shop's own steps
+             * @description put on every card that opens their place
+             * @default []
+             */
+            own_steps: components["schemas"]["BikeOwnStep"][];
+            /**
+             * Kept at a joint
+             * @description shown wherever it is opened
+             * @default []
+             */
+            notes: components["schemas"]["KeptNote"][];
+            /**
              * Orientation
              * @default []
              */
@@ -3127,6 +3165,78 @@ export interface components {
              * @default
              */
             note: string;
+        };
+        /**
+         * BikeOwnStep
+         * @description On two wheels.
+         */
+        BikeOwnStep: {
+            /**
+             * At which joint
+             * @description only on cards that open it
+             * @default rear_wheel
+             * @enum {string}
+             */
+            joint: "rear_wheel" | "weight_off" | "damper_upper" | "damper_lower" | "rear_spring" | "rod" | "rocker" | "front_wheel" | "fork_guard" | "fork_foot" | "fork_cap" | "top_clamp" | "lower_clamp";
+            /**
+             * What is done
+             * @example Exhaust hanger off, it is in the way
+             */
+            text: string;
+            /**
+             * When
+             * @default while_open
+             * @enum {string}
+             */
+            when: "before_opening" | "while_open" | "after_closing";
+            /**
+             * Caution
+             * @default
+             */
+            caution: string;
+            /**
+             * Tool
+             * @description with its size
+             * @default
+             */
+            tool: string;
+            /**
+             * Tightened here
+             * @description key of a bolt among the fasteners there
+             */
+            fastener?: string | null;
+            /**
+             * Part that goes in
+             * @description with its number
+             * @default
+             */
+            part: string;
+            /**
+             * Due now
+             * @description its joint is opened for it, whether or not a change needs it open
+             * @default false
+             */
+            due: boolean;
+            /**
+             * People
+             * @default 1
+             */
+            people: number;
+            /**
+             * Minutes least
+             * @default 2
+             */
+            minutes_least: number;
+            /**
+             * Minutes most
+             * @default 5
+             */
+            minutes_most: number;
+            /**
+             * Photographs
+             * @default []
+             */
+            photos: string[];
         };
         /**
          * BikePlan
@@ -6512,6 +6622,41 @@ export interface components {
             height: number;
         };
         /**
+         * KeptNote
+         * @description What to mind where a joint is opened, or how it is got at: seen once, shown to whoever opens it next.
+         */
+        KeptNote: {
+            /**
+             * At which joint
+             * @description as its steps on the card call it
+             */
+            joint: string;
+            /**
+             * At which side
+             * @default both
+             * @enum {string}
+             */
+            side: "both" | "left" | "right";
+            /**
+             * What to mind
+             * @example Nut is behind the tank strap
+             */
+            text: string;
+            /**
+             * Photographs
+             * @default []
+             */
+            photos: string[];
+        };
+        /**
+         * KeptWithVehicle
+         * @description Whether something is kept from now on, and was not before.
+         */
+        KeptWithVehicle: {
+            /** Kept */
+            kept: boolean;
+        };
+        /**
          * Kind
          * @description What sort of quantity a number is; it decides the units that may follow it.
          * @enum {string}
@@ -7822,14 +7967,9 @@ export interface components {
         };
         /**
          * OwnStep
-         * @description A step of the shop's own at one place of the order.
+         * @description On four wheels.
          */
         OwnStep: {
-            /**
-             * What is done
-             * @example Exhaust hanger off, it is in the way
-             */
-            text: string;
             /**
              * At which joint
              * @description only on cards that open it
@@ -7838,17 +7978,16 @@ export interface components {
              */
             joint: "wheel" | "anti_roll_link" | "lines" | "pivots" | "lateral_rod" | "clamp" | "strut_top" | "damper_foot" | "damper_top" | "spring_on_unit" | "spring_seat" | "air" | "u_bolts" | "shackle" | "pack" | "bar" | "adjuster" | "stop" | "subframe" | "prop_shaft";
             /**
+             * What is done
+             * @example Exhaust hanger off, it is in the way
+             */
+            text: string;
+            /**
              * When
              * @default while_open
              * @enum {string}
              */
             when: "before_opening" | "while_open" | "after_closing";
-            /**
-             * At which side
-             * @default both
-             * @enum {string}
-             */
-            side: "both" | "left" | "right";
             /**
              * Caution
              * @default
@@ -7862,7 +8001,7 @@ export interface components {
             tool: string;
             /**
              * Tightened here
-             * @description key of a bolt among the axle's fasteners
+             * @description key of a bolt among the fasteners there
              */
             fastener?: string | null;
             /**
@@ -7892,6 +8031,17 @@ export interface components {
              * @default 5
              */
             minutes_most: number;
+            /**
+             * Photographs
+             * @default []
+             */
+            photos: string[];
+            /**
+             * At which side
+             * @default both
+             * @enum {string}
+             */
+            side: "both" | "left" | "right";
         };
         /**
          * Pack
@@ -11232,6 +11382,16 @@ export interface components {
                 number,
                 number
             ];
+            /**
+             * Kept
+             * @default []
+             */
+            kept: components["schemas"]["KeptNote"][];
+            /**
+             * Photos
+             * @default []
+             */
+            photos: string[];
             /**
              * Timed
              * @default 0
@@ -18803,6 +18963,124 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ConflictBody_Build_"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    keep_found: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                /** @description id of a job */
+                job_id: string;
+                /** @description of something found on the way */
+                finding_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptWithVehicle"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Larger than anything that is kept */

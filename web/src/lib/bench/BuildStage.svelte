@@ -1,8 +1,9 @@
 <script lang="ts">
 	import { useQueryClient } from '@tanstack/svelte-query';
-	import { api, type Schemas } from '../api/client';
+	import { api, ask, type Schemas } from '../api/client';
 	import { cardQuery } from '../queries';
 	import type { CardActs } from './cardActs';
+	import JointPlace from '../draw/JointPlace.svelte';
 	import CardPage from './CardPage.svelte';
 	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
@@ -10,7 +11,7 @@
 	/** The job card of any machine: its steps, ticks and torques. */
 	const bench = theBench();
 	const queries = useQueryClient();
-	const { Place } = wingOf(bench.kind);
+	const wing = wingOf(bench.kind);
 	const card = cardQuery(
 		() => bench.job.id,
 		() => (['plan', 'measure', 'align', 'brief'] as const).map((stage) => bench.versions[stage]).join('.')
@@ -87,6 +88,18 @@
 					})
 				)
 			),
+		keep: async (id) => {
+			const asked = await ask(
+				api.POST('/api/jobs/{job_id}/build/found/{finding_id}/keep', {
+					params: { path: { job_id: bench.job.id, finding_id: id } }
+				})
+			);
+			if (asked.data) {
+				await bench.refresh();
+				anew();
+			}
+			return asked.trouble;
+		},
 		setting: ({ key, axle, side }, read) =>
 			told(
 				bench.stamp('build', (version) =>
@@ -109,8 +122,8 @@
 	{trouble}
 	{acts}
 	onprint={print}
-	picture={Place && place}
+	picture={place}
 />
 {#snippet place(step: Schemas['Step'])}
-	{#if Place}<Place job={bench.job} {step} />{/if}
+	<JointPlace job={bench.job} {step} view={wing.place} />
 {/snippet}

@@ -19,7 +19,7 @@
 		adding = true,
 		large = false
 	}: {
-		step: { id: string };
+		step: { id: string; joint?: string };
 		build: Schemas['Build'];
 		acts: CardActs;
 		telling: Record<string, Telling>;
@@ -44,7 +44,7 @@
 </script>
 
 {#each here as found (found.id)}
-	{#if now?.id !== found.id}<FoundItem {found} {acts} onedit={() => edit(found)} />{/if}
+	{#if now?.id !== found.id}<FoundItem {found} {acts} joint={step.joint} onedit={() => edit(found)} />{/if}
 {/each}
 {#if now}
 	<FoundForm

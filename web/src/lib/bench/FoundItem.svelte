@@ -8,15 +8,23 @@
 	let {
 		found,
 		acts,
+		joint = '',
 		signed = false,
 		onedit
 	}: {
 		found: Schemas['FoundOnTheWay'];
 		acts: CardActs;
+		/** Joint of its step; empty where there is none. */
+		joint?: string;
 		signed?: boolean;
 		onedit: () => void;
 	} = $props();
 	let trouble = $state('');
+	let kept = $state(false);
+	async function keep() {
+		trouble = await acts.keep(found.id);
+		kept = !trouble;
+	}
 	const kind = $derived(KINDS.find(([key]) => key === found.kind)?.[1] ?? '');
 	const decided = $derived(SETTLED.find(([key]) => key === found.decision)?.[1] ?? '');
 </script>
@@ -55,6 +63,11 @@
 			>
 		{/if}
 		{#if !signed}
+			{#if joint}
+				<button class="btn" disabled={kept} onclick={keep}
+					>{kept ? 'Kept at this joint' : 'Keep it for whoever opens this next'}</button
+				>
+			{/if}
 			<button class="btn" onclick={onedit}>Change</button>
 			<button class="btn" onclick={async () => (trouble = await acts.withdraw(found.id))}>Take back</button>
 		{/if}

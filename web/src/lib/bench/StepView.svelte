@@ -4,6 +4,7 @@
 	import type { Schemas } from '../api/client';
 	import { moment, number } from '../format';
 	import EntryField from '../ui/EntryField.svelte';
+	import { photoAt } from './photo';
 
 	let {
 		step,
@@ -34,6 +35,23 @@
 				t.fastener === key && t.axle === (step.axle ?? 'rear') && (t.side ?? 'left') === (step.side ?? 'left')
 		);
 </script>
+
+{#snippet photographs(ids: readonly string[], of: string)}
+	{#if ids.length}
+		<div class="my-1 flex flex-wrap gap-2">
+			{#each ids as id, n (id)}
+				<a href={photoAt(id)} target="_blank" rel="noreferrer"
+					><img
+						src={photoAt(id)}
+						alt="Photograph {n + 1}: {of}"
+						class="border-rule border {large ? 'h-40' : 'h-20'}"
+						loading="lazy"
+					/></a
+				>
+			{/each}
+		</div>
+	{/if}
+{/snippet}
 
 {#if step.figure}<p
 		class="figure text-dye font-bold {large
@@ -87,6 +105,13 @@
 		{/if}
 	</div>
 {/if}
+{#each step.kept ?? [] as note, n (n)}
+	<div class="border-dye mt-1 border-l-4 pl-2 {large ? 'text-xl' : 'text-[13px]'}" data-testid="kept">
+		<p><strong>Kept from before.</strong> {note.text}</p>
+		{@render photographs(note.photos ?? [], note.text)}
+	</div>
+{/each}
+{@render photographs(step.photos ?? [], step.text)}
 {#each step.fasteners as f (f.key)}
 	{@const record = recorded(f.key)}
 	<div class="mt-1.5 grid grid-cols-[1fr_150px] items-start gap-3 {large ? 'text-xl' : ''}">

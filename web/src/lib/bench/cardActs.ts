@@ -20,6 +20,8 @@ export type CardActs = {
 	withdraw(id: string): Promise<string>;
 	/** A job opened for what was found; its id. */
 	followUp(id: string): Promise<string>;
+	/** Kept with the vehicle at its joint, for whoever opens it next. */
+	keep(id: string): Promise<string>;
 	setting(row: Schemas['SettingRow'], read: { before?: number; after?: number }): Promise<string>;
 };
 

@@ -23,6 +23,7 @@ export const BIKE: Wing = {
 	Brief: BikeBrief,
 	Measure: BikeMeasure,
 	Figures: SagBench,
+	place: 'side',
 	Align: BikeSteer,
 	Proof: BikeProof,
 	within: 'As predicted',

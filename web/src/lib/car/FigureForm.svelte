@@ -37,6 +37,7 @@
 		'u_bolts',
 		'prop_shaft',
 		'own_steps',
+		'notes',
 		'orientation'
 	] as const;
 	/** What steers the wheels, where this kind of suspension can have it. */

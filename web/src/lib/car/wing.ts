@@ -1,6 +1,5 @@
 import type { AxleName, Job, Prediction } from '../api/client';
 import type { Wing } from '../wings';
-import JointPlace from '../draw/JointPlace.svelte';
 import { AxlesBench } from './axlesBench.svelte';
 import CarAlign from './CarAlign.svelte';
 import { CarBench } from './carBench.svelte';
@@ -25,7 +24,7 @@ export const CAR: Wing = {
 	Measure: CarMeasure,
 	Figures: CarFigures,
 	Align: CarAlign,
-	Place: JointPlace,
+	place: 'behind',
 	Proof: CarProof,
 	within: 'As predicted, on both sides',
 	proving:

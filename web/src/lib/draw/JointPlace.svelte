@@ -1,22 +1,23 @@
 <script lang="ts">
 	import { api, ask, type Schemas } from '../api/client';
+	type AnyJob = Schemas['Job'] | Schemas['BikeJob'];
 	import { Latest } from '../bench/latest';
 	import Told from '../ui/Told.svelte';
 	import Fills from './Fills.svelte';
 	import Shapes from './Shapes.svelte';
 
-	/** An axle from behind as it stands, the joint of a step marked. */
-	let { job, step }: { job: Schemas['Job']; step: Schemas['Step'] } = $props();
+	/** A machine as it stands, the joint of a step marked. */
+	let { job, step, view }: { job: AnyJob; step: Schemas['Step']; view: Schemas['Seen']['view'] } = $props();
 
 	let came = $state.raw<{ axle: string; seen: Schemas['Seen'] }>();
 	let trouble = $state('');
 	let width = $state(380);
 	let height = $state(320);
 	const asked = new Latest(
-		async (body: { job: Schemas['Job']; axle: 'front' | 'rear' }) => ({
+		async (body: { job: AnyJob; axle: 'front' | 'rear' }) => ({
 			axle: body.axle,
 			...(await ask(
-				api.POST('/api/seen', { body: { ...body, view: 'behind', whose: 'found', by: 'travel' } })
+				api.POST('/api/seen', { body: { ...body, view, whose: 'found', by: 'travel' } as never })
 			))
 		}),
 		({ axle, data, trouble: said }) => {
@@ -56,7 +57,9 @@
 			{width}
 			{height}
 			role="img"
-			aria-label="{step.axle} {step.side ?? ''} from behind, the place of this step marked"
+			aria-label="{step.axle} {step.side ?? ''} {view === 'behind'
+				? 'from behind'
+				: 'from the side'}, the place of this step marked"
 		>
 			<Fills />
 			{#if seen.ground !== null}

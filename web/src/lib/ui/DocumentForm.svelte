@@ -2,6 +2,7 @@
 	import Plus from '@lucide/svelte/icons/plus';
 	import X from '@lucide/svelte/icons/x';
 	import NumberField from './NumberField.svelte';
+	import PhotoField from './PhotoField.svelte';
 	import Self from './DocumentForm.svelte';
 	import { isPlain, type Field, type Node } from './form';
 
@@ -115,6 +116,8 @@
 			/>
 		{/each}
 	</div>
+{:else if node.kind === 'photos'}
+	<PhotoField photos={rows as string[]} onphotos={onvalue} />
 {:else if node.kind === 'list'}
 	<div class="grid gap-1.5">
 		{#each rows as row, i (i)}

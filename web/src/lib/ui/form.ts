@@ -15,6 +15,7 @@ export type Node =
 	| { kind: 'choice'; options: (string | number)[]; start: unknown }
 	| { kind: 'tuple'; items: Node[]; start: unknown }
 	| { kind: 'list'; item: Node; start: unknown }
+	| { kind: 'photos'; start: unknown }
 	| { kind: 'map'; item: Node; keys: string[]; start: unknown }
 	| { kind: 'object'; fields: Field[]; start: unknown }
 	| { kind: 'union'; tag: string; options: Record<string, Node>; start: unknown };
@@ -73,6 +74,7 @@ export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}): Node {
 		const items = schema.prefixItems.map((s) => nodeOf(s, defs));
 		return { kind: 'tuple', items, start: given ?? items.map((n) => n.start) };
 	}
+	if (schema.shows === 'photographs') return { kind: 'photos', start: [] };
 	if (schema.type === 'array')
 		return { kind: 'list', item: nodeOf(schema.items ?? {}, defs), start: given ?? [] };
 	if (schema.properties) return objectOf(schema, defs);
