@@ -214,3 +214,50 @@ def test_a_click_of_the_wrench_goes_to_the_bolt_in_hand_and_a_pulled_plug_is_tol
     expect(page.get_by_role("button", name="Wrench unplugged")).to_be_visible()
     page.get_by_role("button", name="Plug it in").click()
     expect(page.get_by_role("button", name="Simulated wrench is ready")).to_be_visible()
+
+
+def test_what_is_found_on_two_wheels_is_kept_at_its_joint_and_marked_in_the_drawing(page: Page) -> None:
+    """From the bike's hoist to the next job on it: the note with its photograph stands where the rod is opened."""
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    page.goto("/jobs/whin-2026-lower/build")
+    page.get_by_role("button", name="One step at a time").click()
+    hoist = page.get_by_role("dialog", name="One step at a time")
+    expect(hoist).to_be_visible()
+    for _ in range(20):
+        if hoist.get_by_text("Rod off first").count():
+            break
+        page.keyboard.press("ArrowRight")
+    expect(hoist.get_by_test_id("joint-mark")).to_have_count(2)
+    page.keyboard.press("f")
+    form = hoist.get_by_test_id("found-form")
+    form.get_by_label("What was found").fill("Head behind the exhaust")
+    form.get_by_label("Photograph: choose a file").set_input_files(
+        {"name": "p.jpg", "mimeType": "image/jpeg", "buffer": photograph()}
+    )
+    expect(form.get_by_alt_text("Photograph 1")).to_be_visible()
+    form.get_by_role("button", name="only note it").click()
+    form.get_by_role("button", name="Keep it", exact=True).click()
+    hoist.get_by_role("button", name="Keep it for whoever opens this next").click()
+    kept = hoist.get_by_test_id("kept")
+    expect(kept).to_contain_text("Kept at this joint. Head behind the exhaust")
+    expect(kept.get_by_alt_text("Photograph 1: Head behind the exhaust")).to_be_visible()
+    page.goto("/jobs/whin-2026-lower/build")
+    expect(page.get_by_test_id("kept")).to_contain_text("Head behind the exhaust")
+
+
+def test_the_order_of_rings_is_drawn_where_they_are_laid(page: Page) -> None:
+    """15 mm of spacer between seat and isolator: five times as thick as 3 mm would be, the parts beside it cut."""
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    page.goto("/jobs/van-2026-washed-out-track/build")
+    order = page.locator("[data-step^='rear.left']").get_by_test_id("laying-order")
+    expect(order).to_have_count(1)
+    names = order.get_by_role("listitem")
+    expect(names).to_have_text(["seat", "spacer, chamfer to the seat, 15 mm", "isolator", "spring"])
+    seat, ring, _, spring = (names.nth(n).bounding_box() for n in range(4))
+    assert seat is not None
+    assert ring is not None
+    assert spring is not None
+    assert spring["y"] < ring["y"] < seat["y"], "the first of them is at the bottom"
+    drawn = names.nth(1).locator("span").first.bounding_box()
+    assert drawn is not None
+    assert drawn["height"] == pytest.approx(45, abs=1), "3 points a millimetre"

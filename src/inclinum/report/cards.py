@@ -23,7 +23,7 @@ def _passed(build: Build) -> dict[str, str]:
 def card_html(job: Job, taken: Taken = NO_TIMES) -> str:
     """The job card as a page. Raises as ``assess``."""
     made: Card = card(job, taken)
-    prediction = predict(job)
+    prediction = predict(job, ways=False)
     phases = list(dict.fromkeys(s.phase for s in made.steps))
     return page(
         "card.html",
@@ -66,7 +66,7 @@ def alignment_html(job: Job) -> str:
         "alignment.html",
         job=job,
         alignment=alignment,
-        prediction=predict(job),
+        prediction=predict(job, ways=False),
         axles={a.axle: a for a in alignment.axles},
     )
 

@@ -15,7 +15,7 @@ from inclinum.core.card.joints import Joint, closing_of, in_order, opening_of
 from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
 from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.settings import SettingRow
-from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
+from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose, laid_at
 from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document.names import AxleName
 
@@ -243,7 +243,7 @@ def _rear(job: BikeJob, planned: Bike, rear: Met, opened: list[Joint]) -> Iterat
                 continue
             yield Step(
                 id=f"{key}.{m}", phase="Rear swap", axle="rear", text=text, minutes=(3, 10), joint=_place(change, met),
-                figure=_figure(change, met, text),
+                figure=_figure(change, met, text), **laid_at(change.order(met, None), m),
             )  # fmt: skip
     for n, text in enumerate(job.machine.orientation if rear else ()):
         yield Step(id=f"way{n}", phase="Rear swap", axle="rear", text=f"Which way round: {text}", minutes=(0.5, 1))

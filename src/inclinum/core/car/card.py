@@ -18,7 +18,7 @@ from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
 from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.schools import EXTREME, HANGING
 from inclinum.core.card.settings import SettingRow
-from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose
+from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose, laid_at
 from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.plan import at_their_place
@@ -57,7 +57,7 @@ def card(job: Job, taken: Taken = NO_TIMES) -> Card:
     Raises:
         ValueError: as ``assess``.
     """
-    prediction = predict(job)
+    prediction = predict(job, ways=False)
     alignment = align(job)
     axles = [_Worked(job, prediction, alignment, a) for a in AXLES]
     worked = [w for w in axles if w.changes or any(s.due for s in w.axle.own_steps)]
@@ -284,7 +284,8 @@ class _Worked:
                 texts = planned.change.steps(machine)
                 for m, text in enumerate(texts):
                     figure = planned.change.figure(at) if m == len(texts) - 1 else None
-                    yield self._step(at, f"{planned.id}.{m}", phase, Handling(text, minutes=(2, 6)), figure=figure)
+                    step = self._step(at, f"{planned.id}.{m}", phase, Handling(text, minutes=(2, 6)), figure=figure)
+                    yield step.model_copy(update=laid_at(planned.change.order(machine, at), m))
             for n, text in enumerate(() if whole else self.axle.orientation):
                 yield self._step(at, f"way{n}", phase, Handling(f"Which way round: {text}", minutes=(0.5, 1)))
 

@@ -272,12 +272,17 @@ def assess(job: Job) -> Assessed:
     return Assessed(job, before, stand_changed(before, job.plan.changes))
 
 
-def predict(job: Job) -> Prediction:
-    """The whole prediction. Raises as :func:`assess`."""
+def predict(job: Job, *, ways: bool = True) -> Prediction:
+    """The whole prediction. Raises as :func:`assess`.
+
+    Args:
+        job: with its plan.
+        ways: whether a height that is missed is searched for what reaches it: a card or a proof offers no other plan.
+    """
     assessed = assess(job)
     before, after = assessed.before, assessed.after
     case = Case(job, before, after)
-    found = with_ways(case, findings(case))
+    found = with_ways(case, findings(case)) if ways else findings(case)
     spread: dict[AxleName, HeightSpread] = {
         name: height_spread(job, before.axle(name), after.axle(name), name) for name in AXLES
     }

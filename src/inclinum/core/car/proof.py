@@ -87,7 +87,7 @@ class Proof(Document):
 
 def prove(job: Job) -> Proof:
     """Compare the readings after with the prediction. Raises as ``assess``."""
-    prediction, after = predict(job), job.prove.after
+    prediction, after = predict(job, ways=False), job.prove.after
     heights = [p for row in prediction.heights if (p := _height(row, after))]
     angles = _angles(job, after)
     sides = _sides(job, after, heights)
@@ -242,7 +242,7 @@ def _angles(job: Job, after: Measurements) -> list[AngleProof]:
 
 def outcome(job: Job) -> Outcome:
     """What a job predicted and what it gave. Raises as ``assess``."""
-    prediction = predict(job)
+    prediction = predict(job, ways=False)
     measured: dict[AxleName, float] = {}
     for axle in AXLES:
         before, after = (m.mean(axle, "hub_to_arch") for m in (job.measure, job.prove.after))
@@ -267,7 +267,7 @@ def before_and_after(job: Job) -> list[BeforeAfter]:
             label=f"hub to arch, {row.axle} {row.side}", unit="mm", before=row.before, planned=row.after,
             plus_minus=row.plus_minus, after=read.after if read else None, within=read.within if read else None,
         )
-        for row in predict(job).heights
+        for row in predict(job, ways=False).heights
         if row.kind == "hub_to_arch"
         for read in (proven.get((row.label, row.axle, row.side)),)
     ]  # fmt: skip

@@ -8,6 +8,7 @@ from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.found import FoundOnTheWay
 from inclinum.core.card.joints import Handling
 from inclinum.core.card.off import TakenOff, listed
+from inclinum.core.card.order import Layer, Order
 from inclinum.core.card.own import KeptNote
 from inclinum.core.card.record import Build, TorqueRecord
 from inclinum.core.card.schools import BY_FEEL, ShopSchools
@@ -115,6 +116,10 @@ class Step(Document):
     """What the shop has kept at this joint of this machine."""
     photos: tuple[PhotoId, ...] = ()
     """Of a step of the shop's own."""
+    layers: tuple[Layer, ...] = ()
+    """Rings, washers and spacers in the order they lie in."""
+    layers_begin: str = ""
+    """Where the first of them is."""
     timed: int = 0
     """From how many times of the shop's own its minutes are told; 0 where they are what is usual."""
     work: str = ""
@@ -126,6 +131,11 @@ class Step(Document):
         return cls(
             text=what.text, caution=what.caution, hold=what.hold, people=what.people, minutes=what.minutes, **where
         )
+
+
+def laid_at(order: Order | None, step: int) -> dict[str, Any]:
+    """Fields of a change's own step, by its number: the order that is laid there."""
+    return {} if order is None or order.step != step else {"layers": order.layers, "layers_begin": order.begins}
 
 
 class Preflight(Document):

@@ -181,11 +181,15 @@ class _Pack:
         _, jacobian, along = self._equations(state, np.zeros_like(travel))
         sign, rates = sense(jacobian), -solve(jacobian, along)
         for reached, ahead in stages(travel, STAGE_MM):
-            state = state + rates * (ahead - reached)[:, None]
-            state, met, jacobian, along = self._newton(state, ahead)
-            ok &= met & (sense(jacobian) == sign)
-            safe = np.where(ok[:, None, None], jacobian, np.eye(3))
-            rates = np.where(ok[:, None], -solve(safe, along), 0.0)
+            # A position beyond the end is lost for good: looking for it again at every stage takes the longest.
+            live = np.flatnonzero(ok)
+            if not live.size:
+                break
+            begin = state[live] + rates[live] * (ahead - reached)[live, None]
+            state[live], met, jacobian, along = self._newton(begin, ahead[live])
+            found = met & (sense(jacobian) == sign[live])
+            safe = np.where(found[:, None, None], jacobian, np.eye(3))
+            rates[live], ok[live] = np.where(found[:, None], -solve(safe, along), 0.0), found
         return PackMotion(state[:, 0], state[:, 1], state[:, 2], rates[:, 0], rates[:, 1], ok)
 
     def _newton(self, state: Array, travel: Array) -> tuple[Array, Array, Array, Array]:

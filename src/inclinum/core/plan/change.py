@@ -8,6 +8,7 @@ from typing import Any, ClassVar, Generic, Protocol, Self, TypeVar
 from pydantic import TypeAdapter, ValidationError, create_model
 
 from inclinum.core.card.fabrication import BOLTED, Routine
+from inclinum.core.card.order import Order
 from inclinum.core.document import Document, unit_of
 from inclinum.core.document.content import Same
 from inclinum.core.document.errors import DomainError
@@ -190,6 +191,16 @@ class Change(Document, Generic[MachineT]):
         """
         _ = machine
         return []
+
+    def order(self, machine: MachineT, side: Side | None) -> Order | None:
+        """In which order the rings, washers and spacers of one of its steps lie; None where it has none.
+
+        Args:
+            machine: as the changes before this one leave it.
+            side: of the machine; None where it has none, or both are alike.
+        """
+        _ = machine, side
+        return None
 
     def noted(self, machine: MachineT, side: Side | None) -> tuple[Noted, ...]:
         """What is read before and after where it is made; empty where it has no setting.

@@ -6759,6 +6759,21 @@ export interface components {
             tolerance_mm: number;
         };
         /**
+         * Layer
+         * @description One of them, or what they lie between.
+         */
+        Layer: {
+            /** Name */
+            name: string;
+            /** Thickness */
+            thickness_mm?: number | null;
+            /**
+             * New
+             * @default false
+             */
+            new: boolean;
+        };
+        /**
          * LeafAxle
          * @description A solid axle on two leaf packs with shackles.
          */
@@ -11392,6 +11407,16 @@ export interface components {
              * @default []
              */
             photos: string[];
+            /**
+             * Layers
+             * @default []
+             */
+            layers: components["schemas"]["Layer"][];
+            /**
+             * Layers begin
+             * @default
+             */
+            layers_begin: string;
             /**
              * Timed
              * @default 0

@@ -31,7 +31,7 @@
 
 <div class="border-dye my-1 border-l-4 pl-2.5" data-found={found.id}>
 	<p>
-		<strong class="first-letter:uppercase">{kind}:</strong>
+		<strong class="inline-block first-letter:uppercase">{kind}:</strong>
 		{found.what}
 		<span class="text-quiet text-[13px]">{found.by}, {moment(found.at)}</span>
 	</p>

@@ -3,6 +3,7 @@
 	import TriangleAlert from '@lucide/svelte/icons/triangle-alert';
 	import type { Schemas } from '../api/client';
 	import { moment, number } from '../format';
+	import LayingOrder from '../draw/LayingOrder.svelte';
 	import EntryField from '../ui/EntryField.svelte';
 	import { photoAt } from './photo';
 
@@ -107,11 +108,12 @@
 {/if}
 {#each step.kept ?? [] as note, n (n)}
 	<div class="border-dye mt-1 border-l-4 pl-2 {large ? 'text-xl' : 'text-[13px]'}" data-testid="kept">
-		<p><strong>Kept from before.</strong> {note.text}</p>
+		<p><strong>Kept at this joint.</strong> {note.text}</p>
 		{@render photographs(note.photos ?? [], note.text)}
 	</div>
 {/each}
 {@render photographs(step.photos ?? [], step.text)}
+{#if step.layers?.length}<LayingOrder layers={step.layers} begin={step.layers_begin ?? ''} {large} />{/if}
 {#each step.fasteners as f (f.key)}
 	{@const record = recorded(f.key)}
 	<div class="mt-1.5 grid grid-cols-[1fr_150px] items-start gap-3 {large ? 'text-xl' : ''}">

@@ -360,11 +360,17 @@
 					stroke="var(--dye)"
 					stroke-width="2.6"
 				/>
-				<text x={g.x} y={at(Math.max(g.after.bump, g.before.bump)) - 5} text-anchor="middle" class="small"
-					>bump {length(g.after.bump - g.after.ride, settings.units)}</text
+				<text
+					x={g.x}
+					y={at(Math.max(g.after.bump, g.before.bump)) - 5}
+					text-anchor="middle"
+					class="small clear">bump {length(g.after.bump - g.after.ride, settings.units)}</text
 				>
-				<text x={g.x} y={at(Math.min(g.after.droop, g.before.droop)) + 13} text-anchor="middle" class="small"
-					>droop {length(g.after.ride - g.after.droop, settings.units)}</text
+				<text
+					x={g.x}
+					y={at(Math.min(g.after.droop, g.before.droop)) + 13}
+					text-anchor="middle"
+					class="small clear">droop {length(g.after.ride - g.after.droop, settings.units)}</text
 				>
 			</g>
 		{/each}
@@ -461,6 +467,7 @@
 </div>
 
 <style>
+	.clear,
 	.over-photo text {
 		paint-order: stroke;
 		stroke: var(--chalk);

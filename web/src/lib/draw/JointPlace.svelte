@@ -9,6 +9,8 @@
 	/** A machine as it stands, the joint of a step marked. */
 	let { job, step, view }: { job: AnyJob; step: Schemas['Step']; view: Schemas['Seen']['view'] } = $props();
 
+	/** How much of the other end is still seen beside one, as a share of the machine. */
+	const BESIDE = 0.04;
 	let came = $state.raw<{ axle: string; seen: Schemas['Seen'] }>();
 	let trouble = $state('');
 	let width = $state(380);
@@ -35,13 +37,15 @@
 			(j) => j.name === step.joint && (!step.side || j.key.startsWith(`${step.side}.`))
 		)
 	);
-	/** A side by itself is drawn as large as it goes; the left one on the left. */
+	/** A side, or an end, by itself is drawn as large as it goes; from behind the left one is on the left. */
 	const room = $derived.by(() => {
 		if (!seen) return { low: [0, 0], high: [1, 1] } as const;
 		const half = (seen.low[0] + seen.high[0]) / 2;
+		const alone = view === 'behind' ? step.side : step.axle === 'rear' ? 'left' : 'right';
+		const over = view === 'behind' ? 0 : BESIDE * (seen.high[0] - seen.low[0]);
 		return {
-			low: [step.side === 'right' ? half : seen.low[0], seen.low[1]] as const,
-			high: [step.side === 'left' ? half : seen.high[0], seen.high[1]] as const
+			low: [alone === 'right' ? half - over : seen.low[0], seen.low[1]] as const,
+			high: [alone === 'left' ? half + over : seen.high[0], seen.high[1]] as const
 		};
 	});
 	const scale = $derived(

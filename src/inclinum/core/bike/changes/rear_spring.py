@@ -7,7 +7,9 @@ from pydantic import Field
 from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.rear_preload import HOOK_SPANNER, collar_figure, collar_step, zero_of
 from inclinum.core.bike.machine import Bike, RearSpring
+from inclinum.core.card.order import Order, laid
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import Side
 from inclinum.core.plan import named
 
 LOOSEST_MM = -20.0
@@ -78,6 +80,14 @@ class RearSpringSwap(BikeChange):
     def parts(self, machine: Bike) -> list[str]:
         """One a damper, with its washer."""
         return [f"{machine.damper.count} rear spring{'s' if machine.damper.count > 1 else ''}, {self.summary()}"]
+
+    def order(self, machine: Bike, side: Side | None) -> Order | None:
+        """Washer between collar and coil."""
+        _ = machine, side
+        if not self.spring.seat_washer_mm:
+            return None
+        washer = ("seat washer", self.spring.seat_washer_mm)
+        return laid("collar", washer, "spring", "seat and clip", new="seat washer", step=1, begins="from the collar")
 
     def steps(self, machine: Bike) -> list[str]:
         """Compare, seat, and the collar where the plan has it after this spring."""

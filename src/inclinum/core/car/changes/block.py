@@ -6,8 +6,9 @@ from pydantic import Field
 
 from inclinum.core.car.changes.on_leaves import UBolted, axle_placed, leaf_axle
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.card.order import Order, laid
 from inclinum.core.document.known import MADE_TO_MM
-from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.plan import Search, millimetres, named
 from inclinum.core.springs.leaf import block_rise
 
@@ -79,6 +80,15 @@ class Block(UBolted):
         """Blocks."""
         _ = machine
         return [named(self.part, f"2 blocks {millimetres(self.height_mm)} ({self.axle})")]
+
+    def order(self, machine: Vehicle, side: Side | None) -> Order | None:
+        """Between axle and pack, with what lies there already."""
+        _ = side
+        axle = machine.axle(self.axle)
+        there = ("block that is there", max(axle.blocks_mm, 0.0))
+        order = ("axle tube", there, ("block", self.height_mm), "pack")
+        last = len(self.steps(machine)) - 1
+        return laid(*(order if leaf_axle(self.axle, axle).over_axle else order[::-1]), new="block", step=last)
 
     def steps(self, machine: Vehicle) -> list[str]:
         """One side at a time, pin in its hole."""

@@ -6,8 +6,9 @@ from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.card.order import Order, laid
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.plan import millimetres, named
 
 
@@ -68,6 +69,13 @@ class MountSpacer(Change):
         """The pair, with rod nuts."""
         _ = machine
         return [f"2 rod spacers {millimetres(self.thickness_mm)}, 2 rod nuts ({self.axle})"]
+
+    def order(self, machine: Vehicle, side: Side | None) -> Order | None:
+        """On the rod, under the mount."""
+        _ = machine, side
+        if self.thickness_mm <= 0:
+            return None
+        return laid("shoulder of the rod", ("spacer", self.thickness_mm), "top mount", "rod nut", new="spacer")
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Full nut."""

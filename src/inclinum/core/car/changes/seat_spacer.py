@@ -9,9 +9,10 @@ from inclinum.core.car.attached import SpringSeats
 from inclinum.core.car.changes.sided import Sided
 from inclinum.core.car.changes.spacer import Spacer
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.card.order import Order, laid
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import MADE_TO_MM
-from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.plan import millimetres, named
 from inclinum.core.springs.fitted import StackData
 
@@ -19,6 +20,9 @@ from inclinum.core.springs.fitted import StackData
 def _on_a_seat(name: AxleName, axle: Axle) -> None:
     if len(kinds_for(axle)) == 1:
         raise DomainError(f"The {name} axle has no seat for a ring: it is sprung by {axle.spring.in_a_sentence}.")
+
+
+RING = "spacer, chamfer to the seat"
 
 
 class SeatSpacer(Spacer, Sided):
@@ -123,6 +127,17 @@ class SeatSpacer(Spacer, Sided):
             for side, t in (("left", self.left), ("right", self.right))
             if t > 0
         ]
+
+    def order(self, machine: Vehicle, side: Side | None) -> Order | None:
+        """Ring to the seat, isolator to the spring."""
+        _ = machine
+        thick = self.of_side(side) if side else self.mean
+        if thick <= 0:
+            return None
+        ring = (RING, thick)
+        if self.lies == "below":
+            return laid("seat", ring, "isolator", "spring", new=RING)
+        return laid("spring", "isolator", ring, "upper seat", new=RING)
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Where it goes, or what comes out."""

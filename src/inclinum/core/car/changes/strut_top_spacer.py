@@ -6,9 +6,10 @@ from pydantic import Field
 
 from inclinum.core.car.changes.spacer import Spacer
 from inclinum.core.car.vehicle import Axle, Vehicle
+from inclinum.core.card.order import Order, laid
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import MADE_TO_MM
-from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.plan import millimetres, named
 
 
@@ -79,6 +80,14 @@ class StrutTopSpacer(Spacer):
         if self.thickness_mm <= 0:
             return []
         return [f"2 strut-top spacers {millimetres(self.thickness_mm)} {self.part} ({self.axle})".replace("  ", " ")]
+
+    def order(self, machine: Vehicle, side: Side | None) -> Order | None:
+        """Under the tower, studs through."""
+        _ = side
+        top = machine.axle(self.axle).strut_top
+        if self.thickness_mm <= 0 or top is None:
+            return None
+        return laid("top mount", ("spacer", self.thickness_mm), "tower", ("washer", top.washer_mm), "nut", new="spacer")
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Where it goes, or what comes out."""

@@ -8,9 +8,10 @@ from inclinum.core.car.changes.base import Change
 from inclinum.core.car.changes.geometry import moved, shift
 from inclinum.core.car.stance import stand_together
 from inclinum.core.car.vehicle import AdjusterData, Axle, SlotAdjuster, StrutTop, Vehicle
+from inclinum.core.card.order import Order, laid
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.kinematics import pair_name
 from inclinum.core.plan import millimetres, named
 
@@ -140,6 +141,18 @@ class TopPlate(Change):
         _ = machine
         spacers = [f"2 spacers {millimetres(s.thickness_mm)} ({self.axle} top plate)" for s in self.stack]
         return [f"2 adjustable top plates {self.part} ({self.axle})".replace("  ", " "), *spacers]
+
+    def order(self, machine: Vehicle, side: Side | None) -> Order | None:
+        """Plate and spacers under the tower, washer and spacers under the nut."""
+        _ = side
+        top = machine.axle(self.axle).strut_top
+        if not self.stack or top is None:
+            return None
+        under, over = (
+            [("spacer", s.thickness_mm) for s in self.stack if s.lies == lies]
+            for lies in ("tower_to_plate", "plate_to_nut")
+        )
+        return laid("plate", *under, "tower", ("washer", top.washer_mm), *over, "nut", new="spacer")
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Order of the stack, slots, which side."""
