@@ -155,9 +155,10 @@ def test_an_end_is_seen_and_what_can_be_chosen_is_drawn(client: TestClient) -> N
     )
     assert planned["frames"][planned["at_ride"]] != found["frames"][found["at_ride"]]
     assert planned["ghost"] == found["frames"][found["at_ride"]], "the other one is the ghost"
-    pictures = client.post("/api/pictures", json={"kind": "car"}).json()
-    assert set(pictures) == {"front", "rear"}
-    refused = client.post("/api/pictures", json={"kind": "sledge"})
+    pictures = client.post("/api/pictures", json={"kind": "car", "choice": "front"}).json()
+    assert {"strut_front", "leaf_axle_front"} <= set(pictures)
+    assert client.post("/api/pictures", json={"kind": "car", "choice": "size"}).json() == {}
+    refused = client.post("/api/pictures", json={"kind": "sledge", "choice": "front"})
     assert refused.status_code == 422
     assert "There is no kind of machine “sledge”" in refused.json()["sentence"]
     bike = client.get("/api/jobs/whin-2026-lower").json()["job"]

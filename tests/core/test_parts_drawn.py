@@ -364,10 +364,11 @@ def test_a_body_is_as_tall_as_such_bodies_are_and_leaves_its_wheels_room(body: s
 def test_every_archetype_says_how_it_is_told_and_has_its_picture() -> None:
     assert set(RECOGNISED) == set(ARCHETYPES)
     assert len(set(RECOGNISED.values())) == len(RECOGNISED)
-    cars, bikes = pictures_of_car(), pictures_of_bike()
-    assert {(k, e) for e, some in cars.items() for k in some} == set(AT)
-    assert set(bikes["archetype"]) == set(BIKES)
-    for picture in (*cars["front"].values(), *cars["rear"].values(), *bikes["archetype"].values()):
+    front, rear, bikes = pictures_of_car("front"), pictures_of_car("rear"), pictures_of_bike("archetype")
+    assert {*((k, "front") for k in front), *((k, "rear") for k in rear)} == set(AT)
+    assert set(bikes) == set(BIKES)
+    assert pictures_of_car("body") == pictures_of_bike("front") == {}
+    for picture in (*front.values(), *rear.values(), *bikes.values()):
         assert picture.high[0] - picture.low[0] > 900
         assert len(picture.shapes) > 25
 

@@ -113,6 +113,9 @@ def test_nothing_that_answers_runs_as_root(running: Running) -> None:
         Image.new("RGB", (20, 10), "grey").save(picture, kind)
         kept = httpx.post(f"{running.address}/api/photos", content=picture.getvalue(), headers=WHO, timeout=60)
         assert kept.status_code == 200, "all that photographs need is loaded"
+    for end in ("front", "rear"):
+        drawn = httpx.post(f"{running.address}/api/pictures", json={"kind": "car", "choice": end}, timeout=60)
+        assert len(drawn.json()) > 5, "drawn before anybody asks: all of them take longer than any one answer may"
     page = httpx.get(f"{running.address}/jobs/anything/plan")
     assert "Inclinum" in page.text
 

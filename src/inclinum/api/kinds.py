@@ -87,18 +87,19 @@ def kinds() -> dict[str, KindView]:
     return _views()
 
 
-class OfKind(BaseModel):
-    """A kind of machine, by its name."""
+class OfChoice(BaseModel):
+    """A kind of machine, and a choice that is made where one is set up, by their names."""
 
     kind: str = Field(max_length=40)
+    choice: str = Field(max_length=40)
 
 
 @computed.post("/pictures", operation_id="pictures")
-def pictures(wanted: OfKind) -> dict[str, dict[str, Picture]]:
-    """What such a machine can be set up from, drawn to scale: by question and by what can be chosen."""
+def pictures(wanted: OfChoice) -> dict[str, Picture]:
+    """What such a machine can be set up from, drawn to scale, by what can be chosen; empty where nothing is drawn."""
     if wanted.kind not in KINDS:
         raise DomainError(f"There is no kind of machine “{wanted.kind}”; there are {', '.join(KINDS)}.")
-    return {choice: dict(drawn) for choice, drawn in KINDS[wanted.kind].pictures().items()}
+    return dict(KINDS[wanted.kind].pictures(wanted.choice))
 
 
 @cache

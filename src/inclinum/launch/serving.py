@@ -55,6 +55,7 @@ def load_everything() -> None:
     from inclinum.core.car.alignment import align
     from inclinum.core.car.bench import axle_bench
     from inclinum.core.car.proof import prove
+    from inclinum.core.machines import KINDS
     from inclinum.photo import TAKEN, cleaned
 
     job, bike = demo.demo_jobs()[-1], demo.demo_bike_jobs()[-1]
@@ -62,6 +63,10 @@ def load_everything() -> None:
     align(job)
     axle_bench(job.vehicle.front)
     bike_bench(bike.vehicle)
+    # All of them take longer than any one answer may: drawn here, they are there in every process that answers.
+    for kind in KINDS.values():
+        for choice in kind.choices:
+            kind.pictures(choice.name)
     report.card_pdf(job)
     report.card_pdf(bike)
     for paper in (report.quotation_pdf, report.labels_pdf, report.hand_over_pdf):

@@ -124,16 +124,16 @@ export const kindsQuery = () =>
 		staleTime: Infinity,
 		queryFn: () => whole<Record<string, Schemas['KindView']>>(api.GET('/api/kinds'))
 	}));
-/** Drawings of what a machine of a kind can be set up from, by question and by what is chosen. */
-export const picturesQuery = (kind: () => string, wanted: () => boolean) =>
+/** Drawings of what a machine of a kind can be set up from, of one choice, by what is chosen. */
+export const picturesQuery = (kind: () => string, choice: () => string, wanted: () => boolean) =>
 	createQuery(() => ({
 		...COMES_BACK,
-		queryKey: ['pictures', kind()],
+		queryKey: ['pictures', kind(), choice()],
 		enabled: wanted(),
 		staleTime: Infinity,
 		queryFn: () =>
-			whole<Record<string, Record<string, Schemas['Picture']>>>(
-				api.POST('/api/pictures', { body: { kind: kind() } })
+			whole<Record<string, Schemas['Picture']>>(
+				api.POST('/api/pictures', { body: { kind: kind(), choice: choice() } })
 			)
 	}));
 /** What there is to know of one kind. */

@@ -69,7 +69,7 @@ class MachineKind:
         before_and_after: job → its numbers as it came, as planned and as measured after.
         proven_by: what is read after, in a sentence.
         listed: machine → what it has in front, in the rear, and how many readings were taken on it.
-        pictures: drawings of what it can be set up from, by choice and option.
+        pictures: a choice of what it can be set up from → a drawing of each option that has one, by its key.
         archetypes: what it can be set up from, by key.
         springs: kinds of spring its forms offer, by type.
         extras: what else its forms begin with.
@@ -96,7 +96,7 @@ class MachineKind:
     before_and_after: Callable[[Any], list[BeforeAfter]]
     proven_by: str
     listed: Callable[[Any], tuple[str, str, int]]
-    pictures: Callable[[], Mapping[str, Mapping[str, Picture]]]
+    pictures: Callable[[str], Mapping[str, Picture]]
     archetypes: Mapping[str, Any]
     springs: Mapping[str, type[Document]] = field(default_factory=dict)
     extras: Mapping[str, tuple[Document, ...]] = field(default_factory=dict)

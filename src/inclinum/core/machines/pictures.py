@@ -25,16 +25,12 @@ class Picture(Document):
     high: Point
 
 
+def pictures_of_car(choice: str) -> dict[str, Picture]:
+    """Of an end every archetype that is found there, from behind, as it stands, by its key; of other choices none."""
+    return {key: _axle(key, end) for end in AXLES if end == choice for key, a in ARCHETYPES.items() if end in a.where}
+
+
 @cache
-def pictures_of_car() -> dict[str, dict[str, Picture]]:
-    """Every archetype at every end it is found at, from behind, as it stands: by end and key."""
-    found: dict[str, dict[str, Picture]] = {end: {} for end in AXLES}
-    for key, archetype in ARCHETYPES.items():
-        for end in archetype.where:
-            found[end][key] = _axle(key, end)
-    return found
-
-
 def _axle(key: str, end: AxleName) -> Picture:
     size = next(s for s in ("car", *SIZES) if s not in ARCHETYPES[key].not_for)
     front, rear = (key, "trailing") if end == "front" else ("strut_front", key)
@@ -44,16 +40,17 @@ def _axle(key: str, end: AxleName) -> Picture:
     return _framed(axle_at_rest(stand_measured(job), end, "behind"))
 
 
+def pictures_of_bike(choice: str) -> dict[str, Picture]:
+    """Every kind of two-wheeler from its side, with nobody on it, by its key; of other choices none."""
+    return {key: _machine(key) for key in BIKES} if choice == "archetype" else {}
+
+
 @cache
-def pictures_of_bike() -> dict[str, dict[str, Picture]]:
-    """Every kind of two-wheeler from its side, with nobody on it."""
-    brief = BikeBrief(owner="nobody", rear_drop=Length.model_validate("0"))
-    found = {}
-    for key, archetype in BIKES.items():
-        job = BikeJob(id="picture", title=key, vehicle=archetype.bike(archetype.title, ""), brief=brief)
-        seen = machine_view(assess_bike(job), "rear", "side")
-        found[key] = _framed(seen.frames[seen.at_ride])
-    return {"archetype": found}
+def _machine(key: str) -> Picture:
+    archetype, brief = BIKES[key], BikeBrief(owner="nobody", rear_drop=Length.model_validate("0"))
+    job = BikeJob(id="picture", title=key, vehicle=archetype.bike(archetype.title, ""), brief=brief)
+    seen = machine_view(assess_bike(job), "rear", "side")
+    return _framed(seen.frames[seen.at_ride])
 
 
 def _framed(shapes: list[Shape]) -> Picture:

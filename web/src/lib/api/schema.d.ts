@@ -55,7 +55,7 @@ export interface paths {
         put?: never;
         /**
          * Pictures
-         * @description What such a machine can be set up from, drawn to scale: by question and by what can be chosen.
+         * @description What such a machine can be set up from, drawn to scale, by what can be chosen; empty where nothing is drawn.
          */
         post: operations["pictures"];
         delete?: never;
@@ -7808,12 +7808,14 @@ export interface components {
             setting: components["schemas"]["NewSetting"];
         };
         /**
-         * OfKind
-         * @description A kind of machine, by its name.
+         * OfChoice
+         * @description A kind of machine, and a choice that is made where one is set up, by their names.
          */
-        OfKind: {
+        OfChoice: {
             /** Kind */
             kind: string;
+            /** Choice */
+            choice: string;
         };
         /**
          * Offer
@@ -13832,7 +13834,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["OfKind"];
+                "application/json": components["schemas"]["OfChoice"];
             };
         };
         responses: {
@@ -13843,9 +13845,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        [key: string]: {
-                            [key: string]: components["schemas"]["Picture"];
-                        };
+                        [key: string]: components["schemas"]["Picture"];
                     };
                 };
             };

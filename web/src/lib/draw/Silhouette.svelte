@@ -12,9 +12,10 @@
 	}: { of: Schemas['Silhouette'] | null; kind: string; width?: number; height?: number } = $props();
 	const pictures = picturesQuery(
 		() => kind,
+		() => 'archetype',
 		() => kind !== 'car' && Boolean(of?.archetype)
 	);
-	const picture = $derived(of && pictures.data?.archetype?.[of.archetype]);
+	const picture = $derived(of && pictures.data?.[of.archetype]);
 	const drawn = $derived.by(() => {
 		if (!of || kind !== 'car') return undefined;
 		const wheels = [

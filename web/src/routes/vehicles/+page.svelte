@@ -3,9 +3,9 @@
 	import { useQueryClient } from '@tanstack/svelte-query';
 	import Plus from '@lucide/svelte/icons/plus';
 	import { api, ask } from '$lib/api/client';
-	import { kindsQuery, picturesQuery, vehiclesQuery } from '$lib/queries';
+	import { kindsQuery, vehiclesQuery } from '$lib/queries';
 	import Silhouette from '$lib/draw/Silhouette.svelte';
-	import Thumb from '$lib/draw/Thumb.svelte';
+	import ChoosePicture from '$lib/draw/ChoosePicture.svelte';
 	import ListHead from '$lib/ui/ListHead.svelte';
 	import MoreOfList from '$lib/ui/MoreOfList.svelte';
 	import Dialog from '$lib/ui/Dialog.svelte';
@@ -22,10 +22,6 @@
 	let opening = $state(false);
 	let fresh = $state({ name: '', plate: '', owner: '' });
 	let kind = $state('car');
-	const pictures = picturesQuery(
-		() => kind,
-		() => opening
-	);
 	/** What was picked, by kind and question; what was not is the first that goes with the rest. */
 	let picked = $state<Record<string, string>>({});
 	const asked = $derived.by(() => {
@@ -159,7 +155,6 @@
 			>
 		</div>
 		{#each asked as choice (choice.name)}
-			{@const drawn = pictures.data?.[choice.name]}
 			<label class="grid gap-1">
 				<span class="label">{choice.title}</span>
 				<select
@@ -170,32 +165,13 @@
 					{#each choice.options as o (o.key)}<option value={o.key}>{o.title}</option>{/each}
 				</select>
 			</label>
-			{#if drawn}
-				<div
-					class="-mt-1 flex gap-1.5 overflow-x-auto pb-1"
-					role="group"
-					aria-label="Pictures, {choice.name}"
-				>
-					{#each choice.options as o (o.key)}
-						{@const picture = drawn[o.key]}
-						{#if picture}
-							<button
-								type="button"
-								class="border-rule grid w-[196px] shrink-0 content-start justify-items-center gap-1 rounded-[3px] border p-1 text-left {choice.value ===
-								o.key
-									? 'bg-wash border-dye ring-dye ring-2'
-									: 'bg-raised'}"
-								aria-pressed={choice.value === o.key}
-								onclick={() => (picked[`${kind}.${choice.name}`] = o.key)}
-							>
-								<Thumb {picture} width={184} height={96} />
-								<span class="w-full text-[13px] leading-tight font-semibold">{o.title}</span>
-								{#if o.tell}<span class="text-quiet w-full text-[13px] leading-tight">{o.tell}</span>{/if}
-							</button>
-						{/if}
-					{/each}
-				</div>
-			{/if}
+			<ChoosePicture
+				{kind}
+				choice={choice.name}
+				options={choice.options}
+				value={choice.value}
+				onpick={(key) => (picked[`${kind}.${choice.name}`] = key)}
+			/>
 		{/each}
 		<Told sentence={trouble} />
 		{#if missing}<p class="text-quiet">It still needs {missing}.</p>{/if}

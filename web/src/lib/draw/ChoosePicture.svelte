@@ -1,0 +1,51 @@
+<script lang="ts">
+	import type { Schemas } from '../api/client';
+	import { picturesQuery } from '../queries';
+	import Told from '../ui/Told.svelte';
+	import Thumb from './Thumb.svelte';
+
+	/** Options of a choice as drawings of what comes of them, each with how it is told from its neighbour. */
+	let {
+		kind,
+		choice,
+		options,
+		value,
+		onpick
+	}: {
+		kind: string;
+		choice: string;
+		options: readonly Schemas['OptionView'][];
+		value: string;
+		onpick: (key: string) => void;
+	} = $props();
+	const pictures = picturesQuery(
+		() => kind,
+		() => choice,
+		() => true
+	);
+	const drawn = $derived(options.filter((o) => pictures.data?.[o.key]));
+</script>
+
+{#if drawn.length}
+	<div class="-mt-1 flex gap-1.5 overflow-x-auto pb-1" role="group" aria-label="Pictures, {choice}">
+		{#each drawn as o (o.key)}
+			{@const picture = pictures.data?.[o.key]}
+			{#if picture}
+				<button
+					type="button"
+					class="border-rule grid w-[196px] shrink-0 content-start justify-items-center gap-1 rounded-[3px] border p-1 text-left {value ===
+					o.key
+						? 'bg-wash border-dye ring-dye ring-2'
+						: 'bg-raised'}"
+					aria-pressed={value === o.key}
+					onclick={() => onpick(o.key)}
+				>
+					<Thumb {picture} width={184} height={96} />
+					<span class="w-full text-[13px] leading-tight font-semibold">{o.title}</span>
+					{#if o.tell}<span class="text-quiet w-full text-[13px] leading-tight">{o.tell}</span>{/if}
+				</button>
+			{/if}
+		{/each}
+	</div>
+{/if}
+<Told sentence={pictures.error ? `No pictures of these: ${pictures.error.message}` : ''} />
