@@ -6,6 +6,7 @@ from functools import cached_property
 from typing import Literal
 
 from inclinum.core.car.alignment import Alignment, align
+from inclinum.core.car.card_ends import HAND_OVER, PROVE, adjusted, baselines, closing, hand_over
 from inclinum.core.car.changes import PlannedChange, apply_all
 from inclinum.core.car.job import Job
 from inclinum.core.car.joints import fastener_of, joints_of, on_air, on_side, reached, roles_of, together
@@ -16,7 +17,7 @@ from inclinum.core.card.fastener import spanners
 from inclinum.core.card.joints import Handling, Joint, closing_of, in_order, opening_of
 from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
 from inclinum.core.card.own import When, astray, kept_at
-from inclinum.core.card.schools import EXTREME, HANGING
+from inclinum.core.card.schools import HANGING
 from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose, laid_at
 from inclinum.core.card.times import NO_TIMES, Taken
@@ -26,7 +27,7 @@ from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs.fitted import StackData
 
 BEFORE, LOOSEN, LIFT = "Before it goes up", "Loosen on the ground", "Lift and support"
-DOWN, PROVE, HAND_OVER = "Wheels and down", "Prove and align", "Hand over"
+DOWN = "Wheels and down"
 
 
 def _phase(axle: AxleName, part: str) -> str:
@@ -41,8 +42,6 @@ PHASES = (
 """Axle by axle, and side by side where an axle lets one side be done as the pattern for the other."""
 LOADED = {"u_bolts", "shackle", "pack"}
 """What is tightened with the axle's load on it, whatever is done with rubber."""
-WORTH_SETTING_MM = 1.0
-"""A drag link or an axle off by less is within what is read."""
 WORTH_SLACKENING_MM = 1.0
 """Rubber is clamped anew where a wheel ends up at another height by more."""
 
@@ -66,7 +65,7 @@ def card(job: Job, taken: Taken = NO_TIMES) -> Card:
         vehicle=job.vehicle.name, owner=job.brief.owner, preflight=_preflight(worked),
         stopped_by=[f.what for f in prediction.findings if f.severity == "stops"], override=job.plan.override,
         unused=[line for w in worked for line in w.unused()],
-        settings=[*(row for w in worked for row in w.settings()), *_adjusted(job, alignment)],
+        settings=[*(row for w in worked for row in w.settings()), *adjusted(job, alignment)],
         off=[part for w in worked for part in w.off()],
         kinds={p.id: p.change.type for p in job.plan.changes},
         built={name: job.vehicle.axle(name).linkage.kind for name in AXLES}, schools=job.brief.schools,
@@ -338,7 +337,7 @@ class _Worked:
         """What clamps rubber or wants the load on, where it rides; last the links of the bar, never forced."""
         phase = _phase(self.name, HEIGHT)
         if any(self.opened.values()):
-            yield from _baselines(self.job, self.alignment, self.name, phase)
+            yield from baselines(self.job, self.alignment, self.name, phase)
         shared: dict[str, None] = {}
         for side in SIDES:
             here = [j for j in self.opened[side] if not j.with_load]
@@ -534,122 +533,7 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment, worked: list[
     for w in worked:
         yield from w.settled()
     opened: list[AxleName] = [w.name for w in worked if any(w.opened.values())]
-    yield from _closing(job, prediction, alignment, [w.name for w in worked], opened)
-    yield from _hand_over(job, worked)
-
-
-def _adjusted(job: Job, alignment: Alignment) -> Iterator[SettingRow]:
-    """Adjusters that are set to a solved value, read before and after; an extreme is found again without."""
-    for wheel in alignment.wheels:
-        for setting in wheel.settings:
-            if setting.set_mm and not (setting.eccentric and job.brief.schools.first_camber == "at one extreme"):
-                yield SettingRow(
-                    key=f"align.{setting.key}", axle=wheel.axle, side=wheel.side, steps=(f"align.{setting.key}",),
-                    name=f"{setting.name}, {setting.read}", unit=setting.read_in, by=setting.read_by,
-                )  # fmt: skip
-
-
-def _baselines(job: Job, alignment: Alignment, axle: AxleName, phase: str) -> Iterator[Step]:
-    """Adjusters that do not stay as they are, set before anything is tightened where it rides."""
-    to_extreme = job.brief.schools.first_camber == "at one extreme"
-    for wheel in (w for w in alignment.wheels if w.axle == axle):
-        for setting in (s for s in wheel.settings if s.set_mm or (s.eccentric and to_extreme)):
-            if setting.eccentric and to_extreme:
-                yield Step(
-                    id=f"align.{setting.key}", phase=phase, axle=wheel.axle, side=wheel.side,
-                    text=f"Baseline before the rack: {setting.name} to one extreme, the same way left and right, only "
-                    f"hand tight; the rack takes it from there. {EXTREME}",
-                    figure="one extreme", minutes=(3, 8),
-                )  # fmt: skip
-                continue
-            yield Step(
-                id=f"align.{setting.key}",
-                phase=phase,
-                axle=wheel.axle,
-                side=wheel.side,
-                text=f"Baseline before the rack: {setting.name}, {setting.instruction}. Lock it; again after the rack.",
-                figure=setting.instruction,
-                minutes=(5, 12),
-            )
-
-
-def _closing(
-    job: Job, prediction: Prediction, alignment: Alignment, worked: list[AxleName], opened: list[AxleName]
-) -> Iterator[Step]:
-    for axle in AXLES:
-        rise = prediction.axle(axle)
-        rows = [h for h in prediction.heights if h.axle == axle and h.kind == "hub_to_arch"]
-        wanted = ", ".join(f"{h.side} {h.after:.0f} ± {h.plus_minus:.0f} mm" for h in rows)
-        whole = round(rise.rise)
-        moved = f"{whole:+d} mm" if whole else "as before"
-        yield Step(
-            id=f"prove.{axle}.heights",
-            phase=PROVE,
-            axle=axle,
-            text=f"Bounce, roll a length, let it settle. Hub to arch should read {wanted} ({moved}).",
-            figure=wanted,
-            minutes=(4, 8),
-        )
-    for axle in AXLES:
-        coupled = prediction.axle(axle).coupled
-        short = coupled.drag_link_short_mm if coupled else None
-        if short is not None and abs(short) >= WORTH_SETTING_MM:
-            figure = f"{abs(short):.1f} mm {'longer' if short > 0 else 'shorter'}"
-            yield Step(
-                id=f"prove.{axle}.drag_link", phase=PROVE, axle=axle,
-                text=f"Drag link {figure} than it was, until the steering wheel stands straight with the wheels ahead; "
-                "both ends with their thread, locked.",
-                figure=figure, caution=cautions.BRAKES, minutes=(5, 15),
-            )  # fmt: skip
-        if coupled and axle in worked and abs(coupled.shift_left_mm) >= WORTH_SETTING_MM:
-            side = "left" if coupled.shift_left_mm > 0 else "right"
-            yield Step(
-                id=f"prove.{axle}.shift", phase=PROVE, axle=axle,
-                text=f"The axle should stand {abs(coupled.shift_left_mm):.0f} mm further {side} than it did: measure "
-                "rim to frame on both sides.",
-                figure=f"{abs(coupled.shift_left_mm):.0f} mm {side}", minutes=(3, 6),
-            )  # fmt: skip
-    yield Step(
-        id="prove.brakes",
-        phase=PROVE,
-        text="Pedal, steering lock to lock, hoses and wires free at both ends of travel and at both locks.",
-        caution=cautions.BRAKES,
-        minutes=(5, 10),
-    )
-    for axle in AXLES:
-        if axle not in opened:
-            yield from _baselines(job, alignment, axle, PROVE)
-    yield Step(
-        id="align.rack",
-        phase=PROVE,
-        text="Drive straight to the rack, gently. Set to the alignment sheet at ride height.",
-        hold="Not on the road at speed before the rack.",
-        minutes=(30, 60),
-    )
-
-
-def _hand_over(job: Job, worked: list[_Worked]) -> Iterator[Step]:
-    for w in worked:
-        yield from w.welded("after")
-    yield Step(
-        id="hand.lamps",
-        phase=HAND_OVER,
-        text="Set the lamp aim. "
-        + (f"Driver assistance: {job.vehicle.driver_assist}" if job.vehicle.driver_assist else ""),
-        minutes=(5, 20),
-    )
-    yield Step(
-        id="hand.road",
-        phase=HAND_OVER,
-        text="Road test: straight running, braking, noises over a hump. Look at everything once more.",
-        minutes=(15, 25),
-    )
-    for w in worked:
-        yield from w.welded("driven")
-    yield Step(
-        id="hand.retorque",
-        phase=HAND_OVER,
-        text="Tell the owner when to come back for the re-torque, and what was changed. Hand over the sheets.",
-        caution=cautions.CERTIFICATE,
-        minutes=(5, 10),
+    yield from closing(job, prediction, alignment, [w.name for w in worked], opened)
+    yield from hand_over(
+        job, (s for w in worked for s in w.welded("after")), (s for w in worked for s in w.welded("driven"))
     )

@@ -1,9 +1,9 @@
 <script lang="ts">
 	import type { Schemas } from '../api/client';
 	import { moment } from '../format';
+	import Photographs from '../ui/Photographs.svelte';
 	import Told from '../ui/Told.svelte';
 	import { SETTLED, KINDS, type CardActs } from './cardActs';
-	import { photoAt } from './photo';
 
 	let {
 		found,
@@ -40,20 +40,7 @@
 				class="ml-1">· {found.part}</span
 			>{/if}
 	</p>
-	{#if found.photos?.length}
-		<div class="my-1 flex flex-wrap gap-2">
-			{#each found.photos as id, n (id)}
-				<a href={photoAt(id)} target="_blank" rel="noreferrer"
-					><img
-						src={photoAt(id)}
-						alt="Photograph {n + 1}: {found.what}"
-						class="border-rule h-20 border"
-						loading="lazy"
-					/></a
-				>
-			{/each}
-		</div>
-	{/if}
+	<Photographs ids={found.photos ?? []} of={found.what} />
 	<div class="flex flex-wrap gap-2">
 		{#if found.follow_up}
 			<a class="btn" href="/jobs/{found.follow_up}/brief">Its own job</a>

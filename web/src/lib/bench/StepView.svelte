@@ -5,7 +5,7 @@
 	import { moment, number } from '../format';
 	import LayingOrder from '../draw/LayingOrder.svelte';
 	import EntryField from '../ui/EntryField.svelte';
-	import { photoAt } from './photo';
+	import Photographs from '../ui/Photographs.svelte';
 
 	let {
 		step,
@@ -36,23 +36,6 @@
 				t.fastener === key && t.axle === (step.axle ?? 'rear') && (t.side ?? 'left') === (step.side ?? 'left')
 		);
 </script>
-
-{#snippet photographs(ids: readonly string[], of: string)}
-	{#if ids.length}
-		<div class="my-1 flex flex-wrap gap-2">
-			{#each ids as id, n (id)}
-				<a href={photoAt(id)} target="_blank" rel="noreferrer"
-					><img
-						src={photoAt(id)}
-						alt="Photograph {n + 1}: {of}"
-						class="border-rule border {large ? 'h-40' : 'h-20'}"
-						loading="lazy"
-					/></a
-				>
-			{/each}
-		</div>
-	{/if}
-{/snippet}
 
 {#if step.figure}<p
 		class="figure text-dye font-bold {large
@@ -109,10 +92,10 @@
 {#each step.kept ?? [] as note, n (n)}
 	<div class="border-dye mt-1 border-l-4 pl-2 {large ? 'text-xl' : 'text-[13px]'}" data-testid="kept">
 		<p><strong>Kept at this joint.</strong> {note.text}</p>
-		{@render photographs(note.photos ?? [], note.text)}
+		<Photographs ids={note.photos ?? []} of={note.text} {large} />
 	</div>
 {/each}
-{@render photographs(step.photos ?? [], step.text)}
+<Photographs ids={step.photos ?? []} of={step.text} {large} />
 {#if step.layers?.length}<LayingOrder layers={step.layers} begin={step.layers_begin ?? ''} {large} />{/if}
 {#each step.fasteners as f (f.key)}
 	{@const record = recorded(f.key)}
