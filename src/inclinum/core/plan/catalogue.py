@@ -29,7 +29,9 @@ def _entry(kind: type[Change[Any]]) -> Iterator[str]:
     yield from ("", f"### {kind.title} (`{kind.model_fields['type'].default}`)", "", " ".join(doc.split()), "")
     yield f"- **Does:** {kind.equation}."
     yield f"- **Source:** {kind.source}."
-    yield f"- **Goes back as it was:** {'yes' if kind.reversible else 'no'}."
+    fixed = "as it is fixed: not where it is cut, drilled or welded for"
+    goes_back = "no" if not kind.reversible else "yes" if kind.fabrication is Change.fabrication else fixed
+    yield f"- **Goes back as it was:** {goes_back}."
     if kind.provides:
         takes = f"; **takes:** {', '.join(sorted(kind.takes))}" if kind.takes else ""
         yield f"- **Provides:** {kind.provides}{takes}"

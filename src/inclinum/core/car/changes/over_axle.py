@@ -19,6 +19,7 @@ class OverAxle(UBolted):
     opens: ClassVar[frozenset[str]] = frozenset({"pack"})
     place: ClassVar[str] = "Leaf packs"
     known_as: ClassVar[tuple[str, ...]] = ("spring over conversion", "axle flip", "underslung")
+    reversible: ClassVar[bool] = False
     costs: ClassVar[str] = "new spring seats are welded to the tube; the axle winds up more above its packs"
     equation: ClassVar[str] = "Δz = ± h, the tube and what lies between the old seat and the new one"
     source: ClassVar[str] = "derived here: a sum of lengths; the packs keep their arch"
