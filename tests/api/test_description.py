@@ -6,6 +6,7 @@ import sys
 from collections.abc import Iterator
 from pathlib import Path
 
+import httpx
 import pytest
 from scripts.fuzz import LEFT_OUT
 from sqlalchemy import Engine
@@ -18,6 +19,8 @@ from tests.serving import served
 @pytest.fixture
 def address(engine: Engine) -> Iterator[str]:
     with served(create_app(engine, BUILD)) as here:
+        # It is put together once, when it is first asked for: a busy machine takes longer than its reader waits.
+        assert httpx.get(f"{here}/api/openapi.json", timeout=120).status_code == 200
         yield here
 
 
