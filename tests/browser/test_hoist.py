@@ -227,7 +227,16 @@ def test_what_is_found_on_two_wheels_is_kept_at_its_joint_and_marked_in_the_draw
         if hoist.get_by_text("Rod off first").count():
             break
         page.keyboard.press("ArrowRight")
-    expect(hoist.get_by_test_id("joint-mark")).to_have_count(2)
+    marks = hoist.get_by_test_id("joint-mark")
+    expect(marks).to_have_count(2)
+    drawing = hoist.get_by_role("img", name="from the side, the place of this step marked").bounding_box()
+    assert drawing is not None
+    for mark in marks.all():
+        at = mark.bounding_box()
+        assert at is not None
+        assert drawing["x"] < at["x"] < drawing["x"] + drawing["width"] - at["width"], (
+            "the end that is worked on is shown"
+        )
     page.keyboard.press("f")
     form = hoist.get_by_test_id("found-form")
     form.get_by_label("What was found").fill("Head behind the exhaust")
