@@ -4,6 +4,7 @@ Every run gets another link, as while one is dragged, so that no geometry is rem
 its geometry remembered, and one plain solve of the same linkage at its positions as a yardstick.
 """
 
+import gc
 import statistics
 import time
 from collections.abc import Callable
@@ -37,13 +38,16 @@ def main() -> None:
     def dragged(n: float, more: tuple[PlannedBikeChange, ...] = ()) -> object:
         change = planned.change.model_copy(update={"rod_mm": planned.change.rod_mm + 0.01 * n})  # type: ignore[union-attr]
         stack = (planned.model_copy(update={"change": change}), *more)
-        # As the screen asks while a part is dragged: the machine is drawn as it is looked at.
-        return predict_bike(job.model_copy(update={"plan": job.plan.model_copy(update={"changes": stack})}), ("laden",))
+        # As the screen asks while a part is dragged: the machine is drawn as it is looked at, no ways to a height.
+        stacked = job.model_copy(update={"plan": job.plan.model_copy(update={"changes": stack})})
+        return predict_bike(stacked, ("laden",), ways=False)
 
     stack = (planned,)
     for kind in ("rear_damper", "rear_spring", "fork_raise", "side_stand", "seat_foam"):
         stack = (*stack, begin(kind, assess(job).fitted.bike, stack))
 
+    gc.collect()
+    gc.freeze()  # as the server does before it serves
     rear = assess(job).after.bike.rear
     linkage = Bike.model_validate(job.vehicle.model_dump()).rear.linkage()
     rise = np.linspace(0.0, 190.0, 39)

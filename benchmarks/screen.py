@@ -41,7 +41,7 @@ def drag(page: Page) -> tuple[list[float], list[float]]:
     server: list[float] = []
     page.on(
         "requestfinished",
-        lambda r: server.append(r.timing["responseEnd"]) if r.url.endswith("/api/predict") else None,
+        lambda r: server.append(r.timing["responseEnd"]) if "/api/predict?" in r.url else None,
     )
     selector = "[data-change=c2] input[type=range]"
     pixels = []

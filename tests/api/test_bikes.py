@@ -276,3 +276,27 @@ def test_the_machine_is_drawn_in_the_conditions_that_are_looked_at(client: TestC
     refused = client.post("/api/predict?conditions=laden", json=car)
     assert refused.status_code == 422
     assert "drawn as they stand" in refused.json()["sentence"]
+
+
+def test_while_something_is_held_only_the_ways_to_a_height_are_left_out(client: TestClient) -> None:
+    job, missed = {}, 0
+    for row in client.get("/api/jobs?limit=100").json()["items"]:
+        job = client.get(f"/api/jobs/{row['id']}").json()["job"]
+        whole = client.post("/api/predict", json=job).json()
+        if "findings" not in whole:
+            continue
+        answer = client.post("/api/predict?ways=false", json=job)
+        assert answer.status_code == 200, answer.text[:300]
+        held = answer.json()
+        for sought, left in zip(whole["findings"], held["findings"], strict=True):
+            assert sought.pop("ways_sought") is True
+            if not left.pop("ways_sought"):
+                missed += 1
+                left["cures"] = sought["cures"][: len(left["cures"])]
+                sought["cures"] = left["cures"]
+        assert held == whole, row["title"]
+    assert missed > 3
+    for address, words in (("ways=perhaps", "'perhaps' is neither yes nor no"), ("ways=false&ways=true", "neither")):
+        refused = client.post(f"/api/predict?{address}", json=job)
+        assert refused.status_code == 422
+        assert words in refused.json()["sentence"], refused.text

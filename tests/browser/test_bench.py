@@ -115,6 +115,25 @@ def test_a_change_is_planned_without_a_mouse(page: Page) -> None:
     assert plan["changes"][-1]["change"]["thickness_mm"] == 13
 
 
+def test_ways_to_a_height_wait_until_the_slider_is_let_go(page: Page) -> None:
+    open_job(page, "plan")
+    slider = page.get_by_role("slider", name="Thickness, Spring-seat spacer, rear")
+    box = slider.bounding_box()
+    assert box is not None
+    waiting, ways = page.get_by_text("once you let go"), page.locator("[data-finding='aim.rear'] button")
+    middle = box["y"] + box["height"] / 2
+    page.mouse.move(box["x"] + 0.3 * box["width"], middle)
+    page.mouse.down()
+    for share in (0.4, 0.5, 0.6):
+        page.mouse.move(box["x"] + share * box["width"], middle)
+        page.wait_for_timeout(100)
+    expect(waiting).to_have_count(1)
+    expect(ways).to_have_count(0)
+    page.mouse.up()
+    expect(waiting).to_have_count(0)
+    expect(ways.first).to_be_visible()
+
+
 def test_the_order_of_the_stack_is_changed_and_kept(page: Page) -> None:
     open_job(page, "plan")
     first = page.locator("[data-change]").first

@@ -17,7 +17,7 @@ from concurrent.futures import ProcessPoolExecutor
 from concurrent.futures.process import BrokenProcessPool
 from functools import cache
 from inspect import signature
-from typing import Any, NoReturn, Protocol, TypeVar
+from typing import Any, NoReturn, Protocol, TypeVar, get_args, get_origin
 from urllib.parse import parse_qs
 
 from anyio import to_thread
@@ -211,6 +211,20 @@ def _readers(function: Callable[..., Any]) -> tuple[TypeAdapter[Any], ...]:
 
 
 @cache
+def _asked(function: Callable[..., Any]) -> tuple[type[BaseModel], ...]:
+    """The documents that the address asks by."""
+    annotated = [p.annotation for p in signature(function).parameters.values()][1:]
+    return tuple(get_args(a)[0] for a in annotated)
+
+
+def _told(query: str, of: type[BaseModel]) -> dict[str, str | list[str]]:
+    """What an address says of a document: a list where the document has one, or where a name is there twice."""
+    several = {name for name, field in of.model_fields.items() if get_origin(field.annotation) is tuple}
+    told = parse_qs(query, keep_blank_values=True)
+    return {name: given if name in several or len(given) > 1 else given[0] for name, given in told.items()}
+
+
+@cache
 def _writer(function: Callable[..., Any]) -> TypeAdapter[Any]:
     return TypeAdapter(signature(function).return_annotation)
 
@@ -224,7 +238,7 @@ def answer_json(function: Callable[..., Any], body: bytes, query: str = "") -> b
         query: of the address.
     """
     of_body, *of_query = _readers(function)
-    asked = [reader.validate_python(parse_qs(query, keep_blank_values=True)) for reader in of_query]
+    asked = [reader.validate_python(_told(query, of)) for reader, of in zip(of_query, _asked(function), strict=True)]
     found = function(of_body.validate_json(body), *asked)
     if isinstance(found, BaseModel):
         # The core made it valid; checking it again would double the time of a live drag.

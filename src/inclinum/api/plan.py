@@ -20,17 +20,19 @@ add_save_route(router, "plan")
 Kind = Annotated[str, Field(max_length=40)]
 
 
-class Drawn(Document):
-    """How the planned machine is looked at."""
+class Asked(Document):
+    """What of a prediction is wanted, where not all is."""
 
     conditions: tuple[Condition, ...] = Field((), max_length=4)
-    """Of a two-wheeler; all where none is named."""
+    """In which the planned two-wheeler is drawn; all where none is named."""
+    ways: bool = True
+    """Whether a height that is missed is searched for what reaches it: not while a slider is held."""
 
 
 @computed.post("/predict", operation_id="predict")
-def predict_job(job: AnyJob, drawn: Annotated[Drawn, Query()]) -> AnyPrediction:
+def predict_job(job: AnyJob, asked: Annotated[Asked, Query()]) -> AnyPrediction:
     """Everything that follows from a job as it stands on the screen."""
-    return prediction_of(job, drawn.conditions)
+    return prediction_of(job, asked.conditions, ways=asked.ways)
 
 
 class HeightWanted(BaseModel):

@@ -160,8 +160,8 @@ class Assessed:
     before: BikeStance
     after: BikeStance
 
-    def case(self) -> BikeCase:
-        """As the limits look at it."""
+    def case(self, *, ways: bool = True) -> BikeCase:
+        """As the limits look at it, a height that is missed searched for ``ways`` or not."""
         return BikeCase(
             job=self.job,
             before=self.before,
@@ -169,6 +169,7 @@ class Assessed:
             attitude=self.after.attitude("laden", self.before),
             sags={end: sag_bench(self.job, self.after, end) for end in ENDS},
             steering=steering(self.before, self.after, self.job.brief.supplier_raise_mm),
+            ways=ways,
         )
 
 
@@ -188,11 +189,17 @@ def assess(job: BikeJob) -> Assessed:
     )
 
 
-def predict_bike(job: BikeJob, looked_at: Collection[Condition] = CONDITIONS) -> BikePrediction:
-    """The whole prediction; the planned machine drawn in the conditions looked at. Raises as :func:`assess`."""
+def predict_bike(job: BikeJob, looked_at: Collection[Condition] = CONDITIONS, *, ways: bool = True) -> BikePrediction:
+    """The whole prediction. Raises as :func:`assess`.
+
+    Args:
+        job: with its plan.
+        looked_at: conditions the planned machine is drawn in.
+        ways: whether a height that is missed is searched for what reaches it: not while a slider is held.
+    """
     assessed = assess(job)
     before, after = assessed.before, assessed.after
-    case = assessed.case()
+    case = assessed.case(ways=ways)
     found = findings(case)
     was, now = (s.attitude("laden", before) for s in (before, after))
     bare = (s.attitude("unladen", before) for s in (before, after))

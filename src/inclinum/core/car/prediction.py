@@ -27,7 +27,7 @@ from inclinum.core.car.rack import mean_offsets
 from inclinum.core.car.setting_table import SettingTable, setting_tables
 from inclinum.core.car.stance import Stance, motion_over_reach
 from inclinum.core.car.vehicle import ANGLES, AngleName, Axle, Vehicle
-from inclinum.core.car.ways import with_ways
+from inclinum.core.car.ways import with_ways, without_ways
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium import swap_estimate
@@ -277,12 +277,14 @@ def predict(job: Job, *, ways: bool = True) -> Prediction:
 
     Args:
         job: with its plan.
-        ways: whether a height that is missed is searched for what reaches it: a card or a proof offers no other plan.
+        ways: whether a height that is missed is searched for what reaches it: a card or a proof offers no other plan,
+            and a slider that is held is not kept waiting for it.
     """
     assessed = assess(job)
     before, after = assessed.before, assessed.after
     case = Case(job, before, after)
-    found = with_ways(case, findings(case)) if ways else findings(case)
+    found = findings(case)
+    found = with_ways(case, found) if ways else without_ways(found)
     spread: dict[AxleName, HeightSpread] = {
         name: height_spread(job, before.axle(name), after.axle(name), name) for name in AXLES
     }

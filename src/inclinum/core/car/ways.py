@@ -55,3 +55,8 @@ def with_ways(case: Case, found: list[Finding]) -> list[Finding]:
         else f
         for f in found
     ]
+
+
+def without_ways(found: list[Finding]) -> list[Finding]:
+    """The same findings, those about height marked as not searched for ways."""
+    return [f.model_copy(update={"ways_sought": False}) if f.axle and f.wanted_rise is not None else f for f in found]

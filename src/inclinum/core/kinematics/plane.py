@@ -8,7 +8,7 @@ complex number x + iz: a turn is a product, and its derivative by the angle a fa
 
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -66,10 +66,58 @@ def _joined(parts: list[PlanarPoses]) -> PlanarPoses:
 class _Places:
     """Points on members: which member, where the member turns about, and the arm from there, as drawn; complex."""
 
-    where: Mapping[tuple[str, int], int]
     member: Array
     base: Plane
     arm: Plane
+
+
+@dataclass(frozen=True)
+class _Joined:
+    """What hangs on what, wherever its points are: one for every linkage of a kind.
+
+    Args:
+        moving: members that move, the frame left out.
+        listed: every point on every member that carries it, by the member's number; the frame comes last.
+        pivots: of each member the point it turns about.
+        owners: point → its places among those listed, one on each member that carries it.
+        pins: pairs of places that coincide, (P, 2); a point of three members is two pins.
+        turns: rows and columns of the Jacobian that the members' turns at the pins are written to.
+        template: the part of the Jacobian that never changes, the members' shifts at the pins; spare columns for the
+            frame.
+    """
+
+    moving: tuple[str, ...]
+    listed: tuple[tuple[str, int], ...]
+    pivots: tuple[str, ...]
+    member: Array
+    owners: Mapping[str, tuple[int, ...]]
+    pins: Array
+    turns: tuple[Array, Array]
+    template: Array
+
+
+@lru_cache(maxsize=64)
+def _joined_by(members: tuple[tuple[str, tuple[str, ...]], ...]) -> _Joined:
+    """How members hang together."""
+    carried = dict(members)
+    moving = tuple(m for m in carried if m != FRAME)
+    order = (*moving, FRAME)
+    listed = tuple((name, n) for n, m in enumerate(order) for name in dict.fromkeys(carried[m]))
+    member: Array = np.array([n for _, n in listed])
+    owners: dict[str, tuple[int, ...]] = {}
+    for place, (name, _) in enumerate(listed):
+        owners[name] = (*owners.get(name, ()), place)
+    pairs = [(first, other) for first, *others in owners.values() for other in others]
+    pins: Array = np.array(pairs, dtype=int).reshape(-1, 2)
+    rows = np.arange(2 * len(pins))
+    turns = np.concatenate([rows, rows]), np.repeat(3 * member[pins.T.ravel()] + 2, 2)
+    n = len(moving)
+    template = np.zeros((3 * n, 3 * (n + 1)))
+    for row, pair in enumerate(pins):
+        for place, sign in zip(pair, (1.0, -1.0), strict=True):
+            at = 3 * member[place]
+            template[2 * row, at] = template[2 * row + 1, at + 1] = sign
+    return _Joined(moving, listed, tuple(carried[m][0] for m in order), member, owners, pins, turns, template)
 
 
 @dataclass(frozen=True)
@@ -103,36 +151,32 @@ class PlanarLinkage:
             raise DomainError("As drawn the linkage is at a dead point: two of its members lie in one line.")
 
     @cached_property
+    def _joined(self) -> _Joined:
+        return _joined_by(tuple(self.members.items()))
+
+    @property
     def _moving(self) -> tuple[str, ...]:
-        return tuple(m for m in self.members if m != FRAME)
+        return self._joined.moving
+
+    @property
+    def _pins(self) -> Array:
+        return self._joined.pins
+
+    @property
+    def _owners(self) -> Mapping[str, tuple[int, ...]]:
+        return self._joined.owners
 
     @cached_property
     def _places(self) -> "_Places":
         """Every point on every member that carries it; the frame comes last and never moves."""
-        order = (*self._moving, FRAME)
-        listed = [(name, n) for n, m in enumerate(order) for name in self.members.get(m, ())]
-        at = {name: complex(*self.points[name]) for name, _ in listed}
-        pivots = {n: at[self.members[m][0]] for n, m in enumerate(order)}
+        j = self._joined
+        at = {name: complex(*self.points[name].tolist()) for name in j.owners}
+        pivots = [at[name] for name in j.pivots]
         return _Places(
-            where={pair: i for i, pair in enumerate(listed)},
-            member=np.array([n for _, n in listed]),
-            base=np.array([pivots[n] for _, n in listed]),
-            arm=np.array([at[name] - pivots[n] for name, n in listed]),
+            member=j.member,
+            base=np.array([pivots[n] for _, n in j.listed]),
+            arm=np.array([at[name] - pivots[n] for name, n in j.listed]),
         )
-
-    @cached_property
-    def _owners(self) -> dict[str, list[int]]:
-        """Point → its places, one on each member that carries it."""
-        owners: dict[str, list[int]] = {}
-        for (name, _), place in self._places.where.items():
-            owners.setdefault(name, []).append(place)
-        return owners
-
-    @cached_property
-    def _pins(self) -> Array:
-        """Pairs of places that coincide, (P, 2); a point of three members is two pins."""
-        pairs = [(first, other) for first, *others in self._owners.values() for other in others]
-        return np.array(pairs, dtype=int).reshape(-1, 2)
 
     @cached_property
     def _rods(self) -> tuple[tuple[int, int, float], ...]:
@@ -141,23 +185,6 @@ class PlanarLinkage:
             (self._owners[a][0], self._owners[b][0], float(np.linalg.norm(self.points[a] - self.points[b])))
             for a, b in self.rods
         )
-
-    @cached_property
-    def _turns(self) -> tuple[Array, Array]:
-        """Rows and columns of the Jacobian that the members' turns at the pins are written to."""
-        rows = np.arange(2 * len(self._pins))
-        return np.concatenate([rows, rows]), np.repeat(3 * self._places.member[self._pins.T.ravel()] + 2, 2)
-
-    @cached_property
-    def _template(self) -> Array:
-        """The part of the Jacobian that never changes, the members' shifts at the pins; spare columns for the frame."""
-        n = len(self._moving)
-        fixed = np.zeros((3 * n, 3 * (n + 1)))
-        for row, pair in enumerate(self._pins):
-            for place, sign in zip(pair, (1.0, -1.0), strict=True):
-                at = 3 * self._places.member[place]
-                fixed[2 * row, at] = fixed[2 * row + 1, at + 1] = sign
-        return fixed
 
     def _on(self, state: Array) -> tuple[Plane, Plane]:
         """Where every place is, (N, K), and its change with its member's turn; complex."""
@@ -175,11 +202,11 @@ class PlanarLinkage:
         turned: Plane = turned / _LEVER_MM
         member, (a, b) = self._places.member, self._pins.T
         count, pins = state.shape[0], a.size
-        residual: Array = np.empty((count, self._template.shape[0]))
-        jacobian: Array = np.empty((count, *self._template.shape))
-        jacobian[:] = self._template
+        residual: Array = np.empty((count, self._joined.template.shape[0]))
+        jacobian: Array = np.empty((count, *self._joined.template.shape))
+        jacobian[:] = self._joined.template
         residual[:, : 2 * pins] = (at.take(a, axis=1) - at.take(b, axis=1)).view(float)
-        rows, columns = self._turns
+        rows, columns = self._joined.turns
         both = (turned.take(a, axis=1), -turned.take(b, axis=1))
         jacobian[:, rows, columns] = np.concatenate(both, axis=1).view(float)
         row = 2 * pins
@@ -197,7 +224,7 @@ class PlanarLinkage:
         column = 3 * member[driven]
         jacobian[:, row, column + 1] = 1.0
         jacobian[:, row, column + 2] = turned[:, driven].imag
-        return residual, jacobian[..., : self._template.shape[0]]
+        return residual, jacobian[..., : self._joined.template.shape[0]]
 
     def poses(self, rise: Array | float) -> PlanarPoses:
         """The members at every rise of the driven point from where it is drawn, (N,), mm."""

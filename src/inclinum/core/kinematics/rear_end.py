@@ -305,8 +305,13 @@ class RearSweep:
         if high - low < 3:
             raise DomainError("The linkage is at a dead point: its axle hardly moves from where it is drawn.")
         self.curve = SampledLength(grid[keep], length[keep], ratio[keep])
-        self._states = CubicHermiteSpline(grid[keep], poses.state[keep], poses.rate[keep])
+        self._solved = grid[keep], poses.state[keep], poses.rate[keep]
         self.rises = (float(grid[low]), float(grid[high]))
+
+    @cached_property
+    def _states(self) -> CubicHermiteSpline:
+        """The members over axle rise; of what is tried on the way to a plan nobody asks for them."""
+        return CubicHermiteSpline(*self._solved)
 
     def rise_at(self, length: float) -> float | None:
         """Axle rise at which the damper has a length, mm; None where the linkage does not reach it."""

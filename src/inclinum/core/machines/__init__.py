@@ -96,7 +96,8 @@ CAR = MachineKind(
     set_up=lambda chosen, name, plate: vehicle_of(
         chosen["front"], chosen["rear"], chosen["size"], name, plate, body=chosen.get("body", "")
     ),
-    brief=_brief_of_car, changes=CHANGE_TYPES, begin=_begin_on_car, predict=lambda job, _: predict(job),
+    brief=_brief_of_car, changes=CHANGE_TYPES, begin=_begin_on_car,
+    predict=lambda job, _, ways: predict(job, ways=ways),
     ways=_ways_of_car, card=card, prove=prove, seen=_car_seen, outcome=outcome, before_and_after=before_and_after,
     proven_by="heights", pictures=pictures_of_car, archetypes=ARCHETYPES, springs=SPRINGS,
     listed=lambda v: (_title(v.front), _title(v.rear), len(v.front.tape) + len(v.rear.tape)),
@@ -119,7 +120,8 @@ BIKE = MachineKind(
             "prove": BikeProve},
     choices=(Choice("archetype", "Kind of machine", tuple(Option(a.key, a.title) for a in BIKES.values())),),
     set_up=lambda chosen, name, plate: BIKES[chosen["archetype"]].bike(name, plate),
-    brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike, predict=predict_bike, conditions=CONDITIONS,
+    brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike,
+    predict=lambda job, looked_at, ways: predict_bike(job, looked_at, ways=ways), conditions=CONDITIONS,
     ways=lambda job, end, rise: ways_of_bike(assess_bike(job).case(), end, rise), card=bike_card, prove=prove_bike,
     seen=lambda job, end, view, whose, by: machine_view(assess_bike(job), end, view, whose, by),
     outcome=outcome_of_bike, before_and_after=before_and_after_of_bike, proven_by="sags", pictures=pictures_of_bike,
@@ -219,12 +221,13 @@ def proof_of(job: Document) -> AnyProof:
     return kind_of(job).prove(job)
 
 
-def prediction_of(job: Document, conditions: tuple[Condition, ...] = ()) -> AnyPrediction:
+def prediction_of(job: Document, conditions: tuple[Condition, ...] = (), *, ways: bool = True) -> AnyPrediction:
     """Everything that follows from a job on any machine.
 
     Args:
         job: on it.
         conditions: in which the planned machine is drawn; every one it can be drawn in where none is named.
+        ways: whether a height that is missed is searched for what reaches it.
 
     Raises:
         ValueError: nothing can be predicted, or its kind is not drawn in conditions.
@@ -232,4 +235,4 @@ def prediction_of(job: Document, conditions: tuple[Condition, ...] = ()) -> AnyP
     kind = kind_of(job)
     if conditions and not kind.conditions:
         raise DomainError(f"{kind.title} are drawn as they stand, in no condition: leave “{conditions[0]}” out.")
-    return kind.predict(job, conditions or kind.conditions)
+    return kind.predict(job, conditions or kind.conditions, ways)

@@ -59,7 +59,7 @@ class MachineKind:
         brief: owner, machine, and the brief of the newest job on such a machine → what a new job begins with.
         changes: what can be changed on it.
         begin: job, type of change, end → a change to put on the stack.
-        predict: job, conditions drawn → everything that follows from it.
+        predict: job, conditions drawn, whether ways to a missed height are sought → everything that follows from it.
         conditions: in which the planned machine can be drawn; none where it is drawn as it stands.
         ways: job, end, rise there in mm → what reaches it.
         card: job, minutes that steps took before → the steps of its plan.
@@ -87,7 +87,7 @@ class MachineKind:
     brief: Callable[[str, Any, Any], Document]
     changes: tuple[type[Change[Any]], ...]
     begin: Callable[[Any, str, AxleName | None], Any]
-    predict: Callable[[Any, tuple[Any, ...]], Any]
+    predict: Callable[[Any, tuple[Any, ...], bool], Any]
     ways: Callable[[Any, AxleName, float], list[Any]]
     card: Callable[[Any, Taken], Card]
     prove: Callable[[Any], Any]

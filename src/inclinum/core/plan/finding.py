@@ -38,6 +38,8 @@ class Finding(Document, Generic[CureT]):
     wanted_rise: float | None = None
     """Rise of the axle that would settle it, mm, where height is the matter: ways to it become cures."""
     cures: tuple[CureT, ...] = ()
+    ways_sought: bool = True
+    """Whether ways to its height were looked for; while a slider is held there may be some that nobody looked for."""
 
 
 FindingT = TypeVar("FindingT", bound=Finding[Any])

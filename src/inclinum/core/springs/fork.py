@@ -225,7 +225,8 @@ class Fork(Document):
         return self.springs.force(x, self.stroke_mm)
 
 
-FINE = 161
+FINE = np.linspace(0.0, 1.0, 161)
+"""Parts of a bracket."""
 
 
 def carried(force: Callable[[Array], Array], grid: Array, at_grid: Array, load: float) -> float:
@@ -240,7 +241,7 @@ def carried(force: Callable[[Array], Array], grid: Array, at_grid: Array, load: 
     runs straight.
     """
     i = int(np.argmax(at_grid >= load))
-    fine = np.linspace(float(grid[i - 1]), float(grid[i]), FINE)
+    fine = grid[i - 1] + (grid[i] - grid[i - 1]) * FINE
     there = force(fine)
     j = max(int(np.argmax(there >= load)), 1)
     (low, high), (a, b) = fine[j - 1 : j + 1], there[j - 1 : j + 1]

@@ -3043,6 +3043,11 @@ export interface components {
              * @default []
              */
             cures: components["schemas"]["BikeCure"][];
+            /**
+             * Ways sought
+             * @default true
+             */
+            ways_sought: boolean;
         };
         /**
          * BikeFit
@@ -5322,6 +5327,11 @@ export interface components {
              * @default []
              */
             cures: components["schemas"]["Cure"][];
+            /**
+             * Ways sought
+             * @default true
+             */
+            ways_sought: boolean;
         };
         /**
          * FitMiss
@@ -16834,6 +16844,7 @@ export interface operations {
         parameters: {
             query?: {
                 conditions?: ("extended" | "unladen" | "laden" | "full")[];
+                ways?: boolean;
             };
             header?: never;
             path?: never;

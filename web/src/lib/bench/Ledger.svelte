@@ -56,7 +56,11 @@
 							{/if}
 						</div>
 						<p class="text-quiet text-[13px]">{f.why}</p>
-						{#if f.cures.length}
+						{#if !f.ways_sought}
+							<p class="text-quiet mt-1 flex min-h-7 items-center text-[13px]">
+								Ways to this height are looked for once you let go.
+							</p>
+						{:else if f.cures.length}
 							<div class="mt-1 flex flex-wrap gap-1.5">
 								{#each f.cures as cure, m (m)}
 									<button class="btn min-h-7 px-2 text-[13px]" onclick={() => oncure(cure.changes)}

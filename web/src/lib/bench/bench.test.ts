@@ -2,20 +2,29 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '../api/client';
 import { stubPage } from '../testing/page';
 
-type Call = { method: string; path: string; body: { version: number; section: unknown } | undefined };
+type Call = {
+	method: string;
+	path: string;
+	query: URLSearchParams;
+	body: { version: number; section: unknown } | undefined;
+};
 const calls: Call[] = [];
 let answer: (call: Call) => { status: number; body: unknown } | 'lost';
 
 const stored = stubPage(async (path, text, request) => {
-	const call = { method: request.method, path, body: text ? JSON.parse(text) : undefined };
+	const query = new URL(request.url).searchParams;
+	const call = { method: request.method, path, query, body: text ? JSON.parse(text) : undefined };
 	calls.push(call);
 	const made = answer(call);
 	if (made === 'lost') throw new TypeError('network');
 	return Response.json(made.body, { status: made.status });
 });
 /** Which pointer or key is down. */
-const hands = vi.hoisted(() => ({ hold: 0 }));
-vi.mock('./hold', () => ({ hold: () => hands.hold }));
+const hands = vi.hoisted(() => ({ hold: 0, released: [] as (() => void)[] }));
+vi.mock('./hold', () => ({
+	hold: () => hands.hold,
+	whenReleased: (act: () => void) => hands.released.push(act)
+}));
 const { CarBench: Bench } = await import('../car/carBench.svelte');
 
 function view(): Schemas['JobView'] {
@@ -35,6 +44,7 @@ beforeEach(() => {
 	stored.clear();
 	calls.length = 0;
 	hands.hold = 0;
+	hands.released.length = 0;
 	answer = (call) => ({
 		status: 200,
 		body: call.method === 'PUT' ? { version: call.body!.version + 1 } : { rise: 1 }
@@ -257,6 +267,26 @@ describe('two hands on one stage', () => {
 });
 
 describe('prediction', () => {
+	it('seeks no ways to a height while something is dragged, and does once it is let go', async () => {
+		const bench = new Bench(view());
+		await settled();
+		const sought = () => calls.filter((c) => c.path === '/api/predict').map((c) => c.query.get('ways'));
+		hands.hold = 3;
+		for (const load of ['e', 'em', 'empty']) {
+			bench.change('brief', brief(load));
+			await vi.advanceTimersByTimeAsync(50);
+		}
+		expect(sought()).toEqual(['true', 'true', 'false', 'false']);
+		hands.hold = 0;
+		expect(hands.released).toHaveLength(1);
+		hands.released.pop()?.();
+		await settled();
+		expect(sought().slice(4)).toEqual(['true']);
+		bench.change('brief', brief('typed'));
+		await settled();
+		expect(sought().slice(5)).toEqual(['true']);
+	});
+
 	it('keeps the last good answer when the next cannot be computed, and says why', async () => {
 		let good = true;
 		answer = () =>

@@ -4,6 +4,7 @@
  */
 let count = 0;
 let held = 0;
+let afterwards: (() => void)[] = [];
 
 function down() {
 	held = ++count;
@@ -12,7 +13,11 @@ function up() {
 	const mine = held;
 	// What a control tells of when it is let go still belongs to it.
 	setTimeout(() => {
-		if (held === mine) held = 0;
+		if (held !== mine) return;
+		held = 0;
+		const due = afterwards;
+		afterwards = [];
+		due.forEach((act) => act());
 	});
 }
 
@@ -24,3 +29,6 @@ if (typeof window !== 'undefined') {
 
 /** Which hold is going on; 0 where there is none. */
 export const hold = () => held;
+
+/** Do something once what is held now is let go, after what it still tells of then. */
+export const whenReleased = (act: () => void) => void afterwards.push(act);

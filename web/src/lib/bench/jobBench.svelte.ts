@@ -1,5 +1,6 @@
 import { api, ask, type Asked, type AxleName, type StageName, type Schemas } from '../api/client';
 import type { operations } from '../api/schema';
+import { hold, whenReleased } from './hold';
 import { Latest } from './latest';
 import { isClash, Saved } from './saved.svelte';
 
@@ -33,13 +34,18 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 	computing = $state(false);
 	// The last good answer stays on the screen while the next is computed, and when it cannot be.
 	#predict = new Latest(
-		(job: J) => ask(api.POST('/api/predict', { params: { query: this.looked() }, body: job as never })),
+		({ job, ways }: { job: J; ways: boolean }) =>
+			ask(api.POST('/api/predict', { params: { query: { ...this.looked(), ways } }, body: job as never })),
 		({ data, trouble }: Asked<unknown>) => {
 			if (data) this.prediction = data as P;
 			this.trouble = trouble;
 		},
 		(busy) => (this.computing = busy)
 	);
+
+	/** What was held when it was last worked out, and whether that hold is waited for. */
+	#during = 0;
+	#dragged = false;
 
 	constructor(view: Schemas['JobView']) {
 		const job = view.job as unknown as J;
@@ -53,8 +59,18 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 		return this.document;
 	}
 
+	/** The second change of one hold and all after it are a drag: ways to a height are not sought until it is let go. */
 	override compute() {
-		this.#predict.wish(this.job);
+		const during = hold();
+		const ways = !during || during !== this.#during;
+		this.#during = during;
+		this.#predict.wish({ job: this.job, ways });
+		if (ways || this.#dragged) return;
+		this.#dragged = true;
+		whenReleased(() => {
+			this.#dragged = false;
+			this.compute();
+		});
 	}
 
 	/** How the planned machine is looked at, as far as that is the core's to draw. */

@@ -35,7 +35,8 @@ def check(case: BikeCase) -> list[BikeFinding]:
                 unit="mm",
                 why=f"The brief wants {aim.said}, within ±{tolerance:g} mm.",
                 source="the brief",
-                cures=tuple(_rod(case, wanted, got) if end == "rear" else _raised(case, missed)),
+                cures=tuple(_rod(case, wanted, got) if end == "rear" else _raised(case, missed)) if case.ways else (),
+                ways_sought=case.ways,
             )
         )
     return found

@@ -40,6 +40,8 @@ class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
     """Planned, laden."""
     sags: dict[End, SagBench]
     steering: Steering
+    ways: bool = True
+    """Whether a height that is missed is searched for what reaches it."""
 
     kinds = BIKE_CHANGES
     planned_type = PlannedBikeChange
