@@ -120,7 +120,8 @@ def test_ways_to_a_height_wait_until_the_slider_is_let_go(page: Page) -> None:
     slider = page.get_by_role("slider", name="Thickness, Spring-seat spacer, rear")
     box = slider.bounding_box()
     assert box is not None
-    waiting, ways = page.get_by_text("once you let go"), page.locator("[data-finding='aim.rear'] button")
+    rear = page.locator("[data-finding='aim.rear']")
+    waiting, ways = rear.get_by_text("once you let go"), rear.get_by_role("button")
     middle = box["y"] + box["height"] / 2
     page.mouse.move(box["x"] + 0.3 * box["width"], middle)
     page.mouse.down()
