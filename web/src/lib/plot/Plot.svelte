@@ -24,13 +24,16 @@
 
 	let width = $state(360);
 	let height = $state(200);
-	const pad = { left: 44, right: 10, top: 34, bottom: 32 };
+	const [top, bottom, right, digitWide] = [34, 32, 10, 8.5];
 	const colour = { chalk: 'var(--quiet)', scribe: 'var(--dye)', second: 'var(--fix)' };
 	const dash = { chalk: '6 4', scribe: '', second: '2 3' };
 
 	const extent = (values: number[]): [number, number] => [Math.min(...values), Math.max(...values)];
+	const y = $derived(scaleLinear(extent(series.flatMap((s) => s.y)), [height - bottom, top]).nice(4));
+	/** The longest figure beside the curves has its room. */
+	const longest = $derived(Math.max(0, ...y.ticks(4).map((tick) => number(tick, digits).length)));
+	const pad = $derived({ left: Math.max(44, 9 + digitWide * longest), right, top, bottom });
 	const x = $derived(scaleLinear(extent(series.flatMap((s) => s.x)), [pad.left, width - pad.right]));
-	const y = $derived(scaleLinear(extent(series.flatMap((s) => s.y)), [height - pad.bottom, pad.top]).nice(4));
 	const draw = $derived((s: Series) =>
 		line<number>(
 			(_, i) => x(s.x[i] ?? 0),
