@@ -2,6 +2,7 @@
 
 import math
 
+import numpy as np
 import pytest
 from pydantic import ValidationError
 
@@ -149,6 +150,10 @@ def test_the_same_spring_bought_anew_carries_by_its_data_and_not_by_the_scales()
     same = PlannedChange(id="c1", change=SpringSwap(axle="front", coil=coil))
     renewed = predict(heavy.model_copy(update={"plan": Plan(changes=(same,))}))
     assert renewed.front.rise < -5
+    fitted, planned = renewed.front.springs
+    assert (fitted.label, planned.label) == ("fitted", "planned")
+    np.testing.assert_allclose(fitted.force, 1.1 * np.array(planned.force), rtol=1e-3, atol=0.2)
+    assert planned.ride_force == pytest.approx(fitted.ride_force, rel=0.02), "the same load, but for the ratio"
     assert predict(heavy).front.rise == pytest.approx(0, abs=1e-6)
 
 

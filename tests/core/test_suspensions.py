@@ -178,6 +178,46 @@ def test_a_leaf_pack_keeps_its_arms_and_shackle() -> None:
         assert rear_arm == pytest.approx(0.75 * np.linalg.norm((p["shackle_eye"] - p["seat"])[[0, 2]]), abs=1e-6)
 
 
+@pytest.mark.parametrize("key", ["leaf_axle", "leaf_axle_front"])
+def test_a_leaf_pack_bends_alike_over_both_halves_in_whatever_order_it_is_asked(key: str) -> None:
+    """Arms keep their lengths and turn against the axle in proportion to their half-lengths, to the end of travel."""
+    body = ARCHETYPES[key].linkage(CAR).corner(312.0, 0.0, 0.0).body
+    assert isinstance(body, LeafBody)
+    flat = {name: complex(*at[[0, 2]]) for name, at in body.points.items()}
+    wheel, seat, pivot = flat["wheel_centre_left"], flat["seat"], flat["shackle_body"]
+    travel = np.arange(-400.0, 400.0, 7.0)
+    shuffled = np.random.default_rng(4).permutation(travel)
+    one_by_one = {z: LeafBody(body.points).pack(np.array([z])) for z in shuffled[:12]}
+    for z in shuffled:
+        body.pack(np.array([z]))
+    moved = body.pack(travel)
+    for n, z in enumerate(travel):
+        if z in one_by_one:
+            alone = one_by_one[z]
+            assert alone.reachable[0] == moved.reachable[n]
+            if moved.reachable[n]:
+                np.testing.assert_allclose(alone.shackle, moved.shackle[n], atol=1e-9)
+        if not moved.reachable[n]:
+            continue
+        turn = np.exp(1j * moved.pitch[n])
+        at = wheel + moved.fore_aft[n] + 1j * z
+        bends = []
+        for eye0, eye in (
+            (flat["fixed_eye"], flat["fixed_eye"]),
+            (flat["shackle_eye"], pivot + (flat["shackle_eye"] - pivot) * np.exp(-1j * moved.shackle[n])),
+        ):
+            joint0 = eye0 + body.share * (seat - eye0)
+            arm = eye - (at + (joint0 - wheel) * turn)
+            assert abs(arm) == pytest.approx(body.share * abs(eye0 - seat), abs=1e-7)
+            half, outward = abs(eye0 - seat), np.sign((eye0 - seat).real)
+            bends.append(outward * np.angle(arm / turn / (eye0 - joint0)) / half)
+        assert bends[0] == pytest.approx(bends[1], abs=1e-10)
+    ends = body.travel_range(-400.0, 400.0)
+    np.testing.assert_array_equal(moved.reachable, (travel >= ends.low - 0.5) & (travel <= ends.high + 0.5))
+    assert ends.low > -400
+    assert ends.high < 400
+
+
 def test_an_integral_link_holds_the_upright_to_its_arm() -> None:
     """An H-arm with one outer joint and an integral link from the arm to the upright, and two links: five in all."""
     points = {

@@ -25,7 +25,7 @@ from inclinum.core.car.limits.local import lamp_height
 from inclinum.core.car.measured import Question, questions
 from inclinum.core.car.rack import mean_offsets
 from inclinum.core.car.setting_table import SettingTable, setting_tables
-from inclinum.core.car.stance import Stance, motion_over_reach
+from inclinum.core.car.stance import Stance, keeps_springs, motion_over_reach
 from inclinum.core.car.vehicle import ANGLES, AngleName, Axle, Vehicle
 from inclinum.core.car.ways import with_ways, without_ways
 from inclinum.core.document import Document
@@ -508,7 +508,8 @@ def _curves(stance: Stance, offsets: Mapping[AngleName, float]) -> AngleCurves:
 
 
 def _springs(before: Stance, after: Stance) -> list[ForceCurve]:
-    same = before.axle.spring == after.axle.spring
+    # A new pair of the same part does not carry what the scales or the tape said of the old one.
+    same = before.axle.spring == after.axle.spring and keeps_springs(before.axle, after.axle)
     return [_force_curve("fitted", before)] + ([] if same else [_force_curve("planned", after)])
 
 

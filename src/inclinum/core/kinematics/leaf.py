@@ -18,8 +18,9 @@ import numpy as np
 
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.body import Poses, TravelRange
-from inclinum.core.kinematics.branch import State, end_of_reach, newton, sense, solve, stages
+from inclinum.core.kinematics.branch import State, end_of_reach, newton, sense, solve
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment
+from inclinum.core.kinematics.plane import Plane
 from inclinum.core.kinematics.rigid import Array, rotation
 
 STAGE_MM = 20.0
@@ -165,31 +166,59 @@ class _Pack:
     """The planar chain: x forward, z up."""
 
     def __init__(self, wheel: Array, fixed: Array, seat: Array, eye: Array, pivot: Array, share: float):
-        self.wheel, self.fixed, self.pivot = wheel, fixed, pivot
-        self.a, self.b = np.hypot(*(fixed - seat)), np.hypot(*(eye - seat))
+        self.wheel, self.fixed, self.pivot = complex(*wheel), complex(*fixed), complex(*pivot)
+        a, b = np.hypot(*(fixed - seat)), np.hypot(*(eye - seat))
         front, rear = fixed + share * (seat - fixed), eye + share * (seat - eye)
-        self.front, self.rear = front - wheel, rear - wheel
-        self.front_arm, self.rear_arm = share * self.a, share * self.b
-        self.hang = eye - pivot
+        self.front, self.rear = complex(*(front - wheel)), complex(*(rear - wheel))
+        self.front_arm, self.rear_arm = share * a, share * b
+        self.hang = complex(*(eye - pivot))
         # Which way each eye lies from the seat decides the sign of its elevation.
-        self.ahead = np.array([np.sign(fixed[0] - seat[0]), np.sign(eye[0] - seat[0])])
-        self.baseline = np.array([_elevation(fixed - front, self.ahead[0]), _elevation(eye - rear, self.ahead[1])])
+        self.ahead = float(np.sign(fixed[0] - seat[0])), float(np.sign(eye[0] - seat[0]))
+        self.baseline = tuple(
+            float(_elevation(complex(*(end - joint)), ahead))
+            for end, joint, ahead in ((fixed, front, self.ahead[0]), (eye, rear, self.ahead[1]))
+        )
+        # Both bends are alike: each over its half-length, in rad of the size of the bend itself.
+        self.bends = 1.0, -a / b
+
+        _, jacobian, along = self._equations(np.zeros((1, 3)), np.zeros(1))
+        self.sign = sense(jacobian)[0]
+        # Fore-aft, pitch and shackle turn with their rates at every stage up and down as far as anybody asked: each
+        # is walked to once, and what lies between is found from the nearest.
+        drawn = np.stack([np.zeros((1, 3)), -solve(jacobian, along)], axis=1)
+        self._rungs = {1: drawn, -1: drawn}
+        self._ended = {1: False, -1: False}
+
+    def _from(self, begin: Array, rates: Array, ahead: Array, travel: Array) -> tuple[Array, Array, Array]:
+        """State and rates (N, 3) at travels from known ones so far off, and whether they were found."""
+        state, met, jacobian, along = self._newton(begin + rates * ahead[:, None], travel)
+        found = met & (sense(jacobian) == self.sign)
+        safe = np.where(found[:, None, None], jacobian, np.eye(3))
+        return state, np.where(found[:, None], -solve(safe, along), 0.0), found
+
+    def _walk(self, up: int, down: int) -> None:
+        """So many stages both ways, or until one way ends."""
+        wanted = {1: up, -1: down}
+        while going := [w for w in (1, -1) if not self._ended[w] and len(self._rungs[w]) <= wanted[w]]:
+            last = np.stack([self._rungs[w][-1] for w in going])
+            to = np.array([w * STAGE_MM * len(self._rungs[w]) for w in going])
+            state, rates, found = self._from(last[:, 0], last[:, 1], STAGE_MM * np.array(going), to)
+            for n, w in enumerate(going):
+                if found[n]:
+                    self._rungs[w] = np.concatenate([self._rungs[w], np.stack([state[n], rates[n]])[None]])
+                else:
+                    self._ended[w] = True
 
     def motion(self, travel: Array) -> PackMotion:
-        state = np.zeros((travel.size, 3))  # fore-aft, pitch, shackle turn
-        ok = np.ones(travel.size, dtype=bool)
-        _, jacobian, along = self._equations(state, np.zeros_like(travel))
-        sign, rates = sense(jacobian), -solve(jacobian, along)
-        for reached, ahead in stages(travel, STAGE_MM):
-            # A position beyond the end is lost for good: looking for it again at every stage takes the longest.
-            live = np.flatnonzero(ok)
-            if not live.size:
-                break
-            begin = state[live] + rates[live] * (ahead - reached)[live, None]
-            state[live], met, jacobian, along = self._newton(begin, ahead[live])
-            found = met & (sense(jacobian) == sign[live])
-            safe = np.where(found[:, None, None], jacobian, np.eye(3))
-            rates[live], ok[live] = np.where(found[:, None], -solve(safe, along), 0.0), found
+        near = np.rint(travel / STAGE_MM).astype(int)
+        self._walk(int(near.max(initial=0)), int(-near.min(initial=0)))
+        near = np.clip(near, 1 - len(self._rungs[-1]), len(self._rungs[1]) - 1)
+        ladder = np.concatenate([self._rungs[-1][:0:-1], self._rungs[1]])
+        begin = ladder[near + len(self._rungs[-1]) - 1]
+        ahead = travel - near * STAGE_MM
+        state, rates, ok = np.zeros((travel.size, 3)), np.zeros((travel.size, 3)), np.abs(ahead) <= STAGE_MM
+        if ok.any():
+            state[ok], rates[ok], ok[ok] = self._from(begin[ok, 0], begin[ok, 1], ahead[ok], travel[ok])
         return PackMotion(state[:, 0], state[:, 1], state[:, 2], rates[:, 0], rates[:, 1], ok)
 
     def _newton(self, state: Array, travel: Array) -> tuple[Array, Array, Array, Array]:
@@ -203,42 +232,35 @@ class _Pack:
     def _equations(self, state: Array, travel: Array) -> tuple[Array, Array, Array]:
         """Residuals (N, 3) in mm and rad, Jacobian by state (N, 3, 3), and derivative by travel (N, 3)."""
         x, pitch, swing = state.T
-        wheel = self.wheel + np.stack([x, travel], axis=-1)
-        front, front_turn = _turned(self.front, pitch)
-        rear, rear_turn = _turned(self.rear, pitch)
+        # In side view a point is x + iz: a turn from x towards z is a product, and few calls do for many positions.
+        turn = np.exp(1j * pitch)
+        wheel = self.wheel + x + 1j * travel
         # The shackle's turn is counted the other way round from pitch in this view.
-        hang, hang_turn = _turned(self.hang, -swing)
-        to_fixed = self.fixed - (wheel + front)
-        to_eye = self.pivot + hang - (wheel + rear)
-        missed = np.empty_like(state)
+        hang = self.hang * np.exp(-1j * swing)
+        missed = np.zeros_like(state)
         jacobian, along = np.zeros((*state.shape, 3)), np.zeros_like(state)
-        for i, (span, arm, carried) in enumerate(
-            ((to_fixed, self.front_arm, front_turn), (to_eye, self.rear_arm, rear_turn))
+        for i, (eye, joint, arm) in enumerate(
+            ((self.fixed, self.front * turn, self.front_arm), (self.pivot + hang, self.rear * turn, self.rear_arm))
         ):
-            length = np.hypot(span[:, 0], span[:, 1])
-            along_span = span / length[:, None]
+            span: Plane = eye - wheel - joint
+            length = np.abs(span)
             missed[:, i] = length - arm
-            jacobian[:, i, 0], along[:, i] = -along_span[:, 0], -along_span[:, 1]
-            jacobian[:, i, 1] = -(along_span * carried).sum(-1)
-        jacobian[:, 1, 2] = -(to_eye * hang_turn).sum(-1) / np.hypot(to_eye[:, 0], to_eye[:, 1])
-        # Curvature: elevation of each eye in axle axes, less its baseline, over its half-length.
-        weight = np.array([1 / self.a, -1 / self.b])
-        total = np.zeros_like(x)
-        for i, (span, carried) in enumerate(((to_fixed, front_turn), (to_eye, rear_turn))):
-            ahead, square = self.ahead[i], (span**2).sum(-1)
-            bent = _elevation(span, ahead) - ahead * pitch - self.baseline[i]
-            total += weight[i] * bent
+            jacobian[:, i, 0], along[:, i] = -span.real / length, -span.imag / length
+            # Joint and shackle turn at right angles to themselves.
+            leaned: Plane = span.conj() * joint
+            jacobian[:, i, 1] = leaned.imag / length
+            # Curvature: elevation of each eye in axle axes, less its baseline, over its half-length.
+            ahead, bends = self.ahead[i], self.bends[i]
+            missed[:, 2] += bends * (_elevation(span, ahead) - ahead * pitch - self.baseline[i])
             # d(elevation) = ahead·(rx·drz − rz·drx)/r²
-            slope = ahead * weight[i] / square
-            jacobian[:, 2, 0] += slope * span[:, 1]
-            along[:, 2] += -slope * span[:, 0]
-            jacobian[:, 2, 1] += slope * (-span[:, 0] * carried[:, 1] + span[:, 1] * carried[:, 0])
-            jacobian[:, 2, 1] -= weight[i] * ahead
-        eye_slope = self.ahead[1] * weight[1] / (to_eye**2).sum(-1)
-        jacobian[:, 2, 2] = eye_slope * -(to_eye[:, 0] * hang_turn[:, 1] - to_eye[:, 1] * hang_turn[:, 0])
-        missed[:, 2] = total * self.a  # rad, of the size of the bend itself
-        jacobian[:, 2] *= self.a
-        along[:, 2] *= self.a
+            slope = ahead * bends / length**2
+            jacobian[:, 2, 0] += slope * span.imag
+            along[:, 2] -= slope * span.real
+            jacobian[:, 2, 1] -= slope * leaned.real + bends * ahead
+            if i:
+                swung: Plane = span.conj() * hang
+                jacobian[:, 1, 2] = swung.imag / length
+                jacobian[:, 2, 2] = -slope * swung.real
         return missed, jacobian, along
 
 
@@ -247,13 +269,6 @@ def _stepped(at: State, step: Array) -> State:
     return (at[0] + np.clip(step, [-20, -0.1, -0.3], [20, 0.1, 0.3]),)
 
 
-def _turned(v: Array, angle: Array) -> tuple[Array, Array]:
-    """A vector (x, z) turned from x towards z, and its derivative by the angle."""
-    c, s = np.cos(angle), np.sin(angle)
-    turned = np.stack([c * v[0] - s * v[1], s * v[0] + c * v[1]], axis=-1)
-    return turned, np.stack([-turned[:, 1], turned[:, 0]], axis=-1)
-
-
-def _elevation(span: Array, ahead: Array | float) -> Array:
+def _elevation(span: Plane | complex, ahead: float) -> Array:
     """Angle of a line above horizontal, whichever way it points along x."""
-    return np.arctan2(span[..., 1], ahead * span[..., 0])
+    return np.arctan2(np.imag(span), ahead * np.real(span))

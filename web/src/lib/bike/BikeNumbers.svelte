@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { number } from '../format';
+	import Computing from '../bench/Computing.svelte';
 	import Length from '../ui/Length.svelte';
 	import { theBike, type BikePrediction } from './bikeBench.svelte';
 
@@ -51,8 +52,9 @@
 		> <span class="text-quiet">mm</span>
 	</div>
 	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
-		<div class="label flex justify-between">
-			<span>Feet</span>{#if computing}<span class="text-dye" role="status">computing</span>{/if}
+		<div class="label relative">
+			<span>Feet</span>
+			<Computing />
 		</div>
 		{#if both === null || one === null}
 			<span class="text-quiet">inseam not given</span>

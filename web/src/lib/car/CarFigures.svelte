@@ -109,9 +109,8 @@
 	<h2 class="head mt-4 mb-1">Ride and geometry</h2>
 	<table class="w-full">
 		<thead>
-			<tr class="label text-right"
-				><td class="text-left"></td><th>front before</th><th>planned</th><th>rear before</th><th>planned</th
-				></tr
+			<tr class="label text-right"><td></td><th colspan="2">Front</th><th colspan="2">Rear</th></tr>
+			<tr class="label text-right"><td></td><th>before</th><th>planned</th><th>before</th><th>planned</th></tr
 			>
 		</thead>
 		<tbody class="figure text-right">

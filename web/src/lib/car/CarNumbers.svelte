@@ -2,6 +2,7 @@
 	import type { AxleName, Prediction } from '../api/client';
 	import { theCar } from './carBench.svelte';
 	import { number } from '../format';
+	import Computing from '../bench/Computing.svelte';
 	import Length from '../ui/Length.svelte';
 
 	const bench = theCar();
@@ -52,9 +53,9 @@
 			>{/if}
 	</div>
 	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">
-		<div class="label flex justify-between whitespace-nowrap">
+		<div class="label relative whitespace-nowrap">
 			<span>Ride, front / rear</span>
-			{#if computing}<span class="text-dye" role="status">computing</span>{/if}
+			<Computing />
 		</div>
 		<span class="figure text-[18px] leading-9 max-[1150px]:text-[15px] font-bold"
 			>{number(prediction.front.frequency_after, 2)} / {number(prediction.rear.frequency_after, 2)}</span

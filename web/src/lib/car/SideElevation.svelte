@@ -308,7 +308,7 @@
 					stroke-width={axle === name ? 1.6 : 1}
 				/>
 				<path
-					d="M{x - 50} {cardY + 21}l4.5 -7l4.5 7zM{x - 50} {cardY + 27}l4.5 7l4.5 -7z"
+					d="M{x - 50} {cardY + 14}l4.5 -7l4.5 7zM{x - 50} {cardY + 19}l4.5 7l4.5 -7z"
 					fill="var(--dye)"
 				/>
 				<text {x} dx="7" y={cardY + 26} text-anchor="middle" class="figure big"
