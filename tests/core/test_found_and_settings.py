@@ -1,5 +1,6 @@
 """What is found on the way, settings before and after, and the shop's own times, all on the card."""
 
+import re
 from datetime import UTC, date, datetime
 
 import pytest
@@ -211,8 +212,24 @@ def test_what_comes_off_is_kept_where_the_job_has_to_go_back(ringed: Job) -> Non
     assert {p.fate for p in made.off if p.note == "wheel"} == {"back"}
     renewed = [p for p in made.off if p.fate == "renewed"]
     for one in renewed:
-        many = sum(p.count for p in renewed if p.name == one.name)
+        many = sum(p.count or 0 for p in renewed if p.name == one.name)
         assert f"{many} × {one.name}, front" in made.preflight.throw_away
+
+
+def test_bolts_that_nobody_counted_have_no_number_on_the_card() -> None:
+    """A vehicle set up from its kind has no fasteners of its own: how many hold a wheel is not known."""
+    bare = job_on("leaf_axle", "rear")
+    job = on(bare, LeafPacks.start("rear", bare.vehicle.rear))
+    made = card(job)
+    assert {use.count for step in made.steps for use in step.fasteners} == {None}
+    assert "U-bolt nut, as many as come off, rear" in made.preflight.throw_away
+    text = re.sub(r"<[^>]+>", " ", report.card_html(job))
+    assert "wheel bolt" in text
+    assert not re.search(r"\d+ × (wheel bolt|U-bolt nut)", text)
+    five = Fastener(name="wheel bolt", count_per_side=5)
+    axle = job.vehicle.rear.model_copy(update={"fasteners": {"wheel": five}})
+    counted = card(job.model_copy(update={"vehicle": job.vehicle.model_copy(update={"rear": axle})}))
+    assert 5 in {use.count for step in counted.steps for use in step.fasteners}
 
 
 def test_papers_say_what_was_changed_measured_found_and_left(ringed: Job) -> None:

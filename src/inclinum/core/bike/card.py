@@ -12,7 +12,7 @@ from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import spanners
 from inclinum.core.card.joints import Joint, closing_of, in_order, opening_of
-from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
+from inclinum.core.card.off import TakenOff, bolts_of, fate_of, how_many, replaced
 from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose, laid_at
@@ -85,7 +85,7 @@ def _preflight(job: BikeJob) -> Preflight:
             *(p for c, bike in met for p in c.parts(bike)),
             *(s.part for s in job.machine.own_steps if s.part and s.joint in {j.key for j in joints}),
         ],
-        hardware=[f"{f.count_per_side} × {f.name}, new" for f in uses if f.renewed],
+        hardware=[f"{how_many(f.count_per_side, f.name)}, new" for f in uses if f.renewed],
         tools=list(dict.fromkeys([*tools, *spanners(uses)])),
         consumables=list(dict.fromkeys(consumables)),
     )

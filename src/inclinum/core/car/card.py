@@ -15,7 +15,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import spanners
 from inclinum.core.card.joints import Handling, Joint, closing_of, in_order, opening_of
-from inclinum.core.card.off import TakenOff, bolts_of, fate_of, replaced
+from inclinum.core.card.off import TakenOff, added, bolts_of, fate_of, how_many, replaced
 from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.schools import HANGING
 from inclinum.core.card.settings import SettingRow
@@ -443,7 +443,7 @@ def _preflight(worked: list[_Worked]) -> Preflight:
         planned, once = apply_all(w.job.vehicle, w.job.plan.changes), {}
         for change, _ in w.changes:
             once |= change.change.needs_once(w.job.vehicle, planned)
-        count: dict[str, int] = {}
+        count: dict[str, int | None] = {}
         for joint in (joint for side in SIDES for joint in w.opened[side]):
             joints.append(joint)
             if joint.new:
@@ -453,10 +453,10 @@ def _preflight(worked: list[_Worked]) -> Preflight:
             for use in (fastener_of(w.axle, role) for role in joint.fasteners):
                 bolts.append(use)
                 if use.renewed and not joint.new:
-                    count[use.name] = count.get(use.name, 0) + use.count_per_side
+                    count[use.name] = added(count.get(use.name, 0), use.count_per_side)
         handled += w.added
         parts += once.values()
-        hardware += [f"{n} × {name}, new ({w.name})" for name, n in count.items()]
+        hardware += [f"{how_many(n, name)}, new ({w.name})" for name, n in count.items()]
     common = ["Tape, square and chalk", "Torque wrench with a valid test date", *spanners(bolts)]
     lifted = ["Jack and rated stands", "Wheel chocks"] if joints else []
     locker = ["Thread locker as the maker says"] if any(b.thread_locker for b in bolts) else []

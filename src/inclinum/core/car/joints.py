@@ -344,6 +344,11 @@ _AIR = Joint(
 
 
 def _leaf(axle: Axle) -> list[Joint]:
+    seat = (
+        "Pack on its block, centre bolt's head in that"
+        if axle.blocks_mm
+        else "Pack on its seat, centre bolt's head in it"
+    )
     return [
         Joint(
             "u_bolts",
@@ -352,8 +357,8 @@ def _leaf(axle: Axle) -> list[Joint]:
                 cautions.FALLING, "The other side stays clamped until this one is done.", people=2, minutes=(10, 40),
             ),
             Handling(
-                "Pack on its seat, centre bolt's head in it. New U-bolts crosswise, hand tight; to torque with the "
-                "axle loaded.", people=2, minutes=(10, 20),
+                f"{seat}. New U-bolts crosswise, hand tight; to torque with the axle loaded.", people=2,
+                minutes=(10, 20),
             ),
             needs=_hangs("damper_foot"), fasteners=("u_bolt",), rubber=True, stored=True,
             tools=("Two jacks for the axle", "Deep sockets for the U-bolts"),

@@ -24,7 +24,9 @@ class Fastener(Document):
     """A bolt or nut of the job, with the maker's figure where the shop has it."""
 
     name: Name
-    count_per_side: int = Field(default=1, ge=1, le=20)
+    count_per_side: int | None = Field(
+        default=None, ge=1, le=20, description="left out where nobody counted; a card then says so"
+    )
     torque_nm: float | None = Field(default=None, gt=0, le=2000)
     angle_deg: float | None = Field(default=None, gt=0, le=720, description="further turn after the torque")
     source: Text = Field(default="", description="where the figure stands; needed with a figure")

@@ -1,6 +1,5 @@
 """What comes off a machine for a job: what goes back on, over to a new part, is kept, or goes for good."""
 
-from collections import Counter
 from collections.abc import Iterable
 from typing import Literal
 
@@ -26,7 +25,8 @@ class TakenOff(Document):
     side: Side | None
     name: str
     fate: Fate
-    count: int = 1
+    count: int | None = 1
+    """None where nobody counted them."""
     note: str = ""
     """Where it was, or which way round."""
 
@@ -70,11 +70,20 @@ def bolts_of(joint: Joint, bolts: Iterable[Fastener], axle: AxleName, side: Side
 
 def listed(parts: Iterable[TakenOff], *fates: Fate) -> list[str]:
     """Parts of some fates, alike ones counted together, in words."""
-    counted: Counter[tuple[str, AxleName | None]] = Counter()
+    counted: dict[tuple[str, AxleName | None], int | None] = {}
     for part in parts:
         if part.fate in fates:
-            counted[part.name, part.axle] += part.count
-    return [
-        f"{f'{many} × ' if many > 1 else ''}{name}{f', {axle}' if axle else ''}"
-        for (name, axle), many in counted.items()
-    ]
+            counted[part.name, part.axle] = added(counted.get((part.name, part.axle), 0), part.count)
+    return [f"{how_many(many, name)}{f', {axle}' if axle else ''}" for (name, axle), many in counted.items()]
+
+
+def added(one: int | None, other: int | None) -> int | None:
+    """Two counts together; nobody knows where nobody counted either."""
+    return None if one is None or other is None else one + other
+
+
+def how_many(count: int | None, name: str) -> str:
+    """A part with its count, in words."""
+    if count is None:
+        return f"{name}, as many as come off"
+    return f"{count} × {name}" if count > 1 else name

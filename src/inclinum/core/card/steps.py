@@ -27,7 +27,8 @@ class FastenerUse(Document):
 
     key: str
     name: str
-    count: int
+    count: int | None
+    """On one side; None where nobody counted."""
     torque_nm: float | None
     torque_lbf_ft: float | None
     angle_deg: float | None

@@ -5185,9 +5185,9 @@ export interface components {
             name: string;
             /**
              * Count per side
-             * @default 1
+             * @description left out where nobody counted; a card then says so
              */
-            count_per_side: number;
+            count_per_side?: number | null;
             /** Torque */
             torque_nm?: number | null;
             /**
@@ -5262,7 +5262,7 @@ export interface components {
             /** Name */
             name: string;
             /** Count */
-            count: number;
+            count: number | null;
             /** Torque */
             torque_nm: number | null;
             /** Torque lbf ft */
@@ -11825,7 +11825,7 @@ export interface components {
              * Count
              * @default 1
              */
-            count: number;
+            count: number | null;
             /**
              * Note
              * @default

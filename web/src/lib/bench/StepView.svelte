@@ -101,7 +101,7 @@
 	{@const record = recorded(f.key)}
 	<div class="mt-1.5 grid grid-cols-[1fr_150px] items-start gap-3 {large ? 'text-xl' : ''}">
 		<div>
-			{f.count} × {f.name}{f.renew ? ', new' : ''}:
+			{f.count ? `${f.count} × ` : ''}{f.name}{f.renew ? ', new' : ''}:
 			{#if f.torque_nm}
 				<strong class="figure {large ? 'text-[34px]' : ''}"
 					>{number(f.torque_nm, 0)} N·m{f.angle_deg ? ` + ${number(f.angle_deg, 0)}°` : ''}</strong
