@@ -408,6 +408,15 @@ def test_an_adjuster_that_is_fitted_is_there_to_set() -> None:
     assert setting.set_mm < -2
     with pytest.raises(DomainError, match="already"):
         assess(on(job, AdjusterFitted(axle="rear", adjuster=new), AdjusterFitted(axle="rear", adjuster=new)))
+    # In the place of a link that had a thread already: that one lies on the bench, and the whole is set at the new one.
+    there = job_on("five_link", "rear").vehicle.rear.adjusters
+    assert {a.name for a in there} == {"toe link", "camber arm"}
+    arm = next(a for a in there if a.name == "camber arm")
+    screwed = job.vehicle.model_copy(update={"rear": rear.model_copy(update={"adjusters": (arm,)})})
+    instead = on(job.model_copy(update={"vehicle": screwed}), AdjusterFitted(axle="rear", adjuster=new))
+    assert [a.name for a in assess(instead).after.rear.axle.adjusters] == ["camber link"]
+    again = next(s for w in align(instead).wheels if w.axle == "rear" for s in w.settings)
+    assert again.solved_mm == pytest.approx(setting.solved_mm, abs=1e-6)
 
 
 def test_a_raised_body_pulls_the_drag_link_and_the_steering_wheel_is_off_by_it_over_arm_and_ratio() -> None:

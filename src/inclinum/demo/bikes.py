@@ -20,9 +20,21 @@ SHELF = [
 SHEET = "yard sheet B-3, taken from the maker's manual by the owner"
 FASTENERS = {
     "rod_bolts": {"name": "rod bolt", "count_per_side": 2, "torque_nm": 58, "source": SHEET},
-    "rocker_pivot_bolt": {"name": "rocker pivot bolt", "torque_nm": 72, "source": SHEET},
-    "damper_upper_bolt": {"name": "damper bolt, upper", "torque_nm": 41, "source": SHEET, "renew": True},
-    "damper_lower_bolt": {"name": "damper bolt, lower", "torque_nm": 41, "source": SHEET, "renew": True},
+    "rocker_pivot_bolt": {"name": "rocker pivot bolt", "count_per_side": 1, "torque_nm": 72, "source": SHEET},
+    "damper_upper_bolt": {
+        "name": "damper bolt, upper",
+        "count_per_side": 1,
+        "torque_nm": 41,
+        "source": SHEET,
+        "renew": True,
+    },
+    "damper_lower_bolt": {
+        "name": "damper bolt, lower",
+        "count_per_side": 1,
+        "torque_nm": 41,
+        "source": SHEET,
+        "renew": True,
+    },
     "top_clamp_bolt": {"name": "top clamp bolt", "count_per_side": 2, "torque_nm": 19, "source": SHEET},
     "lower_clamp_bolt": {"name": "lower clamp bolt", "count_per_side": 2, "torque_nm": 21, "source": SHEET},
 }

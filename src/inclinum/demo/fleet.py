@@ -48,6 +48,8 @@ BODY = {"Q-0112": "estate", "Q-0003": "coupe", "Q-0555": "coupe", "Q-0151": "est
         "Q-0007": "saloon"}  # fmt: skip
 """Whose body is another than is usual for its size."""
 
+FIXED = "Q-0112"
+"""Whose rear wheels cannot be set as it came."""
 STEERED = "Q-0088"
 """Whose rack was measured to its locks."""
 
@@ -78,6 +80,8 @@ def demo_fleet() -> tuple[tuple[Vehicle, str], ...]:
         for (taped, end), readings in TAPED.items():
             if taped == plate:
                 vehicle = vehicle.model_copy(update={end: _taped(vehicle.axle(end), readings)})
+        if plate == FIXED:
+            vehicle = vehicle.with_axle("rear", adjusters=())
         if plate == STEERED:
             vehicle = vehicle.with_axle("front", full_lock=64.0)
         found.append((_with_figures(vehicle) if plate == STONES else vehicle, owner))

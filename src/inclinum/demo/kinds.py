@@ -35,7 +35,7 @@ from inclinum.core.car.changes import (
 )  # fmt: skip
 from inclinum.core.car.changes.damper_holes import Hole
 from inclinum.core.car.job import AxleAim, Brief, CornerReading, Job, Kit, Measurements, Plan
-from inclinum.core.car.vehicle import LinkAdjuster, Vehicle
+from inclinum.core.car.vehicle import EccentricAdjuster, LinkAdjuster, Vehicle
 from inclinum.core.document.names import AXLES, SIDES, AxleName
 from inclinum.core.quantity import Angle, Length
 from inclinum.core.springs.fitted import LeafPackData
@@ -113,9 +113,7 @@ def _unit(plate: str, end: AxleName, lower: float, shorter: float) -> CoilOver:
 @cache
 def demo_kind_jobs() -> tuple[Job, ...]:
     """Jobs of every further kind."""
-    toe = LinkAdjuster(
-        name="toe eccentric", outer="toe_link_outer", min_mm=-5, max_mm=5, thread_pitch_mm=1.25, turn_step=0.125
-    )
+    toe = EccentricAdjuster(name="toe eccentric", point="toe_link_inner", direction=(0, 1, 0), eccentricity_mm=5)
     camber = LinkAdjuster(
         name="adjustable camber arm", outer="camber_arm_outer", min_mm=-14, max_mm=14, thread_pitch_mm=1.5
     )

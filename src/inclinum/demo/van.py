@@ -94,7 +94,9 @@ def van() -> Vehicle:
                 },
                 "fasteners": {
                     "wheel": {"name": "wheel bolt", "count_per_side": 5, "torque_nm": 118, "source": SHEET},
-                    "strut_rod_nut": {"name": "damper rod nut", "torque_nm": 62, "source": SHEET, "renew": True},
+                    "strut_rod_nut": {
+                        "name": "damper rod nut", "count_per_side": 1, "torque_nm": 62, "source": SHEET, "renew": True,
+                    },
                     "strut_top_nut": {
                         "name": "strut-top nut", "count_per_side": 3, "torque_nm": 27, "source": SHEET, "renew": True,
                     },
@@ -106,7 +108,7 @@ def van() -> Vehicle:
                         "name": "lower arm bush bolt", "count_per_side": 2, "torque_nm": 84, "angle_deg": 90,
                         "source": SHEET, "renew": True, "at_ride_height": True,
                     },
-                    "anti_roll_link": {"name": "anti-roll bar link nut"},
+                    "anti_roll_link": {"name": "anti-roll bar link nut", "count_per_side": 1},
                 },
                 "orientation": [
                     "Spring: closer coils up, tail of the wire against the step of the lower seat.",
@@ -143,10 +145,13 @@ def van() -> Vehicle:
                 "fasteners": {
                     "wheel": {"name": "wheel bolt", "count_per_side": 5, "torque_nm": 118, "source": SHEET},
                     "damper_foot": {
-                        "name": "damper foot bolt", "torque_nm": 76, "source": SHEET, "at_ride_height": True,
+                        "name": "damper foot bolt", "count_per_side": 1, "torque_nm": 76, "source": SHEET,
+                        "at_ride_height": True,
                     },
                     "arm_pivot": {"name": "trailing-arm pivot bolt", "count_per_side": 2, "at_ride_height": True},
-                    "anti_roll_link": {"name": "anti-roll bar link nut", "torque_nm": 44, "source": SHEET},
+                    "anti_roll_link": {
+                        "name": "anti-roll bar link nut", "count_per_side": 1, "torque_nm": 44, "source": SHEET,
+                    },
                 },
                 "orientation": ["Spring: tail of the wire to the rear, in the pocket of the arm."],
             },

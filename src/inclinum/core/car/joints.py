@@ -98,6 +98,8 @@ def fastener_of(axle: Axle, key: str) -> Fastener:
         point = key.removeprefix("point:")
         given = axle.fasteners.get(point) or axle.fasteners.get("ball_joint")
         return (given or Fastener(name="nut")).model_copy(update={"name": f"{pair_name(point)} nut"})
+    if key == "arm_pivot" and not _independent(axle):
+        return given or Fastener(name="link bolt")
     return given or Fastener(name=NAMES.get(key, key.replace("_", " ")))
 
 

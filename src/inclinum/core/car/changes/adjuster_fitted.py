@@ -38,7 +38,10 @@ class AdjusterFitted(Change):
         "adjustable link",
     )
     costs: ClassVar[str] = "moves nothing by itself: the alignment has it to set from then on"
-    equation: ClassVar[str] = "the alignment is solved with its range and steps beside those that are there"
+    equation: ClassVar[str] = (
+        "the alignment is solved with its range and steps beside those that are there, or in the place of one of the "
+        "same part"
+    )
     source: ClassVar[str] = "bounded least squares on the solved linkage"
 
     type: Literal["adjuster_fitted"] = "adjuster_fitted"
@@ -100,7 +103,16 @@ class AdjusterFitted(Change):
         at = self.adjuster.outer if isinstance(self.adjuster, LinkAdjuster) else self.adjuster.point
         if at not in axle.linkage.named_points():
             raise DomainError(f"The {self.axle} axle has no {at} for the adjuster “{self.adjuster.name}” to act on.")
-        return {"adjusters": (*axle.adjusters, self._ranged(axle))}
+        return {"adjusters": (*(a for a in axle.adjusters if not self._replaces(a)), self._ranged(axle))}
+
+    def _replaces(self, there: AdjusterData) -> bool:
+        """Whether it goes in where an adjuster is: that one's thread or cam then lies on the bench."""
+        new = self.adjuster
+        if isinstance(new, LinkAdjuster) and isinstance(there, LinkAdjuster):
+            return new.outer == there.outer
+        if isinstance(new, EccentricAdjuster) and isinstance(there, EccentricAdjuster):
+            return new.point == there.point
+        return False
 
     def _ranged(self, axle: Axle) -> AdjusterData:
         """The adjuster with the range its maker tells as an angle, where so.
@@ -126,7 +138,7 @@ class AdjusterFitted(Change):
         """Which, and its range."""
         a = self.adjuster
         told = f"±{self.range_deg:g}° of {self.of_angle}" if self.range_deg else f"{a.min_mm:+g} to {a.max_mm:+g} mm"
-        return named(self.part, f"{a.name}, {told}")
+        return named(self.part, f"{a.name}, {told.replace('-', '−')}")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""
