@@ -407,7 +407,11 @@ def test_readings_move_the_drawing_and_contradictions_are_told() -> None:
 
 @pytest.mark.parametrize("kind", BIKE_CHANGES, ids=lambda k: k.model_fields["type"].default)
 def test_a_change_begins_neutral_or_small_and_refuses_what_it_does_not_fit(kind: Any) -> None:
-    bike = BIKES["twin_dampers"].bike("x") if kind.__name__ == "ClevisOut" else BIKES["linkage_frame"].bike("x")
+    bike = (
+        BIKES["twin_dampers"].bike("x")
+        if kind.__name__ in ("ClevisOut", "RearEye")
+        else BIKES["linkage_frame"].bike("x")
+    )
     started = begin(kind.model_fields["type"].default, bike, ())
     assert abs(predict_bike(job_on(bike, [started.change.model_dump()])).rear_drop_mm) < 1.0
     assert started.change.summary()
@@ -416,7 +420,7 @@ def test_a_change_begins_neutral_or_small_and_refuses_what_it_does_not_fit(kind:
         BIKES["mountain"].bike("x").model_dump()
         | {"stand": None, "seat": {"x_mm": 270, "height_mm": 900, "foam_mm": 0}}
     )
-    refused = {"rear_link", "clevis", "fork_raise", "fork_springs", "fork_spacer", "fork_oil", "side_stand"}
+    refused = {"rear_link", "clevis", "rear_eye", "fork_raise", "fork_springs", "fork_spacer", "fork_oil", "side_stand"}
     if started.change.type in refused:
         with pytest.raises(ValueError, match=r"\w+"):
             begin(started.change.type, odd, ())

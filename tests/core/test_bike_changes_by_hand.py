@@ -8,7 +8,8 @@ import pytest
 from pydantic import ValidationError
 
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.changes import PartMoved, RearPreload, RearRocker, RearSpringSwap, begin
+from inclinum.core.bike.card import bike_card
+from inclinum.core.bike.changes import PartMoved, RearEye, RearPreload, RearRocker, RearSpringSwap, begin
 from inclinum.core.bike.changes.rear_rocker import rocker_holes
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.machine import Bike, FarEnd
@@ -202,3 +203,59 @@ def test_riding_on_the_rubber_stops_the_plan(over: float, rides: bool) -> None:
         assert found[0].value == pytest.approx(-over, abs=0.3)
         plan = job.plan.model_copy(update={"changes": found[0].cures[0].changes})
         assert not [f for f in predict_bike(job.model_copy(update={"plan": plan})).findings if f.id == found[0].id]
+
+
+TWIN = BIKES["twin_dampers"].bike("x")
+"""Whose clevis has 18 mm of thread in it, 12 needed."""
+
+
+def test_another_eye_is_longer_by_itself_less_what_more_of_the_rod_is_in_it() -> None:
+    """15 mm longer, on 20 mm of thread instead of 18: the damper grows by 13, and 3 more with the clevis 3 out."""
+    eye = {"type": "rear_eye", "longer_mm": 15, "thread_mm": 20, "least_thread_mm": 14}
+    found = assess(job_on(TWIN, [eye])).after.bike.damper
+    assert found.extended_mm == pytest.approx(TWIN.damper.extended_mm + 13)
+    out = assess(job_on(TWIN, [eye, {"type": "clevis", "out_mm": 3}])).after.bike.damper
+    assert out.extended_mm == pytest.approx(TWIN.damper.extended_mm + 16)
+    assert out.clevis is not None
+    assert out.clevis.thread_mm == pytest.approx(17)
+    # Order: screwed out first, that much less of the rod was in the old one.
+    other = assess(job_on(TWIN, [{"type": "clevis", "out_mm": 3}, eye])).after.bike.damper
+    assert other.extended_mm == pytest.approx(TWIN.damper.extended_mm + 3 + 15 - (20 - 15))
+    with pytest.raises(DomainError, match="Nobody has said that this damper's eye is on a thread"):
+        RearEye(longer_mm=5, thread_mm=15, least_thread_mm=12).apply(BIKES["linkage_frame"].bike("x"))
+
+
+def test_too_little_thread_in_an_eye_is_screwed_deeper_and_the_card_takes_the_damper_apart() -> None:
+    eye = {"type": "rear_eye", "longer_mm": 15, "thread_mm": 11, "least_thread_mm": 14}
+    job = job_on(TWIN, [eye])
+    finding = next(f for f in predict_bike(job).findings if f.id == "clevis.thread")
+    assert finding.severity == "stops"
+    assert finding.value == pytest.approx(11)
+    (deeper,) = finding.cures
+    assert [p.change.type for p in deeper.changes] == ["rear_eye"]
+    mended = job.model_copy(update={"plan": job.plan.model_copy(update={"changes": deeper.changes})})
+    assert not any(f.id == "clevis.thread" for f in predict_bike(mended).findings)
+    card = bike_card(mended)
+    keys = [s.id for s in card.steps]
+    assert keys.index("rear_spring.off") < keys.index("c1.0") < keys.index("rear_spring.on")
+    assert any("14 mm of thread is in it" in s.text for s in card.steps)
+    assert card.preflight.parts == ["2 eyes or clevis, 15 mm longer than the old one, 14 mm of thread in it"]
+    assert "eye or clevis, rear" in (*card.preflight.keep, *card.preflight.throw_away)
+    # A clevis that is only screwed out stays where it is.
+    assert bike_card(job_on(TWIN, [{"type": "clevis", "out_mm": 3}])).off == ()
+
+
+def test_ways_out_turn_the_unit_that_is_planned_and_add_no_second_damper() -> None:
+    """A shorter unit lets the tyre up into the guard: less stroke is asked of that unit; so is its preload."""
+    unit = begin("rear_unit", TWIN, ()).change.model_dump() | {"extended_mm": TWIN.damper.extended_mm - 21}
+    job = job_on(TWIN, [unit])
+    cures = [c for f in predict_bike(job).findings if f.id.startswith("gap.") for c in f.cures]
+    assert cures
+    assert all([p.change.type for p in c.changes] == ["rear_unit"] for c in cures)
+    mended = job.model_copy(update={"plan": job.plan.model_copy(update={"changes": cures[0].changes})})
+    assert not any(f.id.startswith("gap.") for f in predict_bike(mended).findings)
+    loose = job_on(TWIN, [unit | {"preload_mm": 0}])
+    turned = [c for f in predict_bike(loose).findings if f.id.startswith("sag.rear") for c in f.cures]
+    set_so = [c for c in turned if c.title.startswith("Preload")]
+    assert set_so
+    assert all([p.change.type for p in c.changes] == ["rear_unit"] for c in set_so)

@@ -181,13 +181,15 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
     def step(key: str, phase: str, text: str, minutes: tuple[float, float], **more: object) -> Step:
         return Step(id=key, phase=phase, text=text, minutes=minutes, **more)  # type: ignore[arg-type]
 
+    linked = any(joint.key in ("rod", "rocker") for joint in _opened(job))
     yield step(
         "ready.sag", "Before it goes up",
         "Sags once more at both ends, extended, unladen and with the rider on, axle to the same marks. Note threads "
         "that show at the collar and tube above the top clamp.", (8, 15), people=2,
     )  # fmt: skip
     yield step(
-        "ready.parts", "Before it goes up", "Lay out every part and tool of the list; holes of a new link by calliper.",
+        "ready.parts", "Before it goes up",
+        "Lay out every part and tool of the list" + ("; holes of a new link by calliper." if linked else "."),
         (5, 12), hold="Go on only when the list is complete.",
     )  # fmt: skip
     opened = _opened(job)

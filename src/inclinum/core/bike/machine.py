@@ -64,7 +64,7 @@ class Bumper(Document):
 class Clevis(Document):
     """A clevis or eye screwed on the damper rod, with its lock nut."""
 
-    thread_mm: float = Field(gt=0, le=80, title="Thread inside the clevis")
+    thread_mm: float = Field(gt=0, le=80, title="Thread inside the clevis", description="of the rod, as it stands")
     least_thread_mm: float = Field(gt=0, le=60, title="Thread needed", description="the part supplier's figure")
     screwed_out_mm: float = Field(default=0, ge=0, le=60, title="Screwed out by")
 

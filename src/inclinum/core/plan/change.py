@@ -45,6 +45,8 @@ class Change(Document, Generic[MachineT]):
     """Where the equation comes from."""
     provides: ClassVar[str] = ""
     """What :meth:`at` sets, in a word that limits ask for: their ways out name a need, and no kind of change."""
+    also_meets: ClassVar[frozenset[str]] = frozenset()
+    """Needs beside that which its parameters meet: a complete unit is a damper, a spring and a preload as well."""
     takes: ClassVar[frozenset[str]] = frozenset()
     """What it uses up: ``room`` of the spring, ``thread`` of a stud. Ways out take less of it."""
     opens: ClassVar[frozenset[str]] = frozenset()
@@ -118,6 +120,11 @@ class Change(Document, Generic[MachineT]):
         A search makes dozens of them a second, within limits it has asked for.
         """
         raise DomainError(f"The change “{self.title}” is not set by one number.")
+
+    def met(self, need: str, value: Any) -> Self:
+        """The same with a need met by its own parameters: what it :attr:`provides`, or one it :attr:`also_meets`."""
+        _ = need
+        return self.at(value)
 
     def less(self, by: float) -> tuple[Self | None, ...]:
         """Ways to take less of what it :attr:`takes`: itself smaller, or None for leaving it out; empty without one.

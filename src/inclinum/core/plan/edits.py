@@ -82,11 +82,14 @@ class PlanEdits(ABC, Generic[ChangeT, PlannedT, CureT]):
             value: what it is set to.
             anew: whether a new change may be added for it.
         """
-        there = self.planned(where, what)
+        there = [
+            p for p in self.changes
+            if p.on and p.change.where == where and (p.change.provides == what or what in p.change.also_meets)
+        ]  # fmt: skip
         if not there:
             return self.adding_more(title, where, what, value) if anew else []
         try:
-            return [self.replacing(title, there[-1], _checked(there[-1].change.at(value)))]
+            return [self.replacing(title, there[-1], _checked(there[-1].change.met(what, value)))]
         except ValueError:
             return []
 

@@ -4055,7 +4055,10 @@ export interface components {
          * @description A clevis or eye screwed on the damper rod, with its lock nut.
          */
         Clevis: {
-            /** Thread inside the clevis */
+            /**
+             * Thread inside the clevis
+             * @description of the rod, as it stands
+             */
             thread_mm: number;
             /**
              * Thread needed
@@ -8388,7 +8391,7 @@ export interface components {
              */
             on: boolean;
             /** Change */
-            change: components["schemas"]["RearLink"] | components["schemas"]["RearRocker"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["RearUnit"] | components["schemas"]["ClevisOut"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["inclinum__core__bike__changes__tyres__Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"] | components["schemas"]["PartMoved"] | components["schemas"]["BikeStated"];
+            change: components["schemas"]["RearLink"] | components["schemas"]["RearRocker"] | components["schemas"]["RearSpringSwap"] | components["schemas"]["RearPreload"] | components["schemas"]["RearDamperSwap"] | components["schemas"]["RearUnit"] | components["schemas"]["ClevisOut"] | components["schemas"]["RearEye"] | components["schemas"]["ForkRaise"] | components["schemas"]["ForkSprings"] | components["schemas"]["ForkSpacer"] | components["schemas"]["ForkOil"] | components["schemas"]["ForkTravel"] | components["schemas"]["inclinum__core__bike__changes__tyres__Tyres"] | components["schemas"]["StandLeg"] | components["schemas"]["SeatFoam"] | components["schemas"]["PartMoved"] | components["schemas"]["BikeStated"];
         };
         /**
          * PlannedChange
@@ -9084,6 +9087,37 @@ export interface components {
             extended_mm: number;
             /** Stroke */
             stroke_mm: number;
+            /**
+             * Part number
+             * @default
+             */
+            part: string;
+        };
+        /**
+         * RearEye
+         * @description The eye at the rod replaced, of one damper or of both.
+         */
+        RearEye: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "rear_eye";
+            /**
+             * Longer than the old one
+             * @description open end to the middle of its hole
+             */
+            longer_mm: number;
+            /**
+             * Thread inside it
+             * @description of the rod, as it will stand
+             */
+            thread_mm: number;
+            /**
+             * Thread needed
+             * @description the part supplier's figure
+             */
+            least_thread_mm: number;
             /**
              * Part number
              * @default

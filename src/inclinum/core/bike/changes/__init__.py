@@ -14,6 +14,7 @@ from inclinum.core.bike.changes.fork_springs import ForkSprings
 from inclinum.core.bike.changes.fork_travel import ForkTravel
 from inclinum.core.bike.changes.part_moved import PartMoved
 from inclinum.core.bike.changes.rear_damper import RearDamperSwap
+from inclinum.core.bike.changes.rear_eye import RearEye
 from inclinum.core.bike.changes.rear_link import RearLink
 from inclinum.core.bike.changes.rear_preload import RearPreload
 from inclinum.core.bike.changes.rear_rocker import RearRocker
@@ -34,6 +35,7 @@ AnyBikeChange = Annotated[
     | RearDamperSwap
     | RearUnit
     | ClevisOut
+    | RearEye
     | ForkRaise
     | ForkSprings
     | ForkSpacer
@@ -81,6 +83,7 @@ __all__ = [
     "PartMoved",
     "PlannedBikeChange",
     "RearDamperSwap",
+    "RearEye",
     "RearLink",
     "RearPreload",
     "RearRocker",

@@ -14,8 +14,6 @@ class ClevisOut(BikeChange):
     """The damper made longer at its clevis; the lock nut follows."""
 
     title: ClassVar[str] = "Clevis"
-    removes: ClassVar[tuple[str, ...]] = ("eye or clevis",)
-    moves_over: ClassVar[tuple[str, ...]] = ("bearing and seals, if sound",)
     place: ClassVar[str] = "Rear"
     known_as: ClassVar[tuple[str, ...]] = ("longer clevis", "ride height clevis")
     costs: ClassVar[str] = "turns what is left of its thread"
@@ -35,7 +33,7 @@ class ClevisOut(BikeChange):
         return cls(out_mm=bike.damper.clevis.screwed_out_mm)
 
     def apply(self, machine: Bike) -> Bike:
-        """Longer by how much further it is out than it was."""
+        """Longer by how much further it is out than it was; as much less thread is left in it."""
         clevis = machine.damper.clevis
         if clevis is None:
             raise DomainError("This damper has no clevis on a thread.")
@@ -43,7 +41,9 @@ class ClevisOut(BikeChange):
         damper = machine.damper.model_copy(
             update={
                 "extended_mm": machine.damper.extended_mm + longer,
-                "clevis": clevis.model_copy(update={"screwed_out_mm": self.out_mm}),
+                "clevis": clevis.model_copy(
+                    update={"screwed_out_mm": self.out_mm, "thread_mm": clevis.thread_mm - longer}
+                ),
             }
         )
         return machine.model_copy(update={"damper": damper})

@@ -62,7 +62,8 @@ class ForkSpacer(BikeChange):
 
     def parts(self, machine: Bike) -> list[str]:
         """A pair."""
-        return [f"{coils_of(machine).legs} spacer(s) {self.spacer_mm:g} mm, ends square, with washers"]
+        legs = coils_of(machine).legs
+        return [f"{legs} spacer{'s' if legs > 1 else ''} {self.spacer_mm:g} mm, ends square, with washers"]
 
     def steps(self, machine: Bike) -> list[str]:
         """Cut square."""

@@ -1,6 +1,6 @@
 """Another rear spring: rate, length, stroke, inner diameter, and the seat washer that goes with it."""
 
-from typing import ClassVar, Literal, Self
+from typing import Any, ClassVar, Literal, Self
 
 from pydantic import Field
 
@@ -27,6 +27,7 @@ class RearSpringSwap(BikeChange):
     source: ClassVar[str] = "Hooke's law; virtual work for the installation ratio"
     end: ClassVar = "rear"
     provides: ClassVar[str] = "rear spring"
+    also_meets: ClassVar[frozenset[str]] = frozenset({"rear preload"})
     removes: ClassVar[tuple[str, ...]] = ("rear spring",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper", "spring"})
     tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER,)
@@ -66,6 +67,10 @@ class RearSpringSwap(BikeChange):
     def at(self, value: tuple[RearSpring, float]) -> Self:
         """Another spring, set to a preload, mm."""
         return type(self)(spring=value[0], preload_mm=value[1])
+
+    def met(self, need: str, value: Any) -> Self:
+        """Another spring with its preload, or this one on another preload."""
+        return self.model_copy(update={"preload_mm": value}) if need == "rear preload" else self.at(value)
 
     def figure(self, bike: Bike) -> str | None:
         """The collar."""

@@ -1,6 +1,6 @@
 """A complete rear unit: damper and spring in one, with its own preload, rubber and thread."""
 
-from typing import ClassVar, Literal, Self
+from typing import Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -27,6 +27,7 @@ class RearUnit(BikeChange):
     opens: ClassVar[frozenset[str]] = frozenset({"damper"})
     tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER,)
     sets_collar: ClassVar[bool] = True
+    also_meets: ClassVar[frozenset[str]] = frozenset({"rear damper", "rear spring", "rear preload"})
 
     type: Literal["rear_unit"] = "rear_unit"
     extended_mm: float = Field(gt=80, le=700, title="Eye to eye, extended", json_schema_extra={"step": 1})
@@ -72,6 +73,18 @@ class RearUnit(BikeChange):
             }
         )  # fmt: skip
         return machine.model_copy(update={"damper": damper, "spring": self.spring, "preload_mm": self.preload_mm})
+
+    def met(self, need: str, value: Any) -> Self:
+        """A unit of other lengths, on another spring, or set otherwise."""
+        match need:
+            case "rear damper":
+                changed = {"extended_mm": value[0], "stroke_mm": value[1]}
+            case "rear spring":
+                changed = {"spring": value[0], "preload_mm": value[1]}
+            case _:
+                changed = {"preload_mm": value}
+        # Another unit than the one whose number stood there, unless only its collar is turned.
+        return self.model_copy(update=changed | ({} if need == "rear preload" else {"part": ""}))
 
     def figure(self, bike: Bike) -> str | None:
         """The collar."""

@@ -86,6 +86,15 @@ class StandLeg(BikeChange):
         bend = f", bent out {self.bent_out_deg:g}°" if self.bent_out_deg else ""
         return f"{self.shorter_mm:g} mm shorter along its leg{bend}"
 
+    def taken_off(self, machine: Bike) -> tuple[str, ...]:
+        """The old one, where another is bolted on; a leg that is cut goes back."""
+        return super().taken_off(machine) if self.how == "bolted_on" else ()
+
+    def parts(self, machine: Bike) -> list[str]:
+        """Another one, where it is not the old one that is cut."""
+        _ = machine
+        return [f"1 side stand, {self.summary()}"] if self.how == "bolted_on" else []
+
     def steps(self, machine: Bike) -> list[str]:
         """Cut and weld, or a shorter one."""
         _ = machine

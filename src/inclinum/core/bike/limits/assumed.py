@@ -22,11 +22,13 @@ class Part:
         reading: what settles it, in words.
         at: where the machine has it.
         planned: whether the plan can bring another one, with its own figure.
+        met_by: what a change provides that brings another one, where a figure that differs is not proof of that.
     """
 
     reading: str
     at: str
     planned: bool = False
+    met_by: str = ""
 
     def there(self, case: BikeCase) -> bool:
         """Whether the machine has such a part at all."""
@@ -37,6 +39,8 @@ class Part:
 
     def assumed(self, case: BikeCase) -> bool:
         """Whether it is still the archetype's guess."""
+        if self.met_by and any(p.on and p.change.provides == self.met_by for p in case.changes):
+            return False
         bike = case.bike if self.planned else case.before.bike
         guess = _guessed(bike.archetype)
         if guess is None:
@@ -59,8 +63,8 @@ FORK_SOLID = Part("the fork spring's solid length", "fork.springs.left.solid_len
 FORK_PRELOAD = Part("the preload the fork springs' maker allows", "fork.springs.max_preload_mm", planned=True)
 CLAMP_TO = Part("where the clamp zone of the tubes ends", "fork.raise_most_mm")
 BOTTOMED = Part("the clearance with the fork bottomed", "fork.bottomed_clearance_mm")
-THREAD = Part("the thread inside the clevis", "damper.clevis.thread_mm")
-THREAD_NEEDED = Part("the thread the clevis needs", "damper.clevis.least_thread_mm")
+THREAD = Part("the thread inside the clevis", "damper.clevis.thread_mm", met_by="eye thread")
+THREAD_NEEDED = Part("the thread the clevis needs", "damper.clevis.least_thread_mm", met_by="eye thread")
 GAPS = Part("the gaps at full bump", "far_ends")
 STAND = Part("foot, reach and splay of the side stand", "stand")
 CENTRE = Part("the tyre's height on the centre stand", "centre_stand")

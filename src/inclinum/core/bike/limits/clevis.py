@@ -8,12 +8,13 @@ def check(case: BikeCase) -> list[BikeFinding]:
     clevis = case.bike.damper.clevis
     if clevis is None:
         return []
-    came = case.before.bike.damper.clevis
-    left = clevis.thread_mm - (clevis.screwed_out_mm - (came.screwed_out_mm if came else 0.0))
-    if left >= clevis.least_thread_mm:
+    left, least = clevis.thread_mm, clevis.least_thread_mm
+    if left >= least:
         return []
-    most = clevis.screwed_out_mm - (clevis.least_thread_mm - left)
+    most = clevis.screwed_out_mm - (least - left)
     cures = tuple(case.providing(f"Clevis {most:g} mm out", "rear", "clevis", most)) if most >= 0 else ()
+    deeper = case.providing(f"Eye on until {least:g} mm of thread is in it", "rear", "eye thread", least, anew=False)
+    cures = (*cures, *deeper)
     return [
         BikeFinding(
             id="clevis.thread", axle="rear", severity="stops", what="Too little thread left in the clevis",

@@ -37,6 +37,7 @@ class CoilOver(Bored):
     known_as: ClassVar[tuple[str, ...]] = ("coilovers", "height adjustable suspension", "complete unit")
     costs: ClassVar[str] = "spring, window and stop all at once; preload eats droop"
     provides: ClassVar[str] = "unit"
+    also_meets: ClassVar[frozenset[str]] = frozenset({"coil"})
     offered: ClassVar[bool] = False
     equation: ClassVar[str] = "room of the spring = unit length − (open length − collar to top seat)"
     source: ClassVar[str] = "derived here: the collar stands on the body, the top seat on the mount"
