@@ -241,8 +241,12 @@ def test_too_little_thread_in_an_eye_is_screwed_deeper_and_the_card_takes_the_da
     assert any("14 mm of thread is in it" in s.text for s in card.steps)
     assert card.preflight.parts == ["2 eyes or clevis, 15 mm longer than the old one, 14 mm of thread in it"]
     assert "eye or clevis, rear" in (*card.preflight.keep, *card.preflight.throw_away)
-    # A clevis that is only screwed out stays where it is.
-    assert bike_card(job_on(TWIN, [{"type": "clevis", "out_mm": 3}])).off == ()
+    # A clevis that is only screwed out has its bolt out and stays.
+    screwed = bike_card(job_on(TWIN, [{"type": "clevis", "out_mm": 3}]))
+    assert [(p.name, p.fate) for p in screwed.off] == [("damper lower bolt", "back")]
+    keys = [s.id for s in screwed.steps]
+    assert keys.index("weight_off.off") < keys.index("damper_lower.off") < keys.index("c1.0")
+    assert keys.index("c1.0") < keys.index("damper_lower.on")
 
 
 def test_ways_out_turn_the_unit_that_is_planned_and_add_no_second_damper() -> None:
@@ -259,3 +263,11 @@ def test_ways_out_turn_the_unit_that_is_planned_and_add_no_second_damper() -> No
     set_so = [c for c in turned if c.title.startswith("Preload")]
     assert set_so
     assert all([p.change.type for p in c.changes] == ["rear_unit"] for c in set_so)
+
+
+def test_a_spacer_that_is_asked_for_is_cut_for_the_springs_that_go_in() -> None:
+    spring = begin("fork_springs", TWIN, ()).change.model_dump() | {"spacer_mm": 100}
+    job = job_on(TWIN, [spring])
+    cures = [c for f in predict_bike(job).findings for c in f.cures if "pacers" in c.title]
+    assert cures
+    assert all([p.change.type for p in c.changes] == ["fork_springs"] for c in cures)

@@ -248,7 +248,9 @@
 					aria-label="Step back"><ArrowLeft size={36} /></button
 				>
 				<button
-					class="btn btn-dye min-h-20 justify-center text-3xl font-bold max-[500px]:text-lg"
+					class="btn min-h-20 justify-center text-3xl font-bold max-[500px]:text-lg {stops
+						? 'border-dye disabled:opacity-100'
+						: 'btn-dye'}"
 					disabled={stops}
 					onclick={done}
 				>

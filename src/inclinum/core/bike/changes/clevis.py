@@ -21,6 +21,7 @@ class ClevisOut(BikeChange):
     source: ClassVar[str] = "derived here: a sum of lengths, then the linkage's own curve"
     end: ClassVar = "rear"
     provides: ClassVar[str] = "clevis"
+    opens: ClassVar[frozenset[str]] = frozenset({"damper eyes"})
 
     type: Literal["clevis"] = "clevis"
     out_mm: float = Field(ge=0, le=60, title="Screwed out by", json_schema_extra={"step": 0.5, "slider": [0, 20]})

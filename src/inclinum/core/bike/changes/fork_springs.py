@@ -1,6 +1,6 @@
 """Other springs in the fork, both legs."""
 
-from typing import ClassVar, Literal, Self
+from typing import Any, ClassVar, Literal, Self
 
 from pydantic import Field
 
@@ -41,6 +41,7 @@ class ForkSprings(BikeChange):
     source: ClassVar[str] = "Hooke's law in each leg; load along the legs"
     end: ClassVar = "front"
     provides: ClassVar[str] = "fork springs"
+    also_meets: ClassVar[frozenset[str]] = frozenset({"fork spacer"})
     removes: ClassVar[tuple[str, ...]] = ("fork springs",)
     opens: ClassVar[frozenset[str]] = frozenset({"inside the fork"})
 
@@ -62,6 +63,10 @@ class ForkSprings(BikeChange):
         spacer = max(kept, 0.0) if self.spacer_mm is None else self.spacer_mm
         return with_springs(machine, left=self.spring, right=None, spacer_mm=spacer, right_spacer_mm=None)
 
+    def met(self, need: str, value: Any) -> Self:
+        """With its spacer cut otherwise."""
+        return self.model_copy(update={"spacer_mm": value}) if need == "fork spacer" else self.at(value)
+
     def figure(self, bike: Bike) -> str | None:
         """The spacer it goes in with."""
         return f"spacer {coils_of(self.apply(bike)).spacer_mm:g} mm"
@@ -73,7 +78,8 @@ class ForkSprings(BikeChange):
 
     def parts(self, machine: Bike) -> list[str]:
         """A pair, or one."""
-        return [f"{coils_of(machine).legs} fork spring(s), {self.summary()}"]
+        legs = coils_of(machine).legs
+        return [f"{legs} fork spring{'s' if legs > 1 else ''}, {self.summary()}"]
 
     def steps(self, machine: Bike) -> list[str]:
         """Which way up, cut spacer."""
