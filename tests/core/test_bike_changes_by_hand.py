@@ -239,7 +239,7 @@ def test_too_little_thread_in_an_eye_is_screwed_deeper_and_the_card_takes_the_da
     keys = [s.id for s in card.steps]
     assert keys.index("rear_spring.off") < keys.index("c1.0") < keys.index("rear_spring.on")
     assert any("14 mm of thread is in it" in s.text for s in card.steps)
-    assert card.preflight.parts == ["2 eyes or clevis, 15 mm longer than the old one, 14 mm of thread in it"]
+    assert card.preflight.parts == ["2 eyes or clevises, 15 mm longer than the old one, 14 mm of thread in it"]
     assert "eye or clevis, rear" in (*card.preflight.keep, *card.preflight.throw_away)
     # A clevis that is only screwed out has its bolt out and stays.
     screwed = bike_card(job_on(TWIN, [{"type": "clevis", "out_mm": 3}]))

@@ -70,7 +70,8 @@ class RearEye(BikeChange):
 
     def parts(self, machine: Bike) -> list[str]:
         """One, or one for each of a pair."""
-        return [f"{machine.damper.count} eye{'s' if machine.damper.count > 1 else ''} or clevis, {self.summary()}"]
+        what = "1 eye or clevis" if machine.damper.count == 1 else f"{machine.damper.count} eyes or clevises"
+        return [f"{what}, {self.summary()}"]
 
     def steps(self, machine: Bike) -> list[str]:
         """Off by its lock nut, the new one on by its thread, and the collar as the plan has it."""

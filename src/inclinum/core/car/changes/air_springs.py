@@ -25,7 +25,9 @@ class AirSprings(OtherSpring):
     def summary(self) -> str:
         """Height, area and pressure."""
         s = self.spring
-        text = f"{millimetres(s.height_mm)} high, {s.area_mm2:g} mm² at {s.gauge_pressure_n_per_mm2:.3g} N/mm²"
+        text = (
+            f"{millimetres(round(s.height_mm, 1))} high, {s.area_mm2:g} mm² at {s.gauge_pressure_n_per_mm2:.3g} N/mm²"
+        )
         return named(s.part, text)
 
     def steps(self, machine: Vehicle) -> list[str]:

@@ -139,9 +139,11 @@ class DamperHoles(Change):
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Bolts in, spring apart or not, welds."""
-        _ = machine
+        whole = machine.axle(self.axle).linkage.coupled
+        moved = "axle" if whole else "wheel"
+        mount = moved if self.mount == "axle" else self.mount
         return [
-            f"Dampers into “{self.hole}” at the {self.mount}, both sides alike; turn the axle over its travel by hand: "
+            f"Dampers into “{self.hole}” at the {mount}, both sides alike; take the {moved} over its travel by hand: "
             "the stop lands before the damper closes. Bolts to torque."
         ]
 

@@ -76,8 +76,8 @@ class LimitStrap(Change):
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Set with the wheel hanging."""
-        _ = machine
+        hanging = "axle" if machine.axle(self.axle).linkage.coupled else "wheels"
         return [
-            f"Hang the axle until the damper is {millimetres(self.damper_at_mm)} eye to eye, strap tight there, both "
-            "sides together; straps stretch, so nothing else may be tight first.",
+            f"Let the {hanging} hang until the damper is {millimetres(self.damper_at_mm)} eye to eye, strap tight "
+            "there, both sides together; straps stretch, so nothing else may be tight first.",
         ]

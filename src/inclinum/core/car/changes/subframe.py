@@ -93,7 +93,7 @@ class SubframeLowered(Change):
             "groove, wheels and steering wheel straight."
         )
         return [
-            "Spacers between subframe and body, new bolts through them, as long as they are thick.",
+            "Spacers between subframe and body, new bolts through them, longer by as much as the spacers are thick.",
             *([shaft] if self.carries_steering and self._steers(machine) else []),
             f"Exhaust, hoses and lines that run to it have {abs(self.by_mm):g} mm to follow without a pull.",
         ]  # fmt: skip

@@ -117,7 +117,7 @@ class TorsionAdjuster(Sided):
 
     def _turned(self) -> str:
         def one(turns: float) -> str:
-            return f"{abs(turns):g} turns {'in' if turns > 0 else 'out'}"
+            return f"{abs(turns):g} turn{'' if abs(turns) == 1 else 's'} {'in' if turns > 0 else 'out'}"
 
         if not self.uneven:
             return f"{one(self.left)}, both sides alike"
