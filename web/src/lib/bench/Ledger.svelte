@@ -27,7 +27,9 @@
 	<h2 class="border-rule flex items-center justify-between border-b px-3 py-1.5">
 		<span class="head">Findings</span>
 		{#if prediction.stopped}
-			<span class="text-stops font-bold">Stopped: not to be built like this</span>
+			<span class="text-stops font-bold"
+				><span class="text-[24px] leading-7">Stopped</span>: not to be built like this</span
+			>
 		{:else if overridden}
 			<span class="text-fix font-bold">Built on a written override</span>
 		{:else}

@@ -21,7 +21,7 @@
 
 <section class="panel flex items-center gap-3 px-3 py-1.5" aria-label="Findings">
 	<h2 class="sr-only">Findings</h2>
-	{#if prediction.stopped}<span class="text-stops text-[17px] font-bold">Stopped</span>{/if}
+	{#if prediction.stopped}<span class="text-stops text-[26px] leading-8 font-bold">Stopped</span>{/if}
 	{#if worst}
 		<span class="flex min-w-0 flex-1 items-center gap-2" data-finding={worst.id}>
 			<Severity severity={worst.severity} />

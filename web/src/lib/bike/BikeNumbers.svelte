@@ -2,6 +2,7 @@
 	import { number } from '../format';
 	import Computing from '../bench/Computing.svelte';
 	import Length from '../ui/Length.svelte';
+	import Verdict from '../ui/Verdict.svelte';
 	import { theBike, type BikePrediction } from './bikeBench.svelte';
 
 	const bench = theBike();
@@ -20,8 +21,7 @@
 					data-testid="aim"
 					class={p.aim_met ? 'text-good' : 'text-fix'}
 					>aim <Length mm={p.aim_mm} signed unit={false} />
-					{p.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">&nbsp;{p.aim_met ? 'met' : 'missed'}</span
-					></span
+					<span class="max-[1150px]:sr-only">{p.aim_met ? 'met' : 'missed'}</span></span
 				>{/if}
 		</div>
 		<div class="flex items-baseline gap-2">
@@ -29,6 +29,7 @@
 				><Length mm={p.rear_drop_mm} signed /></span
 			>
 			<span class="text-quiet text-base">± <Length mm={p.plus_minus_mm} unit={false} /></span>
+			{#if p.aim_mm !== null}<Verdict met={p.aim_met} />{/if}
 		</div>
 	</div>
 	<div class="min-w-0 overflow-hidden px-3 py-1.5 whitespace-nowrap max-[1150px]:px-2">

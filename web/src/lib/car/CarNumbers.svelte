@@ -4,6 +4,7 @@
 	import { number } from '../format';
 	import Computing from '../bench/Computing.svelte';
 	import Length from '../ui/Length.svelte';
+	import Verdict from '../ui/Verdict.svelte';
 
 	const bench = theCar();
 	const prediction = $derived(bench.prediction as Prediction);
@@ -25,9 +26,7 @@
 						title="The brief wants {axle.aim_said}."
 					>
 						aim <Length mm={axle.aim} signed unit={false} />
-						{axle.aim_met ? '✓' : '✗'}<span class="max-[1150px]:sr-only">
-							&nbsp;{axle.aim_met ? 'met' : 'missed'}</span
-						>
+						<span class="max-[1150px]:sr-only">{axle.aim_met ? 'met' : 'missed'}</span>
 					</span>{/if}
 			</div>
 			<div class="flex items-baseline gap-2 whitespace-nowrap">
@@ -36,6 +35,7 @@
 					data-testid="rise-{name}"><Length mm={axle.rise} signed /></span
 				>
 				<span class="text-quiet text-base">± <Length mm={axle.plus_minus} unit={false} /></span>
+				{#if axle.aim !== null}<Verdict met={axle.aim_met} />{/if}
 			</div>
 		</div>
 	{/each}
