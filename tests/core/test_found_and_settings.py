@@ -17,7 +17,9 @@ from inclinum.core.car.changes import (
     Block,
     Change,
     Collar,
+    DamperHoles,
     LeafPacks,
+    LimitStrap,
     SeatSpacer,
     SpringSwap,
     TorsionAdjuster,
@@ -230,6 +232,21 @@ def test_bolts_that_nobody_counted_have_no_number_on_the_card() -> None:
     axle = job.vehicle.rear.model_copy(update={"fasteners": {"wheel": five}})
     counted = card(job.model_copy(update={"vehicle": job.vehicle.model_copy(update={"rear": axle})}))
     assert 5 in {use.count for step in counted.steps for use in step.fasteners}
+
+
+@pytest.mark.parametrize(
+    ("key", "bolt", "moved"), [("wishbones", "arm pivot bolt", "wheel"), ("four_link_axle", "link bolt", "axle")]
+)
+def test_words_of_a_step_are_those_of_the_suspension(key: str, bolt: str, moved: str) -> None:
+    bare = job_on(key, "rear")
+    holes = DamperHoles.start("rear", bare.vehicle.rear)
+    text = " ".join(s.text for s in card(on(bare, holes, LimitStrap.start("rear", bare.vehicle.rear))).steps)
+    springs = SpringSwap.start("rear", bare.vehicle.rear)
+    higher = card(on(bare, springs.at(springs.coil.free_length_mm + 20)))
+    names = {u.name for s in higher.steps for u in s.fasteners}
+    assert {"arm pivot bolt", "link bolt"} & names == {bolt}
+    assert f"take the {moved} over its travel" in text
+    assert f"Let the {moved}{'s' if moved == 'wheel' else ''} hang" in text
 
 
 def test_papers_say_what_was_changed_measured_found_and_left(ringed: Job) -> None:
