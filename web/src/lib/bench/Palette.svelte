@@ -7,6 +7,7 @@
 	import { stagesOf } from '../stages';
 	import Dialog from '../ui/Dialog.svelte';
 	import { wingOf } from '../wings';
+	import { byWords } from './byWords';
 	import { view } from './context.svelte';
 	import type { AnyBench } from './jobBench.svelte';
 
@@ -56,7 +57,7 @@
 </script>
 
 <Dialog bind:open={view.palette} title="What next?" note="Type a word, Enter does it.">
-	<Command.Root label="Actions">
+	<Command.Root label="Actions" filter={byWords}>
 		<Command.Input data-first-focus class="field mb-2" placeholder="spacer, card, inches…" />
 		<Command.List class="max-h-[46vh] overflow-y-auto">
 			<Command.Viewport>
