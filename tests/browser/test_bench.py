@@ -3,7 +3,7 @@
 import re
 
 import pytest
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.browser.adding import add_change
 from tests.browser.test_walk import JOB, open_job, saved
@@ -133,6 +133,27 @@ def test_ways_to_a_height_wait_until_the_slider_is_let_go(page: Page) -> None:
     page.mouse.up()
     expect(waiting).to_have_count(0)
     expect(ways.first).to_be_visible()
+
+
+def test_what_an_answer_offers_cannot_undo_what_was_typed_since(page: Page) -> None:
+    """A way to a height holds the whole plan it was found for: it waits while there is another plan."""
+    open_job(page, "plan")
+    way = page.locator("[data-finding='aim.front']").get_by_role("button", name=re.compile("^Front springs"))
+    expect(way).to_be_enabled()
+    waiting: list[Route] = []
+    page.route("**/api/predict**", lambda route: waiting.append(route))
+    thickness = page.get_by_label("Thickness, Spring-seat spacer, rear", exact=True).first
+    thickness.fill("18")
+    thickness.press("Enter")
+    expect(way).to_be_disabled()
+    for one in waiting:
+        one.continue_()
+    page.unroute("**/api/predict**")
+    way.click()
+    saved(page)
+    springs, ring = [p["change"] for p in page.request.get("/api" + JOB).json()["job"]["plan"]["changes"]]
+    assert springs["coil"]["free_length_mm"] != 378, "the way was taken"
+    assert ring["thickness_mm"] == 18, "and what was typed stands"
 
 
 def test_the_order_of_the_stack_is_changed_and_kept(page: Page) -> None:

@@ -15,10 +15,12 @@
 	import Plot from '../plot/Plot.svelte';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import { isPlain, laidOut, nodeOf, valueAt, withValue, type Schema } from '../ui/form';
+	import Offer from '../ui/Offer.svelte';
 	import Length from '../ui/Length.svelte';
 
 	let {
 		planned,
+		of,
 		title,
 		schema,
 		own,
@@ -33,6 +35,8 @@
 		onmove
 	}: {
 		planned: Planned;
+		/** The bench its settings are worked out on. */
+		of: { computing: boolean };
 		/** Its kind, and where it is. */
 		title: string;
 		schema: Record<string, unknown> | undefined;
@@ -120,11 +124,12 @@
 						<tr class="border-rule border-t text-right {row.now ? 'bg-wash' : ''}">
 							<td class="py-0.5 text-left">
 								{#if row.change}
-									<button
-										class="btn min-h-7 px-2 text-[13px] whitespace-nowrap"
+									<Offer
+										{of}
+										class="min-h-7 px-2 text-[13px] whitespace-nowrap"
 										aria-pressed={row.now}
 										onclick={() => onchange({ ...planned, change: row.change as Planned['change'] })}
-										>{row.name}</button
+										>{row.name}</Offer
 									>
 								{:else}{row.name}{/if}
 								{#if row.best}<span class="text-good font-semibold">★ best</span>{/if}

@@ -2,14 +2,18 @@
 	import type { Schemas } from '../api/client';
 	import { length, number } from '../format';
 	import { settings } from '../settings.svelte';
+	import Offer from '../ui/Offer.svelte';
 	import Severity from '../ui/Severity.svelte';
 
 	type Finding = Omit<Schemas['Finding'], 'cures'> & { cures: { title: string; changes: C }[] };
 	let {
 		prediction,
+		of,
 		oncure
 	}: {
 		prediction: { findings: Finding[]; unmeasured: string[]; stopped: boolean };
+		/** The bench its cures are of. */
+		of: { computing: boolean };
 		oncure: (changes: C) => void;
 	} = $props();
 	const findings = $derived(prediction.findings);
@@ -65,8 +69,8 @@
 						{:else if f.cures.length}
 							<div class="mt-1 flex flex-wrap gap-1.5">
 								{#each f.cures as cure, m (m)}
-									<button class="btn min-h-7 px-2 text-[13px]" onclick={() => oncure(cure.changes)}
-										>{cure.title}</button
+									<Offer {of} class="min-h-7 px-2 text-[13px]" onclick={() => oncure(cure.changes)}
+										>{cure.title}</Offer
 									>
 								{/each}
 							</div>

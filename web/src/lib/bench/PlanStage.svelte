@@ -99,6 +99,7 @@
 		>
 			<ChangeCard
 				{planned}
+				of={bench}
 				title={titled(k?.title ?? planned.change.type, planned.change.axle)}
 				schema={k?.parameters}
 				own={own(planned)}

@@ -12,20 +12,22 @@
 	let { bench }: { bench: AnyBench } = $props();
 	type Wish = { job: Schemas['Job']; axle: AxleName; rise: number };
 	const AXLES: AxleName[] = ['front', 'rear'];
-	let found = $state.raw<{ axle: AxleName; rise: number; ways?: Schemas['Way'][]; trouble: string }>();
+	let found = $state.raw<Wish & { ways?: Schemas['Way'][]; trouble: string }>();
 	const wanted = $derived(view.wanted ?? { axle: view.axle, rise: 0 });
 	const wing = $derived(wingOf(bench.kind));
 	/** Whether the plan gives that height as it is, to the millimetre. */
 	const there = $derived(
 		Boolean(bench.prediction) && Math.abs(wing.rise(bench.prediction, wanted.axle) - wanted.rise) < 0.5
 	);
-	/** Whether the ways shown are still those of a height dragged past. */
-	const stale = $derived(found?.axle !== wanted.axle || found?.rise !== wanted.rise);
+	/** Whether the ways shown are still those of a height dragged past, or of a plan as it was before. */
+	const stale = $derived(
+		found?.axle !== wanted.axle || found?.rise !== wanted.rise || found?.job !== bench.job
+	);
 
 	const looking = new Latest(
 		async (wish: Wish) => {
 			const { data, trouble } = await ask(api.POST('/api/ways', { body: wish }));
-			return { axle: wish.axle, rise: wish.rise, ways: data as Schemas['Way'][] | undefined, trouble };
+			return { ...wish, ways: data as Schemas['Way'][] | undefined, trouble };
 		},
 		(answer) => (found = answer)
 	);

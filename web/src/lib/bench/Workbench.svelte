@@ -28,7 +28,7 @@
 		<Numbers />
 		{#if planning}
 			<div class="grid min-h-0 min-w-0 grid-cols-[minmax(0,1.15fr)_minmax(0,1fr)] gap-2">
-				<Ledger prediction={bench.prediction} oncure={(changes) => bench.plan(changes)} />
+				<Ledger prediction={bench.prediction} of={bench} oncure={(changes) => bench.plan(changes)} />
 				<Instruments />
 			</div>
 		{:else}

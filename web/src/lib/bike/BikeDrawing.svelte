@@ -11,7 +11,7 @@
 		prediction={bench.prediction}
 		job={bench.job}
 		rear={bench.machine.rear}
-		onsag={(end, sag) => void bench.setSag(end, sag)}
+		onsag={(end, sag) => bench.setSag(end, sag)}
 		onlook={(condition) => bench.look(condition)}
 		onpoint={page.params.stage === 'measure' ? (name, to) => bench.movePoint(name, to) : undefined}
 	/>

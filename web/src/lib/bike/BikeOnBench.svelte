@@ -8,6 +8,7 @@
 	import { kindQuery } from '../queries';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import { nodeOf, type Schema } from '../ui/form';
+	import Offer from '../ui/Offer.svelte';
 	import Told from '../ui/Told.svelte';
 	import BikeSide from './BikeSide.svelte';
 	import CalliperList from './CalliperList.svelte';
@@ -155,12 +156,13 @@
 							{question}
 						</p>
 					{/each}
-					{#if !bench.trouble && view?.eyes_apart_mm}<button
-							class="btn min-h-7 justify-self-start px-2 text-[13px]"
+					{#if !bench.trouble && view?.eyes_apart_mm}<Offer
+							of={bench}
+							class="min-h-7 justify-self-start px-2 text-[13px]"
 							onclick={() =>
 								bench.set({
 									damper: { ...bench.vehicle.damper, extended_mm: view?.eyes_apart_mm ?? 0 }
-								})}>The damper is {number(view.eyes_apart_mm, 1)} mm</button
+								})}>The damper is {number(view.eyes_apart_mm, 1)} mm</Offer
 						>{/if}
 				</div>
 			{/if}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { number } from '../format';
+	import Offer from '../ui/Offer.svelte';
 	import { theBike } from './bikeBench.svelte';
 
 	const bench = theBike();
@@ -80,16 +81,16 @@
 		<div class="mt-2 flex flex-wrap gap-2">
 			{#if p.raises.allowed}
 				{@const cure = p.raises.allowed}
-				<button class="btn btn-dye" onclick={() => bench.plan(cure.changes)}>{cure.title}</button>
+				<Offer of={bench} class="btn-dye" onclick={() => bench.plan(cure.changes)}>{cure.title}</Offer>
 			{/if}
 			{#if p.raises.supplier && s.supplier_raise_mm !== null && s.trail_by_supplier_mm !== null}
 				{@const cure = p.raises.supplier}
-				<button class="btn" onclick={() => bench.plan(cure.changes)}
+				<Offer of={bench} onclick={() => bench.plan(cure.changes)}
 					>Supplier's {number(s.supplier_raise_mm, 1)} mm: trail {number(s.trail_by_supplier_mm, 1)} ({number(
 						s.trail_by_supplier_mm - s.trail_before_mm,
 						1,
 						true
-					)})</button
+					)})</Offer
 				>
 			{/if}
 		</div>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '../api/client';
 	import { number } from '../format';
+	import Offer from '../ui/Offer.svelte';
 	import { theBike, type End } from './bikeBench.svelte';
 
 	const bench = theBike();
@@ -76,10 +77,11 @@
 										<td>{number(c.unladen_sag_mm, 0)}</td>
 										<td>{number(c.laden_sag_mm, 0)} {c.within ? '✓' : ''}</td>
 										<td
-											>{#if fit}<button
-													class="btn min-h-7 px-2 text-[13px]"
+											>{#if fit}<Offer
+													of={bench}
+													class="min-h-7 px-2 text-[13px]"
 													onclick={() => bench.plan(fit.changes)}
-													aria-label="Fit {c.part}">fit</button
+													aria-label="Fit {c.part}">fit</Offer
 												>{/if}</td
 										>
 									</tr>

@@ -2,6 +2,7 @@ import { api, ask, type Schemas } from '../api/client';
 import { theBench } from '../bench/context.svelte';
 import { hold } from '../bench/hold';
 import { JobBench, type Saveable } from '../bench/jobBench.svelte';
+import { Latest } from '../bench/latest';
 import { withPoint, type Place } from './rearPoints';
 
 export type BikeJob = Schemas['BikeJob'];
@@ -50,12 +51,25 @@ export class BikeBench extends JobBench<BikeJob, BikePrediction> {
 		this.change('measure', { ...this.job.measure, machine } as BikeJob['measure']);
 	}
 
-	/** Set the preload, or the spacers, for a laden sag. */
-	async setSag(end: End, sag: number) {
-		const during = hold();
-		const { data, trouble } = await ask(api.POST('/api/sag', { body: { job: this.job, end, sag_mm: sag } }));
-		this.sagTrouble = trouble;
-		if (data) this.change('plan', { ...this.job.plan, changes: data.changes }, during);
+	#sagWanted = { end: 'rear' as End, sag: 0, during: 0 };
+	#setting = new Latest(
+		async ({ end, sag }: { end: End; sag: number }) => {
+			const job = this.job;
+			return { job, ...(await ask(api.POST('/api/sag', { body: { job, end, sag_mm: sag } }))) };
+		},
+		({ job, data, trouble }) => {
+			this.sagTrouble = trouble;
+			if (!data) return;
+			// What was typed meanwhile stays: the sag is set on the plan as it is now.
+			if (this.job.plan !== job.plan) this.#setting.wish(this.#sagWanted);
+			else this.change('plan', { ...job.plan, changes: data.changes }, this.#sagWanted.during);
+		}
+	);
+
+	/** Set the preload, or the spacers, for a laden sag; of a drag, what was asked last is what stands in the end. */
+	setSag(end: End, sag: number) {
+		this.#sagWanted = { end, sag, during: hold() };
+		this.#setting.wish(this.#sagWanted);
 	}
 }
 export const theBike = () => theBench<BikeBench>();

@@ -1,0 +1,26 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+	import type { HTMLButtonAttributes } from 'svelte/elements';
+
+	/**
+	 * A button that takes what an answer offers. While a newer answer is being worked out it offers nothing: what the old
+	 * one holds is what stood there before, and would undo what was typed since.
+	 */
+	let {
+		of,
+		class: look = '',
+		children,
+		...rest
+	}: { of: { computing: boolean }; children: Snippet } & HTMLButtonAttributes = $props();
+</script>
+
+<button {...rest} class="btn offer {look}" disabled={of.computing || rest.disabled}
+	>{@render children()}</button
+>
+
+<style>
+	/* A quick answer is there before anybody could have pressed: no flicker while something is dragged. */
+	.offer:disabled {
+		transition: opacity 0.1s 0.4s;
+	}
+</style>
