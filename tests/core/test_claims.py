@@ -60,7 +60,9 @@ def test_a_coil_lost_what_its_ratio_makes_of_the_sag() -> None:
     beside = axle.bush_rate_n_per_mm * 20 + stop
     force = (load - beside) / float(ride.spring_length.ratio(20.0))
     free = float(ride.spring_at(20.0)) + force / coil.rate_n_per_mm
-    assert predict(job).front.springs_lost == pytest.approx(coil.free_length_mm - free, abs=1e-3)
+    told = predict(job).front
+    assert told.springs_lost == pytest.approx(coil.free_length_mm - free, abs=1e-3)
+    assert told.springs_lost_of == "mm of their length"
 
 
 def test_a_ring_under_tired_springs_keeps_them_tired() -> None:

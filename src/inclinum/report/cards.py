@@ -11,6 +11,7 @@ from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import predict
 from inclinum.core.card.record import Build
 from inclinum.core.card.times import NO_TIMES, Taken
+from inclinum.core.quantity.words import plus_minus
 from inclinum.report.drawing import side_elevation
 from inclinum.report.pages import page, pdf
 
@@ -42,7 +43,7 @@ def bike_card_html(job: BikeJob, taken: Taken = NO_TIMES) -> str:
     phases = list(dict.fromkeys(s.phase for s in made.steps))
     was, now, s = prediction.before, prediction.planned, prediction.steering
     lines = [
-        ("Rear comes down", "", f"{prediction.rear_drop_mm:+.0f} ± {prediction.plus_minus_mm:.0f}", "mm"),
+        ("Rear comes down", "", f"{prediction.rear_drop_mm:+.0f} ± {plus_minus(prediction.plus_minus_mm)}", "mm"),
         ("Rear sag", f"{was.laden.rear_sag_mm:.0f}", f"{now.laden.rear_sag_mm:.0f}", "mm"),
         ("Fork sag, along the fork", f"{was.laden.front_sag_mm:.0f}", f"{now.laden.front_sag_mm:.0f}", "mm"),
         ("Trail", f"{s.trail_before_mm:.1f}", f"{s.trail_after_mm:.1f}", "mm"),

@@ -5,6 +5,8 @@ from typing import Any
 
 from jinja2 import DictLoader, Environment, StrictUndefined
 
+from inclinum.core.quantity.words import plus_minus
+
 HERE = Path(__file__).parent
 
 # Held in memory: the account that serves may not be able to read the folder the program was started from.
@@ -15,6 +17,7 @@ _templates = Environment(
     trim_blocks=True,
     lstrip_blocks=True,
 )
+_templates.filters["plus_minus"] = plus_minus
 
 
 def page(template: str, **given: Any) -> str:

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { length, number, otherUnit } from './format';
+import { length, number, otherUnit, plusMinus } from './format';
 
 describe('lengths', () => {
 	it('are whole millimetres, or hundredths of an inch', () => {
@@ -10,6 +10,12 @@ describe('lengths', () => {
 		expect(length(-12.4, 'mm', { signed: true })).toBe('−12');
 		expect(length(-0.2, 'mm', { signed: true })).toBe('0');
 		expect(number(0.3049, 2, true)).toBe('+0.30');
+	});
+	it('tell a ± that there is, however small', () => {
+		expect(plusMinus(2.4, 'mm')).toBe('2');
+		expect(plusMinus(0.3, 'mm')).toBe('0.3');
+		expect(plusMinus(0, 'mm')).toBe('0');
+		expect(plusMinus(0.1, 'in')).toBe('0.004');
 	});
 	it('can be told in the other system', () => {
 		expect(otherUnit(25.4, 'mm', true)).toBe('+1.00 in');

@@ -22,6 +22,12 @@ export function length(
 		: fixed(mm / MM_PER_INCH, digits + 2, options.signed ?? false);
 }
 
+/** A ± of a length: where there is some, it is never told as none. */
+export function plusMinus(mm: number, units: Units): string {
+	const told = length(mm, units);
+	return mm > 0 && Number(told) === 0 ? length(mm, units, { digits: 1 }) : told;
+}
+
 /** The same length in the other system, with its unit: for hover. */
 export function otherUnit(mm: number, units: Units, signed = false): string {
 	return units === 'mm'

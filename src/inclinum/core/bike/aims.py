@@ -5,6 +5,7 @@ from typing import TYPE_CHECKING
 
 from inclinum.core.bike.machine import End
 from inclinum.core.kinematics import attitude
+from inclinum.core.quantity.words import signed
 
 if TYPE_CHECKING:  # the limits ask for aims, and a case is what limits look at
     from inclinum.core.bike.limits.case import BikeCase
@@ -39,7 +40,7 @@ def aimed(case: "BikeCase", end: End) -> AimedDrop | None:
     if end == "rear" and brief.rear_by != "drop":
         return _by_seat(case)
     drop = brief.aim(end)
-    return None if drop is None else AimedDrop(drop.value, f"{drop.value:+.0f} mm of drop, rider on")
+    return None if drop is None else AimedDrop(drop.value, f"{signed(drop.value, '.0f')} mm of drop, rider on")
 
 
 def _by_seat(case: "BikeCase") -> AimedDrop:

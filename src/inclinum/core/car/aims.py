@@ -14,6 +14,7 @@ from inclinum.core.car.job import Job
 from inclinum.core.car.stood import Stood
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
+from inclinum.core.quantity.words import signed
 
 ROOF_SHARE = 0.8
 """A place lower than this share of the body's outline is not what a vehicle fits under a beam by."""
@@ -55,7 +56,7 @@ def aimed(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed | None
     if aim.by == "none":
         return None
     if aim.by == "rise":
-        return Aimed(aim.rise.value, f"{aim.rise.value:+.0f} mm")
+        return Aimed(aim.rise.value, f"{signed(aim.rise.value, '.0f')} mm")
     if aim.by == "rake":
         assert aim.rake is not None, "an aim by a rake has its angle"
         return _raked(before, after, name, aim.rake.value, growth)

@@ -26,6 +26,7 @@ from inclinum.core.car.vehicle import (
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.kinematics.adjusting import AlignmentProblem, Solution
+from inclinum.core.quantity.words import signed
 
 
 class AngleResult(Document):
@@ -379,13 +380,13 @@ def _left_over(wheel: WheelAlignment) -> list[str]:
             cause = "the adjusters together cannot reach it"
         said.append(
             f"{angle.angle.capitalize()} {where} stays {abs(angle.remaining):.2f}° "
-            f"{'above' if angle.remaining > 0 else 'below'} its target ({angle.achieved:+.2f}°, "
-            f"wanted {angle.target:+.2f}° ± {angle.window:.2f}°): {cause}."
+            f"{'above' if angle.remaining > 0 else 'below'} its target ({signed(angle.achieved, '.2f')}°, "
+            f"wanted {signed(angle.target, '.2f')}° ± {angle.window:.2f}°): {cause}."
         )
     for setting in wheel.settings:
         if setting.at_stop and setting.needed_mm is not None:
             said.append(
-                f"{setting.name.capitalize()} {where} is at its stop ({setting.set_mm:+.1f} mm); "
-                f"{setting.needed_mm:+.1f} mm would be needed. {setting.extra_part}".strip()
+                f"{setting.name.capitalize()} {where} is at its stop ({signed(setting.set_mm, '.1f')} mm); "
+                f"{signed(setting.needed_mm, '.1f')} mm would be needed. {setting.extra_part}".strip()
             )
     return said

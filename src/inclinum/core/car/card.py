@@ -241,15 +241,20 @@ class _Worked:
                         yield from self._off(side, j, first)
         rest = {side: [j for j in self.opened[side] if not j.both_first] for side in SIDES}
         if not any(self.opened.values()):
-            yield from self._done(SIDES[:1], _phase(self.name, BOTH), whole=True)
+            yield from self._done(None, _phase(self.name, BOTH))
         elif self.at_once:
             phase = _phase(self.name, BOTH)
             for joint in rest["left"]:
                 for side, j in self._pair(joint):
                     yield from self._off(side, j, phase)
-            yield from self._done(SIDES, phase)
+            for side in SIDES:
+                yield from self._done(side, phase, "")
             for joint in reversed(rest["left"]):
-                for side, j in self._pair(joint):
+                pair = self._pair(joint)
+                for side, j in pair:
+                    for one in (side,) if side else SIDES:
+                        yield from self._done(one, phase, j.key)
+                for side, j in pair:
                     yield from self._on(side, j, phase)
             for side in SIDES:
                 yield from self._added(side, phase)
@@ -259,8 +264,9 @@ class _Worked:
                 if self.opened[side]:
                     for j in rest[side]:
                         yield from self._off(side, j, phase)
-                    yield from self._done((side,), phase)
+                    yield from self._done(side, phase, "")
                     for j in reversed(rest[side]):
+                        yield from self._done(side, phase, j.key)
                         yield from self._on(side, j, phase)
                     yield from self._added(side, phase)
         yield from self._at_height()
@@ -271,22 +277,29 @@ class _Worked:
             return [(None, joint)]
         return [("left", joint), ("right", self.joints[on_side(self.axle, joint.key, "right")])]
 
-    def _done(self, sides: Iterable[Side], phase: str, *, whole: bool = False) -> Iterator[Step]:
-        """What the changes themselves are done by, at each side that is open."""
-        for side in sides:
-            at = None if whole else side
-            for planned, machine in self.changes:
-                if not whole and not planned.change.on_side(side):
-                    continue
-                for m, told in enumerate(self.job.brief.around(planned.change).before):
-                    yield self._step(at, f"{planned.id}.how{m}", phase, told)
-                texts = planned.change.steps(machine)
-                for m, text in enumerate(texts):
-                    figure = planned.change.figure(at) if m == len(texts) - 1 else None
-                    step = self._step(at, f"{planned.id}.{m}", phase, Handling(text, minutes=(2, 6)), figure=figure)
-                    yield step.model_copy(update=laid_at(planned.change.order(machine, at), m))
-            for n, text in enumerate(() if whole else self.axle.orientation):
-                yield self._step(at, f"way{n}", phase, Handling(f"Which way round: {text}", minutes=(0.5, 1)))
+    def _done_at(self, side: Side, planned: PlannedChange, machine: Vehicle) -> str:
+        """Key of the joint a change is done at: of those it wants open the last to be opened; empty where none is.
+
+        What was opened behind that one is closed again by then: nobody sets an adjuster with its bar on the bench.
+        """
+        wanted = {key for word in planned.change.opened(machine) for key in reached(self.axle, word, side)}
+        return next((j.key for j in reversed(self.opened[side]) if j.key in wanted and not j.both_first), "")
+
+    def _done(self, side: Side | None, phase: str, joint: str = "") -> Iterator[Step]:
+        """What the changes that are done at a joint are done by; of no side where nothing at all is opened."""
+        for planned, machine in self.changes:
+            if side and (not planned.change.on_side(side) or self._done_at(side, planned, machine) != joint):
+                continue
+            for m, told in enumerate(self.job.brief.around(planned.change).before):
+                yield self._step(side, f"{planned.id}.how{m}", phase, told)
+            texts = planned.change.steps(machine)
+            for m, text in enumerate(texts):
+                figure = planned.change.figure(side) if m == len(texts) - 1 else None
+                step = self._step(side, f"{planned.id}.{m}", phase, Handling(text, minutes=(2, 6)), figure=figure)
+                yield step.model_copy(update=laid_at(planned.change.order(machine, side), m))
+        if side and not joint:
+            for n, text in enumerate(self.axle.orientation):
+                yield self._step(side, f"way{n}", phase, Handling(f"Which way round: {text}", minutes=(0.5, 1)))
 
     def _off(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
         yield from self._own(side, joint, "before_opening", phase)

@@ -10,6 +10,7 @@ from inclinum.core.card.schools import EXTREME
 from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Step
 from inclinum.core.document.names import AXLES, AxleName
+from inclinum.core.quantity.words import plus_minus, signed
 
 PROVE, HAND_OVER = "Prove and align", "Hand over"
 WORTH_SETTING_MM = 1.0
@@ -65,9 +66,9 @@ def closing(
     for axle in AXLES:
         rise = prediction.axle(axle)
         rows = [h for h in prediction.heights if h.axle == axle and h.kind == "hub_to_arch"]
-        wanted = ", ".join(f"{h.side} {h.after:.0f} ± {h.plus_minus:.0f} mm" for h in rows)
+        wanted = ", ".join(f"{h.side} {h.after:.0f} ± {plus_minus(h.plus_minus)} mm" for h in rows)
         whole = round(rise.rise)
-        moved = f"{whole:+d} mm" if whole else "as before"
+        moved = f"{signed(whole, 'd')} mm" if whole else "as before"
         yield Step(
             id=f"prove.{axle}.heights",
             phase=PROVE,

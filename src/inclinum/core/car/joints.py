@@ -391,6 +391,15 @@ def _leaf(axle: Axle) -> list[Joint]:
 def _torsion() -> list[Joint]:
     return [
         Joint(
+            "adjuster",
+            Handling(
+                "Wheel hanging, arm on its jack: mark lever and bolt, count the thread that shows, lock nut off.",
+                cautions.TORSION, "The arm hangs before the bolt is turned.", minutes=(4, 10),
+            ),
+            Handling("Adjuster locked, thread that shows written down on both sides.", minutes=(2, 4)),
+            needs=("wheel",), fasteners=("torsion_adjuster",), stored=True,
+        ),
+        Joint(
             "bar",
             Handling(
                 "Scribe bar, arm and anchor across each other at both ends: the old setting. Ease the arm down until "
@@ -404,15 +413,6 @@ def _torsion() -> list[Joint]:
             ),
             needs=_hangs("damper_foot", "pivots"), fasteners=("torsion_anchor",), stored=True,
             tools=("Scriber", "Strap for the arm", "Angle gauge"), consumables=("Spline grease as the maker says",),
-        ),
-        Joint(
-            "adjuster",
-            Handling(
-                "Wheel hanging, arm on its jack: mark lever and bolt, count the thread that shows, lock nut off.",
-                cautions.TORSION, "The arm hangs before the bolt is turned.", minutes=(4, 10),
-            ),
-            Handling("Adjuster locked, thread that shows written down on both sides.", minutes=(2, 4)),
-            needs=("wheel",), fasteners=("torsion_adjuster",), stored=True,
         ),
     ]  # fmt: skip
 

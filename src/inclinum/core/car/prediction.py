@@ -26,7 +26,7 @@ from inclinum.core.car.measured import Question, questions
 from inclinum.core.car.rack import mean_offsets
 from inclinum.core.car.setting_table import SettingTable, setting_tables
 from inclinum.core.car.stance import Stance, keeps_springs, motion_over_reach
-from inclinum.core.car.vehicle import ANGLES, AngleName, Axle, Vehicle
+from inclinum.core.car.vehicle import ANGLES, AngleName, Vehicle
 from inclinum.core.car.ways import with_ways, without_ways
 from inclinum.core.document import Document
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
@@ -208,7 +208,9 @@ class AxlePrediction(Document):
     recovered_mm: float
     """Part of the rise that is the sag of tired springs going out with them."""
     springs_lost: float | None
-    """Length the fitted springs have lost, mm (of a torsion bar: °); None where that is not known."""
+    """What the fitted springs have lost; None where that is not known."""
+    springs_lost_of: str
+    """Its unit, and what of them it is."""
 
 
 class Prediction(Document):
@@ -435,12 +437,11 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
         inputs=list(spread.inputs),
         coupled=_coupled(assessed, name, poses),
         recovered_mm=recovered(assessed.before, assessed.after, assessed.job, name),
-        springs_lost=None if assessed.job.measure.as_new(name) is None else _lost(before.axle),
+        springs_lost=None
+        if assessed.job.measure.as_new(name) is None
+        else before.axle.tired * before.axle.spring.coordinate.per,
+        springs_lost_of=f"{before.axle.spring.coordinate.unit} of their {before.axle.spring.coordinate.free}",
     )
-
-
-def _lost(axle: Axle) -> float:
-    return math.degrees(axle.tired) if axle.spring.type == "torsion_bar" else axle.tired
 
 
 def _estimate(before: Stance, after: Stance) -> float | None:

@@ -14,6 +14,7 @@ from inclinum.core.car.stood import Stood, rises, stand_changed
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
+from inclinum.core.quantity.words import signed
 from inclinum.core.springs import bind_margin_wanted
 
 
@@ -193,7 +194,8 @@ def _spring_best(wanted: float | None) -> tuple[str, str]:
         said = "The brief wants no height: none is marked."
         return said, said
     return (
-        f"Marked: nearest to what the brief wants, {wanted:+.1f} mm, of those that neither bind nor come loose.",
+        f"Marked: nearest to what the brief wants, {signed(wanted, '.1f')} mm, of those that neither bind nor come "
+        "loose.",
         "None is marked: each binds or comes loose at an end of its travel.",
     )
 
@@ -261,5 +263,7 @@ def _by_rise(
     ]
     said = "what the brief wants" if wanted is not None else "what is set now"
     return SettingTable(
-        columns=("free angle, °", "rise, mm"), rows=tuple(rows), note=f"Marked: nearest to {said}, {aim:+.1f} mm."
+        columns=("free angle, °", "rise, mm"),
+        rows=tuple(rows),
+        note=f"Marked: nearest to {said}, {signed(aim, '.1f')} mm.",
     )

@@ -280,16 +280,12 @@ def length_lost(axle: Axle, baseline: float, as_new: float) -> float | None:
         None where no such spring loses so much.
     """
     load = inferred_load(axle, as_new)
-    most = MOST_LOST_RAD if axle.spring.type == "torsion_bar" else MOST_LOST_MM
+    most = axle.spring.coordinate.most_lost
 
     def missing(lost: float) -> float:
         return inferred_load(axle.model_copy(update={"tired": lost}), baseline) - load
 
     return root(missing, -most, most) if missing(-most) * missing(most) < 0 else None
-
-
-MOST_LOST_MM, MOST_LOST_RAD = 150.0, 0.6
-"""A spring that lost more than this is broken, or another one."""
 
 
 def factor_to_carry(axle: Axle, baseline: float, load: float) -> float | None:

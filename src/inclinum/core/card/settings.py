@@ -11,6 +11,7 @@ from pydantic import Field, model_validator
 from inclinum.core.document import Document, Moment
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Key, Name, Side
+from inclinum.core.quantity.words import signed
 
 NEAR = {"mm": 1.0, "°": 0.5, "turns": 0.25, "notches": 0.5}
 """How far a reading may be from what it should be before it is asked about, by unit: about what each is read to."""
@@ -106,4 +107,4 @@ def _doubt(row: SettingRow, across: SettingRow | None) -> str:
 
 
 def _signed(value: float) -> str:
-    return f"{value:+.2f}".rstrip("0").rstrip(".").replace("-", "−")
+    return signed(value, ".2f").rstrip("0").rstrip(".")

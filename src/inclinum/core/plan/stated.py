@@ -8,6 +8,7 @@ from inclinum.core.card.fabrication import How, Routine, routine
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.plan.change import Change
+from inclinum.core.quantity.words import signed
 
 MachineT = TypeVar("MachineT", bound=Document)
 
@@ -65,7 +66,7 @@ class StatedRise(Change[MachineT]):
 
     def summary(self) -> str:
         """What, marked."""
-        return f"{self.what}: {self.rise_mm:+g} ± {self.tolerance_mm:g} mm, stated, not computed"
+        return f"{self.what}: {signed(self.rise_mm)} ± {self.tolerance_mm:g} mm, stated, not computed"
 
     def parts(self, machine: MachineT) -> list[str]:
         """By its name."""
@@ -80,4 +81,6 @@ class StatedRise(Change[MachineT]):
     def settled(self, machine: MachineT) -> list[str]:
         """What nobody computed is read."""
         _ = machine
-        return [f"The {self.rise_mm:+g} mm of {self.what} are stated, not computed: these heights show what they are."]
+        return [
+            f"The {signed(self.rise_mm)} mm of {self.what} are stated, not computed: these heights show what they are."
+        ]

@@ -1,6 +1,7 @@
 """Leaf packs, torsion bars and bags of an axle as documents."""
 
-from typing import ClassVar, Literal
+import math
+from typing import Any, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -25,8 +26,10 @@ from inclinum.core.springs.fitted_spring import (
     LEAF_READ_MM,
     PRESSURE_READ,
     WIDTH_READ_MM,
+    Coordinate,
     Dimension,
     FittedSpring,
+    LongSpring,
     RateStep,
 )
 from inclinum.core.springs.leaf import STEEL_MODULUS
@@ -42,10 +45,11 @@ class LeafHelper(Document):
     )
 
 
-class LeafPackData(FittedSpring):
+class LeafPackData(LongSpring):
     """A leaf pack by its leaves, or by a rate that is known."""
 
     title: ClassVar[str] = "Leaf pack"
+    coordinate: ClassVar[Coordinate] = Coordinate("arch")
 
     type: Literal["leaf_pack"] = "leaf_pack"
     leaves: int = Field(examples=[6], ge=1, le=20, title="Leaves")
@@ -99,6 +103,7 @@ class TorsionBarData(FittedSpring):
     """A round bar on an arm's pivot; its free angle is the arm's below horizontal with nothing on it."""
 
     title: ClassVar[str] = "Torsion bar"
+    coordinate: ClassVar[Coordinate] = Coordinate("free angle", "°", math.degrees(1.0), 0.6)
 
     type: Literal["torsion_bar"] = "torsion_bar"
     diameter_mm: float = Field(examples=[24.0], gt=5, le=80, title="Diameter")
@@ -110,6 +115,12 @@ class TorsionBarData(FittedSpring):
         default=FREE_ANGLE_DEG, ge=0, le=10, title="Free angle ±", json_schema_extra={"unit": "°"}
     )
     shear_modulus_n_per_mm2: float = Field(default=STEEL_SHEAR_MODULUS, gt=10_000, le=200_000)
+
+    @model_validator(mode="before")
+    @classmethod
+    def _older_files(cls, data: Any) -> Any:
+        # They have the ± of a length beside it, which a bar in its splines does not have and nothing ever read.
+        return {k: v for k, v in data.items() if k != "free_length_tolerance_mm"} if isinstance(data, dict) else data
 
     def dimensions(self) -> tuple[Dimension, ...]:
         """Of k = G·π·d⁴/(32·l)."""
@@ -141,10 +152,11 @@ class TorsionBarData(FittedSpring):
         return float(np.radians(self.free_angle_tolerance_deg))
 
 
-class AirSpringData(FittedSpring):
+class AirSpringData(LongSpring):
     """An air bag at the height its levelling system holds."""
 
     title: ClassVar[str] = "Air spring"
+    coordinate: ClassVar[Coordinate] = Coordinate("height")
 
     type: Literal["air_spring"] = "air_spring"
     height_mm: float = Field(

@@ -55,6 +55,23 @@ class RateStep:
     length: float
 
 
+@dataclass(frozen=True)
+class Coordinate:
+    """What a spring's force follows from.
+
+    Args:
+        free: what it has with nothing on it, in words; it loses of that as it ages.
+        unit: it is told in.
+        per: told units in one unit of the core: mm, or rad.
+        most_lost: in units of the core. A spring that lost more is broken, or another one.
+    """
+
+    free: str
+    unit: str = "mm"
+    per: float = 1.0
+    most_lost: float = 150.0
+
+
 class FittedSpring(Document):
     """Base of the springs an axle can have. A subclass adds a literal ``type`` and ``spring``."""
 
@@ -68,14 +85,13 @@ class FittedSpring(Document):
     )
     """How a rate that follows from no dimensions is known better."""
 
+    coordinate: ClassVar[Coordinate] = Coordinate("length")
+
     part: PartNumber = ""
     rate_tolerance_percent: float | None = Field(
         default=None, ge=0, le=50, title="Rate ±", description="left empty: as its dimensions are read, or usual",
         json_schema_extra={"unit": "%"},
     )  # fmt: skip
-    free_length_tolerance_mm: float = Field(
-        default=FREE_LENGTH_MM, ge=0, le=50, title="Free length ±", json_schema_extra={"unit": "mm"}
-    )
 
     @abstractmethod
     def spring(self) -> Spring:
@@ -124,16 +140,29 @@ class FittedSpring(Document):
         return (("", length - self.spring().solid_length),)
 
     @property
+    @abstractmethod
     def free_length_tolerance(self) -> float:
-        """± in the spring's own coordinate: mm, or rad of a torsion bar."""
-        return self.free_length_tolerance_mm
+        """± of what it has with nothing on it, in its own coordinate: mm, or rad of a torsion bar."""
 
     def is_same_part(self, other: "FittedSpring") -> bool:
         """Whether it is the spring that was fitted before, perhaps set otherwise: its errors are the same then."""
         return self == other
 
 
-class SeatedSpring(FittedSpring):
+class LongSpring(FittedSpring):
+    """Base of the springs that are pressed along a length."""
+
+    free_length_tolerance_mm: float = Field(
+        default=FREE_LENGTH_MM, ge=0, le=50, title="Free length ±", json_schema_extra={"unit": "mm"}
+    )
+
+    @property
+    def free_length_tolerance(self) -> float:
+        """± of its free length, mm."""
+        return self.free_length_tolerance_mm
+
+
+class SeatedSpring(LongSpring):
     """Base of the springs that stand between two seats and centre on them by their inside."""
 
     is_coil: ClassVar[bool] = True

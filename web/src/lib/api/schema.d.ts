@@ -2399,6 +2399,8 @@ export interface components {
             recovered_mm: number;
             /** Springs lost */
             springs_lost: number | null;
+            /** Springs lost of */
+            springs_lost_of: string;
         };
         /**
          * AxleRates
@@ -12404,11 +12406,6 @@ export interface components {
              * @description left empty: as its dimensions are read, or usual
              */
             rate_tolerance_percent?: number | null;
-            /**
-             * Free length ±
-             * @default 3
-             */
-            free_length_tolerance_mm: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}

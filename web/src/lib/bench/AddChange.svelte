@@ -4,6 +4,7 @@
 	import { kindQuery } from '../queries';
 	import Dialog from '../ui/Dialog.svelte';
 	import Told from '../ui/Told.svelte';
+	import { byWords } from './byWords';
 	import type { AnyBench } from './jobBench.svelte';
 	import { Latest } from './latest';
 
@@ -47,6 +48,9 @@
 	const places = $derived([...new Set(rows.map((r) => r.place))]);
 	const there = (place: string) => rows.filter((r) => r.place === place && !r.refused);
 	const refused = $derived(rows.filter((r) => r.refused));
+	/** By its title, or by any other name it goes by. */
+	const byNames = (title: string, typed: string, others: string[] = []) =>
+		Math.max(byWords(title, typed), ...others.map((name) => 0.9 * byWords(name, typed)));
 	function add(row: Row) {
 		open = false;
 		onadd(row.type, row.at);
@@ -54,7 +58,7 @@
 </script>
 
 <Dialog bind:open title="Add a change" wide>
-	<Command.Root label="Changes" class="grid gap-2">
+	<Command.Root label="Changes" class="grid gap-2" filter={byNames}>
 		<div class="flex gap-2">
 			<Command.Input
 				data-first-focus

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import Printer from '@lucide/svelte/icons/printer';
 	import { api, ask, type Job, type Schemas } from '../api/client';
-	import { day, length, number } from '../format';
+	import { day, length, number, plusMinus } from '../format';
 	import { outcomesQuery } from '../queries';
 	import { settings } from '../settings.svelte';
 	import DayField from '../ui/DayField.svelte';
@@ -160,10 +160,10 @@
 <h2 class="head mt-5 mb-1">This vehicle, job by job</h2>
 <table class="w-full">
 	<thead>
+		<tr class="label text-right"><td></td><th colspan="2">Front</th><th colspan="2">Rear</th></tr>
 		<tr class="label text-right">
-			<th class="text-left">Job</th><th>front predicted</th><th>came out</th><th>rear predicted</th><th
-				>came out</th
-			>
+			<th class="text-left">Job</th>
+			{#each ['front', 'rear'] as const as axle (axle)}<th>predicted</th><th>came out</th>{/each}
 		</tr>
 	</thead>
 	<tbody>
@@ -178,7 +178,7 @@
 				{#each ['front', 'rear'] as const as axle (axle)}
 					<td class="figure text-quiet">
 						{length(job.predicted[axle] ?? 0, settings.units, { signed: true })}
-						{job.plus_minus[axle] === undefined ? '' : `±${length(job.plus_minus[axle], settings.units)}`}
+						{job.plus_minus[axle] === undefined ? '' : `±${plusMinus(job.plus_minus[axle], settings.units)}`}
 					</td>
 					<td class="figure font-bold">
 						{job.measured[axle] === undefined

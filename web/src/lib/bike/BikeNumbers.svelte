@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { number } from '../format';
+	import { number, plusMinus } from '../format';
+	import { settings } from '../settings.svelte';
 	import Computing from '../bench/Computing.svelte';
 	import Length from '../ui/Length.svelte';
 	import Verdict from '../ui/Verdict.svelte';
@@ -28,7 +29,7 @@
 			<span class="text-[30px] leading-9 font-bold max-[1150px]:text-[25px]" data-testid="rear-drop"
 				><Length mm={p.rear_drop_mm} signed /></span
 			>
-			<span class="text-quiet text-base">± <Length mm={p.plus_minus_mm} unit={false} /></span>
+			<span class="text-quiet text-base">± {plusMinus(p.plus_minus_mm, settings.units)}</span>
 			{#if p.aim_mm !== null}<Verdict met={p.aim_met} />{/if}
 		</div>
 	</div>

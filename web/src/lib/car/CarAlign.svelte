@@ -110,7 +110,7 @@
 				aria-label="{wheel.axle} {wheel.side}"
 			>
 				<h3 class="mb-1 flex justify-between font-semibold">
-					<span class="capitalize">{wheel.axle} {wheel.side}</span>
+					<span class="inline-block first-letter:uppercase">{wheel.axle} {wheel.side}</span>
 					<span class="text-quiet font-normal" title="toe of this wheel across the tyre"
 						>toe across the tyre <span class="figure">{number(wheel.toe_length_mm, 1, true)} mm</span></span
 					>

@@ -30,11 +30,13 @@
 			look: i === axle.springs.length - 1 ? 'scribe' : 'chalk'
 		}))
 	);
+	/** An axis is told as what it is, then its unit. */
+	const unit = (axis: string) => axis.split(', ').at(-1);
 	const springMarks = $derived<Mark[]>(
 		axle.springs.map((s, i) => ({
 			x: s.ride_length,
 			y: s.ride_force,
-			label: `${s.label}: ${number(s.ride_length, 0)}, ${number(s.ride_force, 0)}`,
+			label: `${s.label}: ${number(s.ride_force, 0)} ${unit(s.force_axis)} at ${number(s.ride_length, 0)} ${unit(s.axis)}`,
 			look: i === axle.springs.length - 1 ? 'scribe' : 'chalk'
 		}))
 	);

@@ -62,9 +62,9 @@
 			{#if bench.prediction?.[axle].springs_lost != null}
 				<p class="text-quiet">
 					The fitted springs have lost <span class="figure text-ink font-semibold"
-						>{number(bench.prediction[axle].springs_lost ?? 0, 1)}
-						{bench.job.vehicle[axle].spring.type === 'torsion_bar' ? '°' : 'mm'}</span
-					> of their length.
+						>{number(bench.prediction[axle].springs_lost ?? 0, 1)}</span
+					>
+					{bench.prediction[axle].springs_lost_of}.
 				</p>
 			{/if}
 		</div>

@@ -1,7 +1,8 @@
 <script lang="ts">
 	import type { AxleName, Prediction } from '../api/client';
 	import { theCar } from './carBench.svelte';
-	import { number } from '../format';
+	import { number, plusMinus } from '../format';
+	import { settings } from '../settings.svelte';
 	import Computing from '../bench/Computing.svelte';
 	import Length from '../ui/Length.svelte';
 	import Verdict from '../ui/Verdict.svelte';
@@ -34,7 +35,7 @@
 					class="text-[30px] leading-9 font-bold whitespace-nowrap max-[1150px]:text-[25px]"
 					data-testid="rise-{name}"><Length mm={axle.rise} signed /></span
 				>
-				<span class="text-quiet text-base">± <Length mm={axle.plus_minus} unit={false} /></span>
+				<span class="text-quiet text-base">± {plusMinus(axle.plus_minus, settings.units)}</span>
 				{#if axle.aim !== null}<Verdict met={axle.aim_met} />{/if}
 			</div>
 		</div>

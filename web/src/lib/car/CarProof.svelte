@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { AxleName, Schemas } from '../api/client';
-	import { length, number } from '../format';
+	import { length, number, plusMinus } from '../format';
 	import { settings } from '../settings.svelte';
 	import { theCar } from './carBench.svelte';
 	import CarReadings from './CarReadings.svelte';
@@ -22,6 +22,7 @@
 		angle?: string;
 	}): string {
 		const sure = (value: number) => length(value, settings.units);
+		const within = (value: number) => plusMinus(value, settings.units);
 		if (where.angle && where.axle) {
 			const target = vehicle[where.axle].targets[where.angle as 'camber'];
 			const is = proof?.angles.find(
@@ -37,13 +38,13 @@
 				: h.axle === where.axle && h.side === where.side
 		);
 		if (is)
-			return `${is.within ? '✓' : '✗'} ${length(is.residual, settings.units, { signed: true })} of ±${sure(is.plus_minus)}`;
+			return `${is.within ? '✓' : '✗'} ${length(is.residual, settings.units, { signed: true })} of ±${within(is.plus_minus)}`;
 		const row = bench.prediction?.heights.find((h) =>
 			where.station
 				? h.label === where.station && h.side === where.side
 				: h.axle === where.axle && h.side === where.side && h.kind === 'hub_to_arch'
 		);
-		return row ? `${sure(row.after)} ±${sure(row.plus_minus)}` : '';
+		return row ? `${sure(row.after)} ±${within(row.plus_minus)}` : '';
 	}
 </script>
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { scaleLinear } from 'd3-scale';
 	import type { AxleName, Job, Prediction, Schemas, Side } from '../api/client';
-	import { length, number } from '../format';
+	import { length, number, plusMinus } from '../format';
 	import Fills from '../draw/Fills.svelte';
 	import PhotoBehind from '../draw/PhotoBehind.svelte';
 	import Shapes from '../draw/Shapes.svelte';
@@ -315,7 +315,7 @@
 					>{length(dim.after, settings.units)}</text
 				>
 				<text {x} dx="4" y={cardY + 42} text-anchor="middle" class="figure small">
-					±{length(dim.pm, settings.units)} · was {length(dim.before, settings.units)}
+					±{plusMinus(dim.pm, settings.units)} · was {length(dim.before, settings.units)}
 				</text>
 			</g>
 		{/each}

@@ -1,6 +1,7 @@
 """Trail against what it was, and the fork raise that keeps it."""
 
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
+from inclinum.core.quantity.words import signed
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
@@ -16,7 +17,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     if s.clipped:
         left = (
             f" Unchanged trail wants {s.raise_wanted_mm:.1f} mm; {s.clipped_by} allows {s.raise_allowed_mm:.1f}, "
-            f"which leaves {s.trail_left_mm:+.1f} mm of trail."
+            f"which leaves {signed(s.trail_left_mm, '.1f')} mm of trail."
         )
     slower = "slower and heavier" if changed > 0 else "quicker and lighter"
     return [

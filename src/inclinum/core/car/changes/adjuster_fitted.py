@@ -21,6 +21,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.kinematics.refit import frame_points, links, moving_points
 from inclinum.core.plan import named
+from inclinum.core.quantity.words import signed
 
 
 class AdjusterFitted(Change):
@@ -137,8 +138,12 @@ class AdjusterFitted(Change):
     def summary(self) -> str:
         """Which, and its range."""
         a = self.adjuster
-        told = f"±{self.range_deg:g}° of {self.of_angle}" if self.range_deg else f"{a.min_mm:+g} to {a.max_mm:+g} mm"
-        return named(self.part, f"{a.name}, {told.replace('-', '−')}")
+        told = (
+            f"±{self.range_deg:g}° of {self.of_angle}"
+            if self.range_deg
+            else f"{signed(a.min_mm)} to {signed(a.max_mm)} mm"
+        )
+        return named(self.part, f"{a.name}, {told}")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""

@@ -9,6 +9,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.plan import Noted, Search, named
+from inclinum.core.quantity.words import signed
 from inclinum.core.springs.fitted import AirSpringData
 
 
@@ -53,7 +54,7 @@ class AirHeight(Change):
 
     def sized(self) -> str:
         """By the height."""
-        return f"level {self.rise_mm:+g} mm"
+        return f"level {signed(self.rise_mm)} mm"
 
     def at(self, value: float) -> Self:
         """Another height, mm."""
@@ -66,7 +67,7 @@ class AirHeight(Change):
 
     def summary(self) -> str:
         """How much, and how."""
-        return named(self.part, f"{self.rise_mm:+g} mm by {self.by}")
+        return named(self.part, f"{signed(self.rise_mm)} mm by {self.by}")
 
     def rise_tolerance(self) -> float:
         """Of the sensor and its valve."""
@@ -81,7 +82,9 @@ class AirHeight(Change):
         """The sensors, or what is told the control."""
         _ = machine
         if self.by == "calibration":
-            return [f"Level {self.rise_mm:+g} mm by the control's own calibration, on level ground, as its maker says."]
+            return [
+                f"Level {signed(self.rise_mm)} mm by the control's own calibration, on level ground, as its maker says."
+            ]
         return ["Sensor links as planned; their arms stay off dead centre over the whole travel, left and right alike."]
 
     def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
@@ -92,7 +95,7 @@ class AirHeight(Change):
     def settled(self, machine: Vehicle) -> list[str]:
         """The height it finds."""
         _ = machine
-        return [f"Read back the height it levels to, loaded and empty: {self.rise_mm:+g} mm by this change."]
+        return [f"Read back the height it levels to, loaded and empty: {signed(self.rise_mm)} mm by this change."]
 
 
 def _on_air(name: AxleName, axle: Axle) -> None:

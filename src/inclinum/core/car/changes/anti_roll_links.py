@@ -9,6 +9,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import named
+from inclinum.core.quantity.words import signed
 
 
 class AntiRollLinks(Change):
@@ -54,7 +55,7 @@ class AntiRollLinks(Change):
 
     def sized(self) -> str:
         """By how much longer."""
-        return f"anti-roll links {self.longer_mm:+g} mm"
+        return f"anti-roll links {signed(self.longer_mm)} mm"
 
     def at(self, value: float) -> Self:
         """Of another length."""
@@ -62,7 +63,7 @@ class AntiRollLinks(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return named(self.part, f"{self.longer_mm:+g} mm long")
+        return named(self.part, f"{signed(self.longer_mm)} mm long")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""

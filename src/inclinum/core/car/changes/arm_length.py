@@ -12,6 +12,7 @@ from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.kinematics import pair_name
 from inclinum.core.kinematics.refit import arms, links
 from inclinum.core.plan import Noted, named
+from inclinum.core.quantity.words import signed
 
 
 class ArmLength(Change):
@@ -114,14 +115,14 @@ class ArmLength(Change):
 
     def summary(self) -> str:
         """Which, and how much."""
-        turns = "" if self._turns is None else f" = {self._turns:+.2f} turns"
-        return named(self.part, f"to the {pair_name(self.outer)}: {self.longer_mm:+g} mm{turns}")
+        turns = "" if self._turns is None else f" = {signed(self._turns, '.2f')} turns"
+        return named(self.part, f"to the {pair_name(self.outer)}: {signed(self.longer_mm)} mm{turns}")
 
     def figure(self, side: Side | None) -> str | None:
         """How much longer, and the turns where it is screwed."""
         _ = side
-        turns = "" if self._turns is None else f" · {self._turns:+.2f} turns"
-        return f"{self.longer_mm:+g} mm{turns}".replace("-", "−")
+        turns = "" if self._turns is None else f" · {signed(self._turns, '.2f')} turns"
+        return f"{signed(self.longer_mm)} mm{turns}"
 
     def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
         """Its length between the middles of its joints."""

@@ -10,6 +10,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.plan import Change as AnyMachines
 from inclinum.core.plan import Search
+from inclinum.core.quantity.words import signed
 from inclinum.core.springs.fitted import FittedSpring
 
 
@@ -70,7 +71,7 @@ class Change(AnyMachines[Vehicle]):
             side: at which wheel; None where both are done at once.
         """
         _ = side
-        return f"{self.size:+g} {self.set_in}".replace("-", "−") if self.set_in else None
+        return f"{signed(self.size)} {self.set_in}" if self.set_in else None
 
     def taken_off(self, machine: Vehicle) -> tuple[str, ...]:
         """Its parts, and the springs where others go in."""

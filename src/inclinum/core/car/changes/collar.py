@@ -12,6 +12,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.plan import Noted, Search, millimetres
+from inclinum.core.quantity.words import signed
 
 
 class Collar(Sided):
@@ -105,7 +106,7 @@ class Collar(Sided):
     def sized(self) -> str:
         """By the way, and the turns of it."""
         sides = (self.left, self.right) if self.uneven else (self.left,)
-        way, turns = (" and ".join(f"{s / one:+.4g}" for s in sides) for one in (1.0, self.pitch_mm))
+        way, turns = (" and ".join(signed(s / one, ".4g") for s in sides) for one in (1.0, self.pitch_mm))
         return f"collars {way} mm, {turns} turns"
 
     def at(self, value: float) -> Self:
@@ -129,7 +130,7 @@ class Collar(Sided):
     @property
     def setting(self) -> str:
         """Turns; where the sides differ, those of the left."""
-        return f"{self.left / self.pitch_mm:+.2f} turns".replace("-", "−")
+        return f"{signed(self.left / self.pitch_mm, '.2f')} turns"
 
     def less(self, by: float) -> tuple[Self | None, ...]:
         """Turned less, in whole millimetres; one turned down, or a whole unit, takes nothing."""
@@ -140,9 +141,9 @@ class Collar(Sided):
 
     def summary(self) -> str:
         """Way and turns."""
-        turned = f"{self.left / self.pitch_mm:+.2f}"
+        turned = signed(self.left / self.pitch_mm, ".2f")
         if self.uneven:
-            turned += f" and {self.right / self.pitch_mm:+.2f}"
+            turned += f" and {signed(self.right / self.pitch_mm, '.2f')}"
         return f"{self.turns} {self.each(' mm')} = {turned} turns of {self.pitch_mm:g} mm"
 
     def threads(self) -> tuple[HeldThread, ...]:
@@ -167,7 +168,7 @@ class Collar(Sided):
     def figure(self, side: Side | None) -> str | None:
         """Turns and way."""
         by = self.of_side(side)
-        return f"{by / self.pitch_mm:+.2f} turns · {by:+g} mm".replace("-", "−")
+        return f"{signed(by / self.pitch_mm, '.2f')} turns · {signed(by)} mm"
 
     def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
         """Thread between a fixed end and what is turned."""

@@ -9,6 +9,7 @@ from inclinum.core.car.stance import stand_together
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import named
+from inclinum.core.quantity.words import signed
 
 
 class DamperExtension(Change):
@@ -47,7 +48,7 @@ class DamperExtension(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return named(self.part, f"{self.longer_mm:+g} mm eye to eye")
+        return named(self.part, f"{signed(self.longer_mm)} mm eye to eye")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""

@@ -12,6 +12,7 @@ from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Name
 from inclinum.core.kinematics import corner_of, pair_name
+from inclinum.core.quantity.words import signed
 
 AS_IT_IS = "as it is"
 
@@ -122,7 +123,7 @@ class DamperHoles(Change):
         at = next((h for h in self.holes if h.name == self.hole), None)
         if at is None:
             return f"{self.mount} mount as it is"
-        parts = [f"{v:+g} {w}" for v, w in ((at.up_mm, "up"), (at.out_mm, "out"), (at.forward_mm, "forward")) if v]
+        parts = [f"{signed(v)} {w}" for v, w in ((at.up_mm, "up"), (at.out_mm, "out"), (at.forward_mm, "forward")) if v]
         return f"{self.mount} mount in “{at.name}”: {', '.join(parts) or '0'} mm"
 
     def parts(self, machine: Vehicle) -> list[str]:

@@ -9,6 +9,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import named
+from inclinum.core.quantity.words import signed
 
 
 class LeavesChanged(UBolted):
@@ -54,8 +55,8 @@ class LeavesChanged(UBolted):
 
     def summary(self) -> str:
         """Leaves and arch."""
-        arch = f", free arch {self.arch_by_mm:+g} mm" if self.arch_by_mm else ""
-        return named(self.part, f"{self.leaves_by:+d} each{arch}")
+        arch = f", free arch {signed(self.arch_by_mm)} mm" if self.arch_by_mm else ""
+        return named(self.part, f"{signed(self.leaves_by, 'd')} each{arch}")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """New leaves, and what is never used twice."""

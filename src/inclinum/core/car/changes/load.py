@@ -8,6 +8,7 @@ from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AXLES, AxleName
 from inclinum.core.plan import millimetres, named
+from inclinum.core.quantity.words import signed
 
 
 class Load(Change):
@@ -61,7 +62,7 @@ class Load(Change):
     def summary(self) -> str:
         """What, how much, where."""
         where = f"{millimetres(abs(self.ahead_mm))} {'ahead of' if self.ahead_mm > 0 else 'behind'}"
-        return named(self.what, f"{self.mass_kg:+g} kg {where if self.ahead_mm else 'over'} the {self.axle} axle")
+        return named(self.what, f"{signed(self.mass_kg)} kg {where if self.ahead_mm else 'over'} the {self.axle} axle")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """What goes on."""

@@ -10,6 +10,7 @@ from inclinum.core.card.order import Order, laid
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.plan import millimetres, named
+from inclinum.core.quantity.words import signed
 
 
 class MountSpacer(Change):
@@ -63,7 +64,7 @@ class MountSpacer(Change):
 
     def summary(self) -> str:
         """Thickness."""
-        return named(self.part, f"{self.thickness_mm:+g} mm on the rod")
+        return named(self.part, f"{signed(self.thickness_mm)} mm on the rod")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair, with rod nuts."""

@@ -9,6 +9,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
+from inclinum.core.quantity.words import signed
 
 
 class PropShaftSet(Change):
@@ -70,8 +71,8 @@ class PropShaftSet(Change):
             f"gearbox end {millimetres(abs(self.down_mm))} {'lower' if self.down_mm > 0 else 'higher'}"
             if self.down_mm
             else "",
-            f"{self.tipped_deg:+g}° down" if self.tipped_deg else "",
-            f"spacer {self.spacer_mm:+g} mm" if self.spacer_mm else "",
+            f"{signed(self.tipped_deg)}° down" if self.tipped_deg else "",
+            f"spacer {signed(self.spacer_mm)} mm" if self.spacer_mm else "",
         ]
         return named(self.part, ", ".join(w for w in words if w))
 

@@ -9,6 +9,7 @@ from inclinum.core.car.changes.on_leaves import pack_of
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName
 from inclinum.core.plan import Search
+from inclinum.core.quantity.words import signed
 
 
 class ReArched(Change):
@@ -51,7 +52,7 @@ class ReArched(Change):
 
     def sized(self) -> str:
         """By the arch."""
-        return f"packs re-arched by {self.by_mm:+g} mm"
+        return f"packs re-arched by {signed(self.by_mm)} mm"
 
     def at(self, value: float) -> Self:
         """By another arch, mm."""
@@ -64,7 +65,7 @@ class ReArched(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return f"free arch {self.by_mm:+g} mm"
+        return f"free arch {signed(self.by_mm)} mm"
 
     def parts(self, machine: Vehicle) -> list[str]:
         """What is never used twice."""

@@ -9,6 +9,7 @@ from inclinum.core.car.changes.on_leaves import axle_placed, leaf_axle
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import Search, named
+from inclinum.core.quantity.words import signed
 
 
 class Shackle(Change):
@@ -53,7 +54,7 @@ class Shackle(Change):
 
     def sized(self) -> str:
         """By its length."""
-        return f"shackles {self.longer_mm:+g} mm"
+        return f"shackles {signed(self.longer_mm)} mm"
 
     def at(self, value: float) -> Self:
         """By another length, mm."""
@@ -66,7 +67,7 @@ class Shackle(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return named(self.part, f"{self.longer_mm:+g} mm pin to pin")
+        return named(self.part, f"{signed(self.longer_mm)} mm pin to pin")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The set."""

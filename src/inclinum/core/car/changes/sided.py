@@ -4,6 +4,7 @@ from typing import ClassVar, Self
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.document.names import Side
+from inclinum.core.quantity.words import signed
 
 
 class Sided(Change):
@@ -51,7 +52,7 @@ class Sided(Change):
 
     def figure(self, side: Side | None) -> str | None:
         """That of the side."""
-        return f"{self.of_side(side):+g} {self.set_in}".replace("-", "−") if self.set_in else None
+        return f"{signed(self.of_side(side))} {self.set_in}" if self.set_in else None
 
     def one_side(self, side: Side, by: float) -> Self:
         """The same with so much more on one side, the other as it was; put together without validating anew."""
@@ -67,5 +68,5 @@ class Sided(Change):
     def each(self, unit: str) -> str:
         """The number in words: one for both, or of each side."""
         if not self.uneven:
-            return f"{self.left:+g}{unit}"
-        return f"left {self.left:+g}{unit}, right {self.right:+g}{unit}"
+            return f"{signed(self.left)}{unit}"
+        return f"left {signed(self.left)}{unit}, right {signed(self.right)}{unit}"

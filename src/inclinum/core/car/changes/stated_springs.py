@@ -12,6 +12,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import named
+from inclinum.core.quantity.words import signed
 from inclinum.core.springs.fitted import Coil
 
 
@@ -69,7 +70,8 @@ class StatedSprings(Change):
         ride, load = ride_corner(sound), inferred_load(sound, 0.0)
         if not ride.search[0] < -self.lift_mm < ride.search[1]:
             raise DomainError(
-                f"The {self.axle} linkage does not reach {self.lift_mm:+g} mm: check the stated lift of its springs."
+                f"The {self.axle} linkage does not reach {signed(self.lift_mm)} mm: check the stated lift of its "
+                "springs."
             )
         at = np.asarray(-self.lift_mm)
         beside = float(ride.wheel_force(at)) - float(ride.spring_force(at) * ride.spring_length.ratio(at))
@@ -87,7 +89,7 @@ class StatedSprings(Change):
 
     def sized(self) -> str:
         """By the lift."""
-        return f"springs stated at {self.lift_mm:+g} mm"
+        return f"springs stated at {signed(self.lift_mm)} mm"
 
     def at(self, value: float) -> Self:
         """With another claim, mm."""
@@ -96,7 +98,7 @@ class StatedSprings(Change):
     def summary(self) -> str:
         """The claim."""
         rate = "" if self.rate_n_per_mm is None else f", {self.rate_n_per_mm:g} N/mm"
-        return named(self.part, f"stated {self.lift_mm:+g} ± {self.tolerance_mm:g} mm over standard{rate}")
+        return named(self.part, f"stated {signed(self.lift_mm)} ± {self.tolerance_mm:g} mm over standard{rate}")
 
     @property
     def claimed(self) -> float | None:

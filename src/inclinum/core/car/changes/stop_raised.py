@@ -8,6 +8,7 @@ from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
+from inclinum.core.quantity.words import signed
 
 
 class StopRaised(Change):
@@ -57,7 +58,7 @@ class StopRaised(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return named(self.part, f"{self.by_mm:+g} mm nearer")
+        return named(self.part, f"{signed(self.by_mm)} mm nearer")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair; none where one is only taken out."""

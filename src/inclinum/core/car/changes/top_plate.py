@@ -14,6 +14,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.kinematics import pair_name
 from inclinum.core.plan import millimetres, named
+from inclinum.core.quantity.words import signed
 
 
 class PlateSpacer(Document):
@@ -132,7 +133,7 @@ class TopPlate(Change):
 
     def summary(self) -> str:
         """Slots and height."""
-        slots = f"{self.in_mm:+g} mm in" + (f", {self.back_mm:+g} mm back" if self.most_back_mm else "")
+        slots = f"{signed(self.in_mm)} mm in" + (f", {signed(self.back_mm)} mm back" if self.most_back_mm else "")
         down = f", unit {millimetres(self.down_mm)} lower" if self.down_mm else ""
         return named(self.part, slots + down)
 

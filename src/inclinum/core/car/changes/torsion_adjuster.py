@@ -10,6 +10,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.plan import Noted, Search, millimetres
+from inclinum.core.quantity.words import signed
 from inclinum.core.springs.fitted import TorsionBarData
 
 
@@ -98,8 +99,8 @@ class TorsionAdjuster(Sided):
         """Turns and angle."""
         thread = f"of {self.pitch_mm:g} mm on {millimetres(self.lever_mm)}"
         if not self.uneven:
-            return f"{self.turns:+g} turns {thread}: {self.angle_deg(self.turns):+.2f}°"
-        angles = f"{self.angle_deg(self.left):+.2f}° and {self.angle_deg(self.right):+.2f}°"
+            return f"{signed(self.turns)} turns {thread}: {signed(self.angle_deg(self.turns), '.2f')}°"
+        angles = f"{signed(self.angle_deg(self.left), '.2f')}° and {signed(self.angle_deg(self.right), '.2f')}°"
         return f"{self.each(' turns')} {thread}: {angles}"
 
     def steps(self, machine: Vehicle) -> list[str]:

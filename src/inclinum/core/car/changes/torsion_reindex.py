@@ -11,6 +11,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.plan import Noted, Search
+from inclinum.core.quantity.words import signed
 from inclinum.core.springs.fitted import TorsionBarData
 from inclinum.core.springs.torsion import Splines
 
@@ -86,7 +87,7 @@ class TorsionReindex(Change):
 
     def sized(self) -> str:
         """By the teeth at both ends."""
-        return f"torsion bars {self.inner_by:+d} teeth inside, {self.outer_by:+d} outside"
+        return f"torsion bars {signed(self.inner_by)} teeth inside, {signed(self.outer_by)} outside"
 
     def _pairs(self) -> list[tuple[float, int, int]]:
         """Settings within a few teeth: change of the free angle in degrees, inner and outer teeth."""
@@ -114,7 +115,7 @@ class TorsionReindex(Change):
     @property
     def setting(self) -> str:
         """Teeth inside and outside."""
-        return f"{self.inner_by:+d} in, {self.outer_by:+d} out"
+        return f"{signed(self.inner_by)} in, {signed(self.outer_by)} out"
 
     def search(self, axle: Axle) -> Search | None:
         """The finest step both ends together can make, as far as the arm can hang."""
@@ -126,14 +127,14 @@ class TorsionReindex(Change):
     def summary(self) -> str:
         """Teeth and angle."""
         return (
-            f"{self.inner_by:+d} of {self.inner_teeth} teeth inside, {self.outer_by:+d} of {self.outer_teeth} outside: "
-            f"{math.degrees(self.angle):+.2f}°"
+            f"{signed(self.inner_by)} of {self.inner_teeth} teeth inside, "
+            f"{signed(self.outer_by)} of {self.outer_teeth} outside: {signed(math.degrees(self.angle), '.2f')}°"
         )
 
     def figure(self, side: Side | None) -> str | None:
         """Teeth at both ends; the other side as a mirror image."""
         _ = side
-        return f"{self.inner_by:+d} inside · {self.outer_by:+d} outside".replace("-", "−")
+        return f"{signed(self.inner_by)} inside · {signed(self.outer_by)} outside"
 
     def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
         """The arm hanging with no load on the bar."""
@@ -145,6 +146,9 @@ class TorsionReindex(Change):
         _ = machine
         return [
             "Count the teeth of both ends; left and right bars are marked apart.",
-            f"Turn it {self.inner_by:+d} teeth at the inner end and {self.outer_by:+d} at the outer one, plus the way "
-            "that lets the arm hang lower; the other side as a mirror image. Check how far the scribed marks moved.",
+            f"Turn it {signed(self.inner_by)} teeth at the inner end and {signed(self.outer_by)} at the outer one, "
+            "plus the way that lets the arm hang lower; the other side as a mirror image. The scribed marks are then "
+            f"{360 * abs(self.inner_by) / self.inner_teeth:.0f}° apart inside and "
+            f"{360 * abs(self.outer_by) / self.outer_teeth:.0f}° outside, and the arm with no load on it hangs "
+            f"{abs(math.degrees(self.angle)):.1f}° {'lower' if self.angle > 0 else 'higher'}.",
         ]

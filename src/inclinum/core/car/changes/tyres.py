@@ -8,6 +8,7 @@ from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.plan import millimetres, named
+from inclinum.core.quantity.words import signed
 
 
 class Tyres(Change):
@@ -52,7 +53,7 @@ class Tyres(Change):
 
     def summary(self) -> str:
         """Radius."""
-        wider = f", {self.wider_mm:+g} mm wide" if self.wider_mm else ""
+        wider = f", {signed(self.wider_mm)} mm wide" if self.wider_mm else ""
         return named(self.part, f"{millimetres(self.radius_mm)} loaded radius{wider}")
 
     def parts(self, machine: Vehicle) -> list[str]:

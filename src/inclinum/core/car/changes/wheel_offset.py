@@ -10,6 +10,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.kinematics.axles import SolidAxleLinkage
 from inclinum.core.plan import named
+from inclinum.core.quantity.words import signed
 
 
 class WheelOffset(Change):
@@ -58,7 +59,7 @@ class WheelOffset(Change):
 
     def summary(self) -> str:
         """How much."""
-        return named(self.part, f"{self.out_mm:+g} mm each side")
+        return named(self.part, f"{signed(self.out_mm)} mm each side")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """Wheels or spacers with bolts."""

@@ -11,6 +11,7 @@ from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.document.names import AXLES
 from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.words import signed
 
 
 def link_and_arm(stance: Stance, travels: Array) -> tuple[Array, Array]:
@@ -138,4 +139,4 @@ def _other_links(case: Case, before: Stance, after: Stance) -> list[Cure]:
         return []
     planned = case.planned(name, "anti-roll link")
     wanted = float(round(longer)) + (planned[-1].change.size if planned else 0.0)
-    return case.providing(f"{name.capitalize()} anti-roll links {wanted:+g} mm", name, "anti-roll link", wanted)
+    return case.providing(f"{name.capitalize()} anti-roll links {signed(wanted)} mm", name, "anti-roll link", wanted)

@@ -3,6 +3,7 @@
 from inclinum.core.car.claims import claims_over_sag
 from inclinum.core.car.limits.case import Case
 from inclinum.core.car.limits.finding import Finding
+from inclinum.core.quantity.words import signed
 
 
 def check(case: Case) -> list[Finding]:
@@ -17,13 +18,13 @@ def check(case: Case) -> list[Finding]:
                 id=f"claim.{name}",
                 axle=name,
                 severity="know",
-                what=f"The stated {claim:+g} mm {adds}",
+                what=f"The stated {signed(claim)} mm {adds}",
                 value=rise,
                 limit=claim,
                 margin=-abs(rise - claim),
                 unit="mm",
                 why=f"A seller's figure is over a standard vehicle. This one stands {abs(sag):.0f} mm {stands} what it "
-                f"did with healthy springs, so the owner sees {rise:+.0f} mm.",
+                f"did with healthy springs, so the owner sees {signed(rise, '.0f')} mm.",
                 source="height with healthy springs against the height as found",
             )
         )

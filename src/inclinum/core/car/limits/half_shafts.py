@@ -11,6 +11,7 @@ from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.document.names import SIDES, AxleName
 from inclinum.core.kinematics.rigid import Array, dot, unit
+from inclinum.core.quantity.words import signed
 
 ACROSS = np.array([0.0, 1.0, 0.0])
 """A differential's output points straight out; turned or tilted ones are read at the shaft itself."""
@@ -110,7 +111,7 @@ def _of_wheel(case: Case, name: AxleName, before: Stance, after: Stance) -> list
                     margin=most - abs(longer),
                     unit="mm",
                     why=f"It would have to be {abs(longer):.0f} mm {way} there than at the reference height and has "
-                    f"{most:g} mm; it was {old:+.0f} mm before.",
+                    f"{most:g} mm; it was {signed(old, '.0f')} mm before.",
                     source="plunge from the vehicle's data, distance of its joints over travel",
                 )
             )

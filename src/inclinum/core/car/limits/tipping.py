@@ -5,6 +5,7 @@ import math
 from inclinum.core.car.limits.case import Case
 from inclinum.core.car.limits.finding import Finding
 from inclinum.core.car.stood import Stood
+from inclinum.core.quantity.words import signed
 
 WORTH_SAYING_DEG = 0.5
 
@@ -38,9 +39,8 @@ def check(case: Case) -> list[Finding]:
             limit=before,
             margin=after - before,
             unit="deg",
-            why=f"The centre of gravity stands {raised - height:+.0f} mm higher against half the track. Springs, "
-            "tyres and "
-            "speed tip it sooner than that: drive and load it accordingly."
+            why=f"The centre of gravity stands {signed(raised - height, '.0f')} mm higher against half the track. "
+            "Springs, tyres and speed tip it sooner than that: drive and load it accordingly."
             if after < before
             else "Lower, or wider: it stands more firmly across a slope than it did.",
             source="height of the centre of gravity from the vehicle's data; rigid body on its tracks",
