@@ -11,7 +11,6 @@ from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, apply_all
 from inclinum.core.car.job import Job, Plan
 from inclinum.core.car.joints import WORDS, captive, fastener_of, joints_of, on_air, on_side, reached, together
 from inclinum.core.car.prediction import predict
-from inclinum.core.car.stance import stand_together
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import Fastener
@@ -21,6 +20,7 @@ from inclinum.core.card.schools import Schools
 from inclinum.core.card.steps import Card, Step
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, AxleName, Side
+from inclinum.core.kinematics.mounts import stand_together
 from tests.core.test_every_change import AT, KINDS, begun, equipped, job_on
 
 

@@ -4,6 +4,7 @@ from typing import Any
 
 import numpy as np
 import pytest
+from pydantic import ValidationError
 
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.card import bike_card
@@ -14,9 +15,9 @@ from inclinum.core.bike.proof import BikeProof, SagProof, prove_bike
 from inclinum.core.car.archetypes import vehicle_of
 from inclinum.core.car.card import Step, card
 from inclinum.core.car.changes import LongerStuds, SeatSpacer, StrutTopSpacer
-from inclinum.core.car.job import Job
+from inclinum.core.car.job import Job, Plan
 from inclinum.core.car.limits import Finding
-from inclinum.core.car.prediction import assess, predict
+from inclinum.core.car.prediction import AxlePrediction, assess, predict
 from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.kinematics.joints import joint_angles
 from tests.core.test_bike import job_on
@@ -206,3 +207,44 @@ def test_the_drop_by_its_mark_and_the_seat_are_known_as_well_as_they_were_read()
     # Six millimetres off: more than √15 with a reading of ±1 allows, less than with one of ±9.
     assert proved("540", "540", f"{seat + 6 + answer.plus_minus_mm:.1f} ± 1").verdict == "outside"
     assert proved("540", "540", f"{seat + 6 + answer.plus_minus_mm:.1f} ± 9").verdict == "within"
+
+
+@pytest.mark.parametrize(
+    ("key", "size", "taken"),
+    [
+        ("strut_front", "car", True),
+        ("wishbones", "car", True),
+        ("strut_arm_spring", "car", False),
+        ("wishbones_torsion", "pick_up", False),
+    ],
+)
+def test_a_collar_is_refused_where_no_damper_carries_a_spring(key: str, size: str, taken: bool) -> None:
+    vehicle = vehicle_of(key, "leaf_axle" if size == "pick_up" else "twist_beam", size, "x")
+    collared = vehicle.front.damper.model_dump() | {"collar": True}
+    if taken:
+        assert axle_with(vehicle, "front", damper=collared).front.damper.collar
+    else:
+        with pytest.raises(ValidationError, match="here the spring stands by itself"):
+            axle_with(vehicle, "front", damper=collared)
+
+
+def test_the_plus_minus_of_a_bar_is_that_of_its_angle() -> None:
+    """Older files have one of a length beside it, which is read over; a degree more of angle spreads the height."""
+    vehicle = vehicle_of("wishbones_torsion", "leaf_axle", "pick_up", "x")
+    bar = vehicle.front.spring.model_dump()
+    assert "free_length_tolerance_mm" not in bar
+    same = axle_with(vehicle, "front", spring=bar | {"free_length_tolerance_mm": 3.0})
+    assert same == vehicle
+    with pytest.raises(ValidationError, match="free_length_tolerance"):
+        axle_with(vehicle, "front", spring=bar | {"free_length_tolerance": 3.0})
+
+    def front(angle: float, tolerance: float) -> AxlePrediction:
+        new = bar | {"free_angle_deg": bar["free_angle_deg"] + angle, "free_angle_tolerance_deg": tolerance}
+        change = {"id": "c1", "change": {"type": "torsion_bars", "axle": "front", "spring": new}}
+        job = bare_job(vehicle).model_copy(update={"plan": Plan.model_validate({"changes": [change]})})
+        return predict(job).front
+
+    # Independent errors add as squares: what is left between two ± is a degree's rise times their own difference.
+    rise_per_degree = (front(4.5, 0.5).rise - front(3.5, 0.5).rise) / 1.0
+    left = front(4, 2.0).plus_minus ** 2 - front(4, 0.5).plus_minus ** 2
+    assert left**0.5 == pytest.approx(rise_per_degree * (2.0**2 - 0.5**2) ** 0.5, rel=0.1)

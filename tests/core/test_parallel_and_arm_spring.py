@@ -8,12 +8,13 @@ from inclinum.core.car.archetypes import ARCHETYPES, SIZES
 from inclinum.core.car.card import card
 from inclinum.core.car.changes import ArmLength, SeatSpacer, StrutTopSpacer
 from inclinum.core.car.prediction import assess, predict
-from inclinum.core.car.stance import axle_corner, stand_together
+from inclinum.core.car.stance import axle_corner
 from inclinum.core.car.vehicle import StrutTop
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics import axle_motion
 from inclinum.core.kinematics.axles import ParallelLinkAxle
 from inclinum.core.kinematics.kinds import StrutLinkage
+from inclinum.core.kinematics.mounts import stand_together
 from inclinum.core.kinematics.rigid import Array
 from tests.core.test_changes_by_hand import on
 from tests.core.test_every_change import job_on

@@ -2,7 +2,7 @@
 
 from collections.abc import Callable, Iterable
 
-from inclinum.core.car.stance import axle_corner, stand_together
+from inclinum.core.car.stance import axle_corner
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import Fastener
@@ -11,6 +11,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, Side
 from inclinum.core.kinematics import ArmAngle, PointDistance, pair_name
 from inclinum.core.kinematics.kinds import StrutLinkage
+from inclinum.core.kinematics.mounts import stand_together
 from inclinum.core.kinematics.refit import frame_points
 from inclinum.core.springs.fitted import AirSpringData, LeafPackData, StackData, TorsionBarData
 

@@ -17,13 +17,14 @@ from scipy.optimize import brentq
 from inclinum.core.car.carried import UPRIGHT, Carried
 from inclinum.core.car.limits.anti_roll import bar_eye
 from inclinum.core.car.limits.tyre_gaps import over_positions
-from inclinum.core.car.stance import Stance, stand_together
+from inclinum.core.car.stance import Stance
 from inclinum.core.car.vehicle import AdjusterData, LinkAdjuster
 from inclinum.core.kinematics import ArmAngle, PointDistance, point_name, wheel_angles
 from inclinum.core.kinematics.axles import AxleSteering, steered_axle
 from inclinum.core.kinematics.body import Poses
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment, turn_to_reach
 from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.kinematics.mounts import stand_together
 from inclinum.core.kinematics.refit import frame_points
 from inclinum.core.kinematics.rigid import Array, about, unit
 from inclinum.core.shapes import Ball, Bar, Coil, Curve, Disc, Part, Ribbon, Role

@@ -14,8 +14,8 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import Side
 from inclinum.core.equilibrium.corner import Damper, RideCorner, Window, frequency
 from inclinum.core.kinematics import Corner, Linkage, Motion, corner_of
-from inclinum.core.kinematics.corner import PointDistance
 from inclinum.core.kinematics.length_curve import SampledLength
+from inclinum.core.kinematics.mounts import share_a_mount
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.quantity.root import root
 from inclinum.core.springs import Toleranced
@@ -77,29 +77,6 @@ def _run_around(ok: np.ndarray, index: int) -> np.ndarray:
     return run
 
 
-def stand_together(linkage: Linkage) -> bool:
-    """Whether spring and damper are one unit: both ends of one stand where those of the other do."""
-    return _together(linkage, both=True)  # pyright: ignore[reportArgumentType] (hashable)
-
-
-def _shared_mount(linkage: Linkage) -> bool:
-    """Whether spring and damper hang on one mount at the body, so that a plate on top of it presses both."""
-    return _together(linkage, both=False)  # pyright: ignore[reportArgumentType] (hashable)
-
-
-@lru_cache(maxsize=512)
-def _together(linkage: Linkage, *, both: bool) -> bool:
-    corner = linkage.corner(300.0, 0.0, 0.0)
-    spring, damper = corner.spring, corner.damper
-    if not isinstance(spring, PointDistance) or damper is None:
-        return False
-    at = corner.body.points
-    ends = [(spring.start, damper.start), *([(spring.end, damper.end)] if both else [])]
-    return all(bool(np.linalg.norm(at[a] - at[b]) < SAME_MOUNT_MM) for a, b in ends)
-
-
-SAME_MOUNT_MM = 1.0
-"""Mounts closer than this are one."""
 GRID_MM = 5.0
 
 
@@ -119,7 +96,7 @@ def ride_corner(axle: Axle, force_factor: float = 1.0) -> RideCorner:
     held = axle.levelled_mm + axle.stated_mm
     spring_length, damper_length = _curves(axle.linkage, held)  # pyright: ignore[reportArgumentType] (hashable)
     # A spacer on top takes from the spring only where spring and damper share that mount.
-    shared = _shared_mount(axle.linkage)
+    shared = share_a_mount(axle.linkage)
     stop = axle.bump_stop
     return RideCorner(
         spring_length=spring_length,

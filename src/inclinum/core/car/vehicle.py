@@ -18,6 +18,7 @@ from inclinum.core.document.names import SIDES, AxleName, Key, Millimetre, Name,
 from inclinum.core.document.outline import Shape, Station
 from inclinum.core.kinematics import AnyLinkage, ArmAngle, PointHeight, corner_of
 from inclinum.core.kinematics.axles import steered_axle
+from inclinum.core.kinematics.mounts import stand_together
 from inclinum.core.kinematics.steered import knuckle_at_locks
 from inclinum.core.part_sheets.axle import AxleSheet, JointAngle, StaticAngles
 from inclinum.core.quantity import Angle, Entry, Length
@@ -401,6 +402,8 @@ class Axle(Document):
             raise DomainError("the shafts of a solid axle are inside it: half-shafts belong to wheels with their own")
         if self.prop_shaft is not None and not self.linkage.coupled:
             raise DomainError("a propeller shaft ends at a solid axle's pinion; one on the body is none of the wheels'")
+        if self.damper.collar and not stand_together(self.linkage):
+            raise DomainError("a collar on the damper carries the spring around it; here the spring stands by itself")
         if self.u_bolts is not None and self.spring.type != "leaf_pack":
             raise DomainError("U-bolts hold leaf packs, and this axle has none")
         if self.tyre_width_mm is None and any(gap.at for gap in self.tyre_gaps):

@@ -5,9 +5,9 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
-from inclinum.core.car.stance import stand_together
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
+from inclinum.core.kinematics.mounts import stand_together
 from inclinum.core.plan import named
 from inclinum.core.quantity.words import signed
 

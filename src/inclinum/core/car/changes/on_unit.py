@@ -1,9 +1,9 @@
 """Whether spring and damper are one unit, and what changes of it ask."""
 
-from inclinum.core.car.stance import stand_together
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
+from inclinum.core.kinematics.mounts import stand_together
 
 
 def one_unit(name: AxleName, axle: Axle) -> None:

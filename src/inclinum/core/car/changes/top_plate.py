@@ -6,13 +6,13 @@ from pydantic import Field, model_validator
 
 from inclinum.core.car.changes.base import Change
 from inclinum.core.car.changes.geometry import moved, shift
-from inclinum.core.car.stance import stand_together
 from inclinum.core.car.vehicle import AdjusterData, Axle, SlotAdjuster, StrutTop, Vehicle
 from inclinum.core.card.order import Order, laid
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.kinematics import pair_name
+from inclinum.core.kinematics.mounts import stand_together
 from inclinum.core.plan import millimetres, named
 from inclinum.core.quantity.words import signed
 
