@@ -6,14 +6,25 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from inclinum.core.car.changes import BumpStopSwap, SeatSpacer, SpringSwap, StrutTopSpacer
-from inclinum.core.car.job import Job, LocalLimit
+from inclinum.core.car.archetypes import vehicle_of
+from inclinum.core.car.changes import (
+    BumpStopSwap,
+    CoilOver,
+    SeatSpacer,
+    SpringSwap,
+    StopTrimmed,
+    StrutTopSpacer,
+    begin,
+)
+from inclinum.core.car.job import Job, LocalLimit, Plan
 from inclinum.core.car.limits import Case, stand_changed, stand_measured
 from inclinum.core.car.prediction import assess, predict
 from inclinum.core.car.ways import ways
+from inclinum.core.springs.fitted import Coil
 from inclinum.demo import demo_jobs
 from tests.conftest import plain_coil
 from tests.core.test_prediction import with_changes
+from tests.core.test_whole import bare_job
 
 
 def finding(job: Job, key: str):
@@ -177,3 +188,42 @@ def test_a_taller_stop_is_solid_where_the_coil_still_has_its_margin(in_hand: Job
     assert finding(healed, "coil_bind.front") is None
     one_less = with_changes(in_hand, *TROUBLE["bind"], BumpStopSwap(axle="front", height_mm=height - 1.5))
     assert finding(one_less, "coil_bind.front") is not None
+
+
+def test_ways_out_of_a_coil_over_are_its_own_spring_and_its_own_stop() -> None:
+    """A complete unit has both: nobody opens a new one for a second stop, or is offered no spring because it is one."""
+    vehicle = vehicle_of("strut_front", "twist_beam", "car", "x")
+    ordinary = begin("coil_over", "front", vehicle, ()).change
+    assert isinstance(ordinary, CoilOver)
+    coil, down = ordinary.spring, 15.0
+    assert isinstance(coil, Coil)
+    # Half as stiff again and shorter, so that it carries the same where it rides, and is not reached any more hanging.
+    ride = 220.0
+    stiff = coil.model_copy(update={
+        "rate_n_per_mm": 1.7 * coil.rate_n_per_mm, "free_length_mm": ride + (coil.free_length_mm - ride) / 1.7
+    })  # fmt: skip
+    unit = ordinary.model_copy(update={"spring": stiff, "collar_to_top_mm": ordinary.collar_to_top_mm + down})
+    job = with_changes(bare_job(vehicle), unit)
+    loose = finding(job, "spring_loose.front")
+    assert loose is not None
+    held = next(c for c in loose.cures if c.title.endswith("held at droop"))
+    (other,) = (p.change for p in held.changes)
+    assert isinstance(other, CoilOver)
+    assert other.spring.type == "coil_spring"
+    assert other.spring.free_length_mm > stiff.free_length_mm
+    assert finding(job.model_copy(update={"plan": Plan(changes=held.changes)}), "spring_loose.front") is None
+
+    low = with_changes(bare_job(vehicle), ordinary.model_copy(update={
+        "collar_to_top_mm": ordinary.collar_to_top_mm + 30}))  # fmt: skip
+    near = finding(low, "bump_gap.front")
+    assert near is not None
+    (stopped,) = (p.change for p in near.cures[0].changes)
+    assert isinstance(stopped, CoilOver)
+    assert stopped.stop_mm < ordinary.stop_mm
+    assert finding(low.model_copy(update={"plan": Plan(changes=near.cures[0].changes)}), "bump_gap.front") is None
+    # Where the stop of the unit is cut after that, another one goes on instead.
+    cut = with_changes(low, *(p.change for p in low.plan.changes), StopTrimmed(axle="front", by_mm=1))
+    after = finding(cut, "bump_gap.front")
+    assert after is not None
+    assert [p.change.type for p in after.cures[0].changes] == ["coil_over", "stop_trimmed", "bump_stop_swap"]
+    assert finding(cut.model_copy(update={"plan": Plan(changes=after.cures[0].changes)}), "bump_gap.front") is None

@@ -14,7 +14,7 @@ describe('lengths', () => {
 	it('tell a ± that there is, however small', () => {
 		expect(plusMinus(2.4, 'mm')).toBe('2');
 		expect(plusMinus(0.3, 'mm')).toBe('0.3');
-		expect(plusMinus(0, 'mm')).toBe('0');
+		expect(plusMinus(0.01, 'mm')).toBe('0');
 		expect(plusMinus(0.1, 'in')).toBe('0.004');
 	});
 	it('can be told in the other system', () => {

@@ -22,10 +22,12 @@ export function length(
 		: fixed(mm / MM_PER_INCH, digits + 2, options.signed ?? false);
 }
 
-/** A ± of a length: where there is some, it is never told as none. */
+/** A ± of a length: a few tenths are not told as none. */
 export function plusMinus(mm: number, units: Units): string {
 	const told = length(mm, units);
-	return mm > 0 && Number(told) === 0 ? length(mm, units, { digits: 1 }) : told;
+	if (Number(told) !== 0) return told;
+	const finer = length(mm, units, { digits: 1 });
+	return Number(finer) === 0 ? told : finer;
 }
 
 /** The same length in the other system, with its unit: for hover. */

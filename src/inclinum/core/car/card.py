@@ -94,7 +94,8 @@ class _Worked:
     @cached_property
     def collared(self) -> bool:
         """Whether its units have a collar that frees their springs: the thread stays, whatever spring stands on it."""
-        turned = any(p.change.provides in ("collar", "ring") for p, _ in self.changes)
+        # A unit that comes complete has one: what is still done inside is done on it, not on the one that leaves.
+        turned = any(p.change.provides in ("collar", "ring", "unit") for p, _ in self.changes)
         return turned or self.axle.damper.collar or isinstance(self.axle.spring, StackData)
 
     @cached_property

@@ -2,13 +2,13 @@
 
 
 def plus_minus(value: float) -> str:
-    """A ± to whole units: where there is some, it is never told as none.
+    """A ± to whole units: a few tenths are not told as none.
 
-    >>> plus_minus(2.3), plus_minus(0.3), plus_minus(0.0)
+    >>> plus_minus(2.3), plus_minus(0.3), plus_minus(0.01)
     ('2', '0.3', '0')
     """
-    whole = f"{value:.0f}"
-    return f"{value:.1f}" if value > 0 and whole == "0" else whole
+    whole, finer = f"{value:.0f}", f"{value:.1f}"
+    return whole if whole != "0" or finer == "0.0" else finer
 
 
 def signed(value: float, form: str = "g") -> str:

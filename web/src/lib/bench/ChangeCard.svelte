@@ -11,8 +11,7 @@
 	import ArrowDown from '@lucide/svelte/icons/arrow-down';
 	import ArrowUp from '@lucide/svelte/icons/arrow-up';
 	import X from '@lucide/svelte/icons/x';
-	import { number } from '../format';
-	import Plot from '../plot/Plot.svelte';
+	import ForceCurves from '../plot/ForceCurves.svelte';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import { isPlain, laidOut, nodeOf, valueAt, withValue, type Schema } from '../ui/form';
 	import Offer from '../ui/Offer.svelte';
@@ -144,23 +143,7 @@
 	{/if}
 	{#if curves.length > 1}
 		<div class="h-[150px] px-2.5 pb-2">
-			<Plot
-				series={curves.map((c, i) => ({
-					label: c.label,
-					x: c.length,
-					y: c.force,
-					look: i ? 'scribe' : 'chalk'
-				}))}
-				marks={curves.map((c, i) => ({
-					x: c.ride_length,
-					y: c.ride_force,
-					label: `${c.label}: ${number(c.ride_length, 0)}, ${number(c.ride_force, 0)}`,
-					look: i ? 'scribe' : 'chalk'
-				}))}
-				xLabel={curves[0]?.axis ?? ''}
-				yLabel={curves[0]?.force_axis ?? ''}
-				label="Force over length, {title}"
-			/>
+			<ForceCurves {curves} label="Force over length, {title}" />
 		</div>
 	{/if}
 	{#if rest.length}

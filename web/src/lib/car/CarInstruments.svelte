@@ -1,8 +1,9 @@
 <script lang="ts">
 	import { Tabs } from 'bits-ui';
 	import type { AxleName, Prediction } from '../api/client';
+	import ForceCurves from '../plot/ForceCurves.svelte';
 	import Plot, { type Mark, type Series } from '../plot/Plot.svelte';
-	import { length, number } from '../format';
+	import { length } from '../format';
 	import { settings } from '../settings.svelte';
 	import { view } from '../bench/context.svelte';
 	import { carView, theCar } from './carBench.svelte';
@@ -22,24 +23,6 @@
 	);
 	const shownAngle = $derived(angle === 'caster' && !axle.curves.caster_deg ? 'camber' : angle);
 
-	const springs = $derived<Series[]>(
-		axle.springs.map((s, i) => ({
-			label: s.label,
-			x: s.length,
-			y: s.force,
-			look: i === axle.springs.length - 1 ? 'scribe' : 'chalk'
-		}))
-	);
-	/** An axis is told as what it is, then its unit. */
-	const unit = (axis: string) => axis.split(', ').at(-1);
-	const springMarks = $derived<Mark[]>(
-		axle.springs.map((s, i) => ({
-			x: s.ride_length,
-			y: s.ride_force,
-			label: `${s.label}: ${number(s.ride_force, 0)} ${unit(s.force_axis)} at ${number(s.ride_length, 0)} ${unit(s.axis)}`,
-			look: i === axle.springs.length - 1 ? 'scribe' : 'chalk'
-		}))
-	);
 	const curve = $derived<Series[]>([
 		{
 			label: shownAngle,
@@ -72,13 +55,7 @@
 		<Choose label="Axle" options={ENDS} value={view.axle} onchoose={(to) => (view.axle = to)} />
 	</div>
 	<Tabs.Content value="springs" class="min-h-0 flex-1 p-1">
-		<Plot
-			series={springs}
-			marks={springMarks}
-			xLabel={axle.springs[0]?.axis ?? ''}
-			yLabel={axle.springs[0]?.force_axis ?? ''}
-			label="Force over length of the {view.axle} springs"
-		/>
+		<ForceCurves curves={axle.springs} label="Force over length of the {view.axle} springs" />
 	</Tabs.Content>
 	<Tabs.Content value="angles" class="flex min-h-0 flex-1 flex-col p-1">
 		<div class="flex gap-1 px-1" role="group" aria-label="Angle">

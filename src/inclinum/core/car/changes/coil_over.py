@@ -1,6 +1,6 @@
 """A complete coil-over: spring, open and closed length, stop and collar in one."""
 
-from typing import Annotated, ClassVar, Literal, Self
+from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -37,7 +37,7 @@ class CoilOver(Bored):
     known_as: ClassVar[tuple[str, ...]] = ("coilovers", "height adjustable suspension", "complete unit")
     costs: ClassVar[str] = "spring, window and stop all at once; preload eats droop"
     provides: ClassVar[str] = "unit"
-    also_meets: ClassVar[frozenset[str]] = frozenset({"coil"})
+    also_meets: ClassVar[frozenset[str]] = frozenset({"coil", "stop height"})
     offered: ClassVar[bool] = False
     equation: ClassVar[str] = "room of the spring = unit length − (open length − collar to top seat)"
     source: ClassVar[str] = "derived here: the collar stands on the body, the top seat on the mount"
@@ -154,6 +154,18 @@ class CoilOver(Bored):
     def at(self, value: float) -> Self:
         """With the collar elsewhere."""
         return self.model_copy(update={"collar_to_top_mm": self.extended_mm - value})
+
+    def met(self, need: str, value: Any) -> Self:
+        """A unit on another coil, with another stop, or set otherwise."""
+        match need:
+            case "coil":
+                changed = {"spring": value}
+            case "stop height":
+                changed = {"stop_mm": value}
+            case _:
+                return self.at(value)
+        # Another unit than the one whose number stood there.
+        return self.model_copy(update=changed | {"part": ""})
 
     def search(self, axle: Axle) -> Search | None:
         """Collars 60 mm down to 60 up in whole millimetres, as long as the spring is no solid block."""

@@ -20,7 +20,7 @@ def check(case: Case) -> list[Finding]:
             cures = []
             if lower > axle.bump_stop.height_mm / 2:
                 title = f"{name.capitalize()} bump stops {millimetres(lower)} high"
-                cures = case.adding_more(title, name, "stop height", lower)
+                cures = case.other_stop(title, name, lower)
             found.append(
                 Finding(
                     id=f"bump_gap.{name}",

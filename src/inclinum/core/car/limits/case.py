@@ -12,9 +12,10 @@ from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.stood import Stood
 from inclinum.core.car.vehicle import Axle
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
-from inclinum.core.plan import PlanEdits, Search
+from inclinum.core.plan import PlanEdits, Search, apply_all
 
 
 @dataclass(frozen=True)
@@ -66,7 +67,18 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
         contact = stop.contact_mm + height - stop.height_mm
         if contact >= float(stance.ride.damper_at(stance.travel)):
             return []
-        return self.adding_more(title, axle, "stop height", float(height))
+        return self.other_stop(title, axle, float(height))
+
+    def other_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
+        """The plan with a stop of another height, mm: in what brings one, where nothing after it makes it another."""
+        there = self.providing(title, axle, "stop height", height, anew=False)
+        for cure in there:
+            try:
+                if apply_all(self.job.vehicle, cure.changes).axle(axle).bump_stop.height_mm == height:
+                    return [cure]
+            except DomainError:
+                continue
+        return self.adding_more(title, axle, "stop height", height)
 
     def stop_for(self, axle: AxleName, solid_length: float) -> float:
         """Height of a bump stop of the same stuff that is solid at a damper length, whole mm, mm.
