@@ -174,3 +174,10 @@ def test_a_healthy_height_above_the_data_is_the_load_of_that_height() -> None:
     told = next(h for h in answer.heights if h.kind == "hub_to_arch" and h.axle == "front" and h.side == "left")
     drawn = next(w for w in sample_vehicle(job, 3000, seed=5) if w.axle == "front" and w.side == "left").height
     assert drawn.mean() == pytest.approx(told.after, abs=0.5)
+
+
+def test_a_claim_that_no_coil_keeps_is_refused_in_a_sentence() -> None:
+    """At 1.1 N/mm the load of a corner shortens a coil by metres."""
+    job = on(job_on("strut_front", "front"), StatedSprings(axle="front", lift_mm=20, rate_n_per_mm=1.1))
+    with pytest.raises(DomainError, match=r"Springs that hold the front axle \+20 mm .* would be \d{4} mm long"):
+        predict(job)

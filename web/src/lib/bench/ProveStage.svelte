@@ -160,7 +160,10 @@
 <h2 class="head mt-5 mb-1">This vehicle, job by job</h2>
 <table class="w-full">
 	<thead>
-		<tr class="label text-right"><td></td><th colspan="2">Front</th><th colspan="2">Rear</th></tr>
+		<tr class="label text-right"
+			><td></td><th class="text-center" colspan="2">Front</th><th class="text-center" colspan="2">Rear</th
+			></tr
+		>
 		<tr class="label text-right">
 			<th class="text-left">Job</th>
 			{#each ['front', 'rear'] as const as axle (axle)}<th>predicted</th><th>came out</th>{/each}

@@ -3,7 +3,7 @@
 from typing import ClassVar, Literal, Self
 
 import numpy as np
-from pydantic import Field
+from pydantic import Field, ValidationError
 
 from inclinum.core.car.archetypes.respring import kinds_for, respring
 from inclinum.core.car.changes.base import Change
@@ -77,10 +77,17 @@ class StatedSprings(Change):
         beside = float(ride.wheel_force(at)) - float(ride.spring_force(at) * ride.spring_length.ratio(at))
         force = (load - beside) / float(ride.spring_length.ratio(at))
         rate = old.rate_n_per_mm if self.rate_n_per_mm is None else self.rate_n_per_mm
-        return Coil.model_validate(
-            old.model_dump()
-            | {"rate_n_per_mm": rate, "free_length_mm": float(ride.spring_at(at)) + force / rate, "part": self.part}
-        )
+        free = float(ride.spring_at(at)) + force / rate
+        try:
+            return Coil.model_validate(
+                old.model_dump() | {"rate_n_per_mm": rate, "free_length_mm": free, "part": self.part}
+            )
+        except ValidationError:
+            raise DomainError(
+                f"Springs that hold the {self.axle} axle {signed(self.lift_mm)} mm from standard at {rate:.3g} N/mm "
+                f"would be {free:.0f} mm long, and no coil is: check the stated lift and rate, and the axle's "
+                "own figures."
+            ) from None
 
     @property
     def size(self) -> float:
