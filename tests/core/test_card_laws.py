@@ -106,6 +106,14 @@ def holds(job: Job, end: AxleName) -> int:
                 for key in wanted:
                     off_at, on_at = (at[named(end, side, joints[key], what)] for what in ("off", "on"))
                     assert all(off_at < n < on_at for n in mine), f"{p.change.type}: it is done while its place is open"
+                hot = [n for n in mine if ".how" in made.steps[n].id]
+                work = [n for n in mine if n not in hot]
+                inside = [k for k in inner if not joints[k].both_first]
+                ons = {k: at[named(end, side, joints[k], "on")] for k in inside}
+                assert not hot or max(hot) < min(ons.values()), "no new part near a weld"
+                mouth = next((k for k in reversed(opened) if k in wanted and k in inside), None)
+                behind = inside[: inside.index(mouth)] if mouth else []
+                assert not work or all(ons[k] < min(work) for k in behind), f"{p.change.type}: behind it all is home"
         if "wheel" in opened:
             order = [f"wheel.{what}" for what in ("crack", "off", "on", "torque")]
             places = [at[f"{end}.{side}.{what}"] for what in order]

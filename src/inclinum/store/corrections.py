@@ -13,7 +13,7 @@ from sqlalchemy.dialects.postgresql import JSONB
 from sqlalchemy.orm import Session
 
 from inclinum.core.card.own import KeptNote
-from inclinum.core.document import Document
+from inclinum.core.document import UNITS, Document
 from inclinum.core.document.names import AxleName
 from inclinum.core.machines import kind_on
 from inclinum.jobfile import LONGEST_LINE
@@ -218,10 +218,9 @@ def _found(row: Any) -> Iterator[tuple[str, str, Any]]:
 
 def _plain(words: str) -> str:
     """Paths as a person reads them, with their units."""
-    words = words.replace("_", " ")
-    for ending, unit in ((" torque nm:", " torque, N·m:"), (" deg:", ", °:"), (" mm:", ", mm:"), (" kg:", ", kg:")):
-        words = words.replace(ending, unit)
-    return words
+    for ending, unit in UNITS.items():
+        words = words.replace(f"_{ending}:", f", {unit}:")
+    return words.replace("_", " ")
 
 
 def _at(document: dict[str, Any], path: str) -> Any:

@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 from typing import Any
 
-from inclinum.core.document import Document
+from inclinum.core.document import Document, unit_of
 from inclinum.jobfile import LONGEST_LINE
 
 IDENTITY = (
@@ -48,7 +48,7 @@ def _compare(old: Any, new: Any, path: str) -> Iterator[tuple[str, Any, Any]]:
         yield path, old, new
     elif isinstance(old, dict) and isinstance(new, dict):
         for key in dict.fromkeys([*old, *new]):
-            yield from _compare(old.get(key), new.get(key), f"{path} {key.replace('_', ' ')}".strip())
+            yield from _compare(old.get(key), new.get(key), f"{path} {_named(key)}".strip())
     elif isinstance(old, list) and isinstance(new, list):
         were, are = _by_identity(old), _by_identity(new)
         for label in dict.fromkeys([*were, *are]):
@@ -60,6 +60,12 @@ def _compare(old: Any, new: Any, path: str) -> Iterator[tuple[str, Any, Any]]:
                 yield from _compare(were[label], are[label], f"{path} {label}".strip())
     else:
         yield path, old, new
+
+
+def _named(field: str) -> str:
+    """A field as a person reads it, with its unit."""
+    name, unit = unit_of(field)
+    return f"{name.replace('_', ' ')}{f', {unit}' if unit else ''}"
 
 
 def _is_entry(value: Any) -> bool:
@@ -82,10 +88,14 @@ def _short(value: Any) -> str:
     if _is_entry(value):
         return str(value["text"])
     if isinstance(value, dict):
-        parts = [f"{k.replace('_', ' ')} {_short(v)}" for k, v in value.items() if v not in (None, "", [], {})]
-        return ", ".join(parts)
+        told = ((unit_of(k), v) for k, v in value.items() if v not in (None, "", [], {}))
+        return ", ".join(
+            f"{name.replace('_', ' ')} {_short(v)}{f' {unit}' if unit else ''}" for (name, unit), v in told
+        )
     if isinstance(value, list):
         return ", ".join(map(_short, value)) or "nothing"
+    if isinstance(value, float):
+        return f"{value:g}".replace("-", "−")
     return str(value)
 
 

@@ -286,13 +286,20 @@ class _Worked:
         wanted = {key for word in planned.change.opened(machine) for key in reached(self.axle, word, side)}
         return next((j.key for j in reversed(self.opened[side]) if j.key in wanted and not j.both_first), "")
 
+    def _made(self, side: Side | None, phase: str) -> Iterator[Step]:
+        """What is cut, drilled or welded: before any new part hangs near it."""
+        for planned, _ in self.changes:
+            if side is None or planned.change.on_side(side):
+                for m, told in enumerate(self.job.brief.around(planned.change).before):
+                    yield self._step(side, f"{planned.id}.how{m}", phase, told)
+
     def _done(self, side: Side | None, phase: str, joint: str = "") -> Iterator[Step]:
         """What the changes that are done at a joint are done by; of no side where nothing at all is opened."""
+        if not joint:
+            yield from self._made(side, phase)
         for planned, machine in self.changes:
             if side and (not planned.change.on_side(side) or self._done_at(side, planned, machine) != joint):
                 continue
-            for m, told in enumerate(self.job.brief.around(planned.change).before):
-                yield self._step(side, f"{planned.id}.how{m}", phase, told)
             texts = planned.change.steps(machine)
             for m, text in enumerate(texts):
                 figure = planned.change.figure(side) if m == len(texts) - 1 else None

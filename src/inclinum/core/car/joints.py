@@ -157,10 +157,10 @@ _LINK = Joint(
 
 def _lines(axle: Axle) -> Joint:
     named = ", ".join(dict.fromkeys(line.name for line in axle.lines)) or "brake hose, cable and sensor wire"
-    to = "hub" if _independent(axle) else "axle: frame on stands, axle on its jack"
+    held = "tie the hub" if _independent(axle) else "frame on stands, axle on its jack"
     return Joint(
         "lines",
-        Handling(f"Unclip {named}; tie the {to}. None of them may carry it.", cautions.HOSES, minutes=(3, 6)),
+        Handling(f"Unclip {named}; {held}. None of them may carry it.", cautions.HOSES, minutes=(3, 6)),
         Handling(f"Back in their clips, not twisted: {named}.", minutes=(2, 4)),
         needs=("wheel",),
     )

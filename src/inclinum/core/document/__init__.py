@@ -30,7 +30,7 @@ InOrder = AfterValidator(_in_order)
 
 UNITS = {
     "n_per_mm2": "N/mm²", "mm2_per_mm": "mm²/mm", "mm3": "mm³", "mm2": "mm²", "n_per_mm": "N/mm", "mm": "mm",
-    "nm": "Nm", "deg": "°", "kg": "kg", "percent": "%", "hz": "Hz",
+    "nm": "N·m", "deg": "°", "kg": "kg", "percent": "%", "hz": "Hz",
 }  # fmt: skip
 """Units by the ending of a field's name, the longer endings first."""
 

@@ -258,8 +258,8 @@ def made(change: Change[MachineT], machine: MachineT) -> MachineT:
 def _made(of: Same[Change[Any]], on: Same[Any]) -> Any:
     """Once for a change and the machine it meets: prediction, shares, choices and card all ask."""
     change, machine = of.document, on.document
-    changed = change.apply(machine)
     try:
+        changed = change.apply(machine)
         _look_over(machine, changed)
     except ValidationError as error:
         raise DomainError(_impossible(change, error)) from None
@@ -375,7 +375,15 @@ def begin(
     found = next((k for k in kinds if k.model_fields["type"].default == kind), None)
     if found is None:
         raise DomainError(f"There is no change “{kind}”.")
-    return planned.model_validate({"id": unused_id(stack), "change": start(found)})  # type: ignore[attr-defined]
+    try:
+        started = start(found)
+    except ValidationError as error:
+        said = error.errors(include_url=False)[0]["msg"].removeprefix("Value error, ").removeprefix("Input ")
+        raise DomainError(
+            f"{found.title} cannot be begun with on this machine as it stands: one of its numbers {said}. Put the "
+            "figures right that it begins with, or the changes before it."
+        ) from None
+    return planned.model_validate({"id": unused_id(stack), "change": started})  # type: ignore[attr-defined]
 
 
 def millimetres(value: float) -> str:

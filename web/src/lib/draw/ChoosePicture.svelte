@@ -24,10 +24,22 @@
 		() => true
 	);
 	const drawn = $derived(options.filter((o) => pictures.data?.[o.key]));
+	let row = $state<HTMLElement>();
+	// What is chosen elsewhere, by its name, is in sight here; the page around stays where it is.
+	$effect(() => {
+		const chosen = row?.children[drawn.findIndex((o) => o.key === value)];
+		if (row && chosen instanceof HTMLElement)
+			row.scrollLeft = chosen.offsetLeft - row.offsetLeft - (row.clientWidth - chosen.clientWidth) / 2;
+	});
 </script>
 
 {#if drawn.length}
-	<div class="-mt-1 flex gap-1.5 overflow-x-auto pb-1" role="group" aria-label="Pictures, {choice}">
+	<div
+		bind:this={row}
+		class="-mt-1 flex gap-1.5 overflow-x-auto pb-1"
+		role="group"
+		aria-label="Pictures, {choice}"
+	>
 		{#each drawn as o (o.key)}
 			{@const picture = pictures.data?.[o.key]}
 			{#if picture}

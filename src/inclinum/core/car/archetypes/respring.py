@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from pydantic import ValidationError
+
 from inclinum.core.car.archetypes.sprung import BIND_ROOM_MM, bag
 from inclinum.core.car.stance import ride_corner
 from inclinum.core.car.vehicle import Axle
@@ -58,7 +60,13 @@ def respring(axle: Axle, kind: str) -> Axle:
     force, rate = float(spring.force(length)), max(float(spring.stiffness(length)), 0.1)
     extended = float(ride.spring_at(low if window.droop_limit is None else window.droop_limit))
     closed = float(ride.spring_at(high if window.bump_limit is None else window.bump_limit))
-    new = _KINDS[kind](Room(length, extended, closed), max(force, 50.0), rate)
+    try:
+        new = _KINDS[kind](Room(length, extended, closed), max(force, 50.0), rate)
+    except ValidationError:
+        raise DomainError(
+            f"{SPRINGS[kind].title} cannot be begun with: at {length:.0f} mm it would carry {force:.0f} N at a rate of "
+            f"{rate:.3g} N/mm, and none does. Put the axle's figures right, or the changes before it."
+        ) from None
     return Axle.model_validate(axle.model_dump() | {"spring": new.model_dump()})
 
 

@@ -145,7 +145,7 @@ class DamperHoles(Change):
         mount = moved if self.mount == "axle" else self.mount
         return [
             f"Dampers into “{self.hole}” at the {mount}, both sides alike; take the {moved} over its travel by hand: "
-            "the stop lands before the damper closes. Bolts to torque."
+            "the stop lands before the damper closes."
         ]
 
     def fabrication(self) -> Routine:

@@ -78,7 +78,7 @@ class Shackle(Change):
         """Square, and hand tight."""
         _ = machine
         return [
-            "Shackle plates square, pins in from the side they came; only hand tight, to torque at ride height.",
+            f"New shackles held beside the old: {signed(self.longer_mm)} mm pin to pin, plates square to each other.",
         ]
 
     def settled(self, machine: Vehicle) -> list[str]:

@@ -1,9 +1,11 @@
 """The planned vehicle as the limits look at it, and the plan edits their cures are made of."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass, replace
 from functools import cached_property
+
+import numpy as np
 
 from inclinum.core.car.changes import CHANGE_TYPES, Change, PlannedChange
 from inclinum.core.car.corner_weights import by_its_side
@@ -16,6 +18,9 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 from inclinum.core.plan import PlanEdits, Search, apply_all
+
+STRAPS = 41
+"""Lengths of limit straps that are looked through."""
 
 
 @dataclass(frozen=True)
@@ -60,6 +65,30 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
         _ = where
         return change.search(self.after.vehicle.axle(change.axle))
 
+    def takes(self, changes: tuple[PlannedChange, ...]) -> bool:
+        """Whether the vehicle takes them."""
+        try:
+            apply_all(self.job.vehicle, changes)
+        except DomainError:
+            return False
+        return True
+
+    def strapped(self, axle: AxleName, stance: Stance, kept: Callable[[np.ndarray], np.ndarray]) -> list[Cure]:
+        """The plan with straps that end droop where something is kept; nothing where it is kept all the way down.
+
+        Args:
+            axle: its name.
+            stance: as planned.
+            kept: for travels, mm, of shape (n,), whether it is.
+        """
+        travels = np.linspace(stance.full_droop, stance.travel, STRAPS)
+        good = np.nonzero(kept(travels))[0]
+        if not good.size or not good[0]:
+            return []
+        length = math.floor(float(stance.ride.damper_at(travels[good[0]])))
+        title = f"{axle.capitalize()} limit straps, tight at {length} mm of damper"
+        return self.providing(title, axle, "droop", length)
+
     def taller_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
         """The plan with a taller stop on the damper, where the axle does not come to ride on it; else nothing."""
         stop, stance = self.after.vehicle.axle(axle).bump_stop, self.after.axle(axle)
@@ -71,13 +100,9 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
 
     def other_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
         """The plan with a stop of another height, mm: in what brings one, where nothing after it makes it another."""
-        there = self.providing(title, axle, "stop height", height, anew=False)
-        for cure in there:
-            try:
-                if apply_all(self.job.vehicle, cure.changes).axle(axle).bump_stop.height_mm == height:
-                    return [cure]
-            except DomainError:
-                continue
+        for cure in self.providing(title, axle, "stop height", height, anew=False):
+            if apply_all(self.job.vehicle, cure.changes).axle(axle).bump_stop.height_mm == height:
+                return [cure]
         return self.adding_more(title, axle, "stop height", height)
 
     def stop_for(self, axle: AxleName, solid_length: float) -> float:

@@ -1,7 +1,5 @@
 """Hoses and wires reach their ends at full droop, and with the wheels turned: they never carry weight."""
 
-import math
-
 import numpy as np
 
 from inclinum.core.car.attached import FlexLine
@@ -59,15 +57,14 @@ def _of_wheel(case: Case, name: AxleName, stance: Stance, line: FlexLine, n: int
         "that holds "
         "the wheel tears: a longer one of the right approval, its clip moved, or less droop.",
         source="clips and length as measured, the linkage at full droop",
-        cures=tuple(_strap(case, name, stance, line)) if left < line.spare_mm else (),
+        cures=_strapped(case, name, stance, line) if left < line.spare_mm else (),
     )
 
 
-def _strap(case: Case, name: AxleName, stance: Stance, line: FlexLine) -> list[Cure]:
+def _strapped(case: Case, name: AxleName, stance: Stance, line: FlexLine) -> tuple[Cure, ...]:
     """Straps that end droop where the line still has its spare."""
-    travels = np.linspace(stance.full_droop, stance.travel, 41)
-    good = np.nonzero(spans(stance, line, travels).max(axis=0) <= line.length_mm - line.spare_mm)[0]
-    if not good.size or not good[0]:
-        return []
-    length = math.floor(float(stance.ride.damper_at(travels[good[0]])))
-    return case.providing(f"{name.capitalize()} limit straps, tight at {length} mm of damper", name, "droop", length)
+
+    def has_its_spare(travels: np.ndarray) -> np.ndarray:
+        return spans(stance, line, travels).max(axis=0) <= line.length_mm - line.spare_mm
+
+    return tuple(case.strapped(name, stance, has_its_spare))

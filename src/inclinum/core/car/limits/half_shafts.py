@@ -93,7 +93,7 @@ def _of_wheel(case: Case, name: AxleName, before: Stance, after: Stance) -> list
                         why=f"Its joint bends to {most:g}°; it was {old:.0f}° there before. Beyond, balls climb and "
                         "boots tear.",
                         source="angle of the joint from the vehicle's data, the linkage over its travel",
-                        cures=tuple(_strap(case, name, after, joint, most) if end == "full droop" else ()),
+                        cures=_strapped(case, name, after, joint, most) if end == "full droop" else (),
                     )
                 )
         longer, old = float(now.longer[n]), float(was.longer[n])
@@ -118,12 +118,10 @@ def _of_wheel(case: Case, name: AxleName, before: Stance, after: Stance) -> list
     return found
 
 
-def _strap(case: Case, name: AxleName, stance: Stance, joint: str, most: float) -> list[Cure]:
+def _strapped(case: Case, name: AxleName, stance: Stance, joint: str, most: float) -> tuple[Cure, ...]:
     """Straps that end droop where the joint still bends no further than it may."""
-    travels = np.linspace(stance.full_droop, stance.travel, 41)
-    angles = getattr(shaft_angles(stance, travels), joint)
-    good = np.nonzero(angles <= most)[0]
-    if not good.size:
-        return []
-    length = math.floor(float(stance.ride.damper_at(travels[good[0]])))
-    return case.providing(f"{name.capitalize()} limit straps, tight at {length} mm of damper", name, "droop", length)
+
+    def bends_no_further(travels: np.ndarray) -> np.ndarray:
+        return getattr(shaft_angles(stance, travels), joint) <= most
+
+    return tuple(case.strapped(name, stance, bends_no_further))
