@@ -1,15 +1,19 @@
 """Jobs of every kind on the demo's fleet; what limits say of them; a complete rear unit."""
 
+from typing import Any
+
 import pytest
 
 from inclinum.core.bike.changes import PlannedBikeChange, RearUnit
 from inclinum.core.bike.job import BikePlan
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.car.card import card
-from inclinum.core.car.changes import AirHeight, SeatSpacer
-from inclinum.core.car.job import Job
+from inclinum.core.car.changes import AirHeight, BracketMoved, Load, SeatSpacer
+from inclinum.core.car.job import Cargo, Job
+from inclinum.core.car.limits import Finding
 from inclinum.core.car.prediction import predict
 from inclinum.core.machines import offers
+from inclinum.core.quantity.constants import GRAVITY
 from inclinum.demo import demo_bike_jobs, demo_jobs, demo_kind_jobs
 from tests.core.test_changes_by_hand import on
 from tests.core.test_every_change import job_on
@@ -40,6 +44,28 @@ def test_a_level_valve_takes_a_spacer_back_and_leaving_it_out_heals() -> None:
     assert finding.value > 5
     healed = job.model_copy(update={"plan": job.plan.model_copy(update={"changes": finding.cures[0].changes})})
     assert not [f for f in predict(healed).findings if f.id == "levelled.rear"]
+
+
+def test_whatever_a_level_valve_takes_back_is_told() -> None:
+    """50 kg let the body sink, another seat lets it rise: with the valve live it does neither, and says so."""
+
+    def told(*changes: Any, cargo: tuple[Any, ...] = ()) -> list[Finding]:
+        job = on(job_on("four_link_air", "rear"), *changes)
+        job = job.model_copy(update={"brief": job.brief.model_copy(update={"cargo": cargo})})
+        return [f for f in predict(job).findings if f.id.startswith("levelled")]
+
+    assert told() == []
+    assert told(AirHeight(axle="rear", rise_mm=25)) == [], "what is set at the sensor stays"
+    (heavier,) = told(Load(axle="rear", mass_kg=50))
+    sinks = -50 * GRAVITY / 2 / predict(job_on("four_link_air", "rear")).rear.wheel_rate_after
+    assert heavier.value == pytest.approx(sinks, rel=0.1)
+    assert (heavier.severity, heavier.what) == ("know", "The rear level valve lifts the body 9 mm back")
+    (seat,) = told(BracketMoved(axle="rear", point="spring_left_body", up_mm=-10), AirHeight(axle="rear", rise_mm=5))
+    assert seat.what == "The rear level valve meets its sensor at another angle"
+    assert seat.why.endswith("was not measured: read the height it levels to.")
+    (laden,) = told(cargo=(Cargo(name="sand", mass_kg=80, behind_front_axle_mm=2500),))
+    assert "with cargo too" in laden.why
+    assert laden.what == "The rear level valve lifts back what cargo lets sink"
 
 
 def test_loads_that_the_vehicle_cannot_weigh_are_asked_about() -> None:

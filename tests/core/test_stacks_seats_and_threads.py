@@ -23,6 +23,7 @@ from inclinum.core.car.changes import (
     DualRateSprings,
     HelperLeaf,
     LeafPacks,
+    PlannedChange,
     SeatSpacer,
     SpringSwap,
     StrutTopSpacer,
@@ -31,18 +32,19 @@ from inclinum.core.car.changes import (
     begin,
 )
 from inclinum.core.car.changes.top_plate import PlateSpacer
-from inclinum.core.car.job import Job, SpringOnShelf
+from inclinum.core.car.job import AngleReading, Job, Measurements, Plan, SpringOnShelf
 from inclinum.core.car.limits.flex_lines import spans
 from inclinum.core.car.prediction import Prediction, assess, predict
 from inclinum.core.car.vehicle import AngleTarget, Axle, EccentricAdjuster, SlotAdjuster, StrutTop, settable
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.names import AxleName
+from inclinum.core.document.names import SIDES, AxleName
 from inclinum.core.kinematics.refit import frame_points
 from inclinum.core.machines import offers
+from inclinum.core.quantity import Angle
 from inclinum.core.springs.fitted import Coil, CoilWire, LeafPackData, SpringTable, StackCoil, StackData, TopOutData
 from tests.core.test_attached import with_front, with_rear
 from tests.core.test_changes_by_hand import on, rear_pack
-from tests.core.test_every_change import job_on
+from tests.core.test_every_change import begun, job_on
 
 STACK = StackData(
     tender=StackCoil(rate_n_per_mm=40, free_length_mm=150, solid_length_mm=70),
@@ -459,3 +461,25 @@ def test_slots_along_the_car_and_upper_seats_go_the_way_they_say() -> None:
     seats = assess(on(seated, ring)).after.rear.axle.seats
     assert seats is not None
     assert (seats.lower_mm, seats.upper_mm) == (100, 104)
+
+
+def test_an_adjuster_that_hardly_helps_does_not_take_up_what_rounding_leaves() -> None:
+    """Three links for two targets: the third moves caster, which nobody asked for, and camber by thousandths a turn."""
+    job = job_on("five_link", "rear")
+    stack: tuple[PlannedChange, ...] = ()
+    for kind in ("seat_spacer", "adjuster_fitted"):
+        planned = begun(kind, "rear", job.model_copy(update={"plan": Plan(changes=stack)}))
+        assert not isinstance(planned, str)
+        stack = (*stack, planned)
+    job = job.model_copy(update={"plan": Plan(changes=stack)})
+    for camber in (-1.23, -1.1, -0.95):
+        read = tuple(
+            AngleReading(axle="rear", side=side, angle="camber", reading=Angle.model_validate(f"{camber - by:.2f}"))
+            for side, by in zip(SIDES, (0.0, 0.13), strict=True)
+        )
+        made = align(job.model_copy(update={"measure": Measurements(angles=read)}))
+        left, right = (w for w in made.wheels if w.axle == "rear")
+        for wheel in (left, right):
+            third = next(s for s in wheel.settings if s.name == "adjustable link")
+            assert abs(third.set_mm) <= 1.5 * third.step_mm
+            assert all(abs(a.remaining) < 0.07 for a in wheel.angles if a.remaining is not None)

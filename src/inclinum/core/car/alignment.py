@@ -175,9 +175,17 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         for key, a in zip(keys, data.adjusters, strict=True)
         if key in job.align.chosen
     }
+    # Where there are more of them than targets, one that hardly moves a target would take up what rounding leaves by
+    # turns and turns, and move an angle nobody asked for: each stays near where all of them together are best.
+    near = {
+        a.name: (solved.values[a.name], NEAR_DEG / a.step_mm)
+        for a in data.adjusters
+        if len(data.adjusters) > len(data.targets)
+    }
     for adjuster in _coarsest_first(problem, solved, data.adjusters):
         if adjuster.name not in held:
-            best = (replace(problem, held=held).solve() if data.targets else solved).values[adjuster.name]
+            rest = replace(problem, held=held, kept_near=near)
+            best = (rest.solve() if data.targets else solved).values[adjuster.name]
             held[adjuster.name] = settable(adjuster, best)
     chosen = [held[a.name] for a in data.adjusters]
     stood = assessed.before.axle(axle).of_side(side)
@@ -208,6 +216,10 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         toe_length_mm=2 * data.tyre_radius_mm * math.sin(toe),
         within=all(judged) if (judged := [a.within for a in angles if a.within is not None]) else None,
     )
+
+
+NEAR_DEG = 0.06
+"""What a step away from where all adjusters together are best counts, as degrees missed."""
 
 
 @dataclass(frozen=True)

@@ -1,6 +1,7 @@
 """What holds an axle of a four-wheeler together, from what the vehicle's data say is there."""
 
 from collections.abc import Callable, Iterable
+from dataclasses import replace
 
 from inclinum.core.car.stance import axle_corner
 from inclinum.core.car.vehicle import Axle
@@ -24,6 +25,7 @@ NAMES = {
     "bump_stop": "bump stop bolt", "subframe": "subframe bolt", "prop_shaft": "propeller-shaft flange bolt",
 }  # fmt: skip
 """Roles in words, where the vehicle's data name no bolt for them."""
+HOLD_A_BAG = ("damper_foot", "damper_top", "clamp", "strut_top", "spring_on_unit", "spring_seat")
 LEAF_POINTS = ("fixed_eye", "seat", "shackle_eye", "shackle_body")
 
 
@@ -51,7 +53,11 @@ def joints_of(axle: Axle, *, collared: bool = False) -> dict[str, Joint]:
     add(*spring)
     free = next((j.key for j in spring if j.key in ("spring_seat", "bar")), None)
     add(*_arms(axle, free), *_others(axle))
-    return found
+    if "air" not in found:
+        return found
+    # What ends its droop or holds it down comes off a bag only once it is empty: nobody carries a unit under pressure.
+    emptied = {key: replace(found[key], needs=(*found[key].needs, "air")) for key in HOLD_A_BAG if key in found}
+    return found | {"air": replace(found["air"], needs=("wheel",))} | emptied
 
 
 def has_bar(axle: Axle) -> bool:

@@ -111,6 +111,8 @@ class AlignmentProblem:
         pitch: body attitude, nose-down positive, rad.
         offsets: what the rack read at baseline less what the model has, rad.
         held: adjusters that are set already, by name, mm: the others are solved around them.
+        kept_near: adjusters that should stay near a value where several settings are about as good, by name: that
+            value, mm, and what being a mm from it counts, as degrees missed.
     """
 
     corner: Corner
@@ -121,6 +123,7 @@ class AlignmentProblem:
     pitch: float = 0.0
     offsets: Mapping[Quantity, float] = field(default_factory=dict)
     held: Mapping[str, float] = field(default_factory=dict)
+    kept_near: Mapping[str, tuple[float, float]] = field(default_factory=dict)
 
     def motion(self, values: Array) -> Motion:
         """Motion for rows of adjuster values (S, n); result shape (S, 1)."""
@@ -161,6 +164,7 @@ class AlignmentProblem:
         low = np.array([self.adjusters[i].low for i in free])
         high = np.array([self.adjusters[i].high for i in free])
         step = 1e-3
+        near, pull = np.array([self.kept_near.get(self.adjusters[i].name, (0.0, 0.0)) for i in free]).T
 
         def filled(x: Array) -> Array:
             rows = np.tile(start, (len(x), 1))
@@ -172,7 +176,10 @@ class AlignmentProblem:
             x = np.frombuffer(key)
             inward = np.where(x + step > high, -step, step)
             y = self.misses(filled(np.concatenate([x[None], x + np.diag(inward)])))
-            return y[0], ((y[1:] - y[0]) / inward[:, None]).T
+            slopes = ((y[1:] - y[0]) / inward[:, None]).T
+            if not pull.any():
+                return y[0], slopes
+            return np.concatenate([y[0], pull * (x - near)]), np.concatenate([slopes, np.diag(pull)])
 
         best = least_squares(
             lambda x: misses_and_slopes(x.tobytes())[0],

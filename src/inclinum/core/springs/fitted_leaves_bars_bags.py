@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
-from inclinum.core.document.known import FREE_ANGLE_DEG
+from inclinum.core.document.known import FREE_ANGLE_DEG, FREE_LENGTH_MM
 from inclinum.core.springs import (
     AirBag,
     CoilSpring,
@@ -52,6 +52,9 @@ class LeafPackData(LongSpring):
     coordinate: ClassVar[Coordinate] = Coordinate("arch")
 
     type: Literal["leaf_pack"] = "leaf_pack"
+    free_length_tolerance_mm: float = Field(
+        default=FREE_LENGTH_MM, ge=0, le=50, title="Free arch ±", json_schema_extra={"unit": "mm"}
+    )
     leaves: int = Field(examples=[6], ge=1, le=20, title="Leaves")
     width_mm: float = Field(examples=[60.0], gt=10, le=200, title="Width")
     thickness_mm: float = Field(examples=[7.0], gt=1, le=40, title="Leaf thickness")
@@ -159,6 +162,9 @@ class AirSpringData(LongSpring):
     coordinate: ClassVar[Coordinate] = Coordinate("height")
 
     type: Literal["air_spring"] = "air_spring"
+    free_length_tolerance_mm: float = Field(
+        default=FREE_LENGTH_MM, ge=0, le=50, title="Height ±", json_schema_extra={"unit": "mm"}
+    )
     height_mm: float = Field(
         examples=[170.0], gt=20, le=600, title="Height at the reference height", json_schema_extra={"unit": "mm"}
     )

@@ -36,7 +36,7 @@
 {#if drawn.length}
 	<div
 		bind:this={row}
-		class="-mt-1 flex gap-1.5 overflow-x-auto pb-1"
+		class="-mx-0.5 -mt-1 flex gap-1.5 overflow-x-auto p-0.5 pb-1"
 		role="group"
 		aria-label="Pictures, {choice}"
 	>
