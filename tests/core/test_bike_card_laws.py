@@ -55,6 +55,11 @@ def holds(job: BikeJob) -> set[str]:
     ends = {p.change.end for p in job.plan.changes}
     text = " ".join(s.text for s in made.steps)
     assert "Caps" not in text or "fork_cap" in opened, "no fork on a rear job"
+    if {"fork_cap", "lower_clamp"} <= set(opened):
+        assert at["fork_cap.off"] < at["lower_clamp.off"], "a cap is cracked while the lower clamp holds its tube"
+        assert at["lower_clamp.on"] < at["fork_cap.on"] < at["top_clamp.on"]
+    drives = {"chain", "belt", "shaft"} - {job.machine.drive.kind}
+    assert not [word for word in drives if word in text.lower().split()], "no chain on a shaft"
     assert ("rear_spring" in opened and not freed_by_hand(job.machine)) == ("compressed until" in text)
     pressed = "compressed until" in text or "eased down" in text
     assert ("compressor" in " ".join(made.preflight.tools)) == pressed, "laid out where it is needed, at either end"

@@ -82,6 +82,9 @@ def holds(job: Job, end: AxleName) -> int:
                 assert off.hold, f"{key}: what is stored behind it is held back before it is opened"
                 assert off.caution or key == "spring_seat", f"{key}: and its danger is said at that step"
             assert off.text, key
+        if on_air(axle):
+            lets_go = {"damper_foot", "damper_top", "clamp", "strut_top", "spring_on_unit", "spring_seat"} & set(opened)
+            assert all(opened.index("air") < opened.index(k) for k in lets_go), "no unit comes off under pressure"
         inner = [k for k in closed if k not in new and not (joints[k].with_load or joints[k].on_ground)]
         assert inner == [k for k in reversed(opened) if k in inner], "closed in reverse"
         tightened = [use.key for s in steps for use in s.fasteners]

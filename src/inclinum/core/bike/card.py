@@ -206,8 +206,10 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
             yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
     for joint in (j for j in reversed(opened) if j.key in WHEELS):
         yield from _together(joint, "Wheels and down", "front" if joint.key in FRONT else "rear", bike, planned)
-    yield step("down.wheels", "Wheels and down", "Wheels turn free; brakes and chain as the maker says.", (4, 8))
-    if bike.drive.kind in ("chain", "belt"):
+    pulled = bike.drive.kind in ("chain", "belt")
+    set_up = f"brakes and {bike.drive.kind}" if pulled else "brakes"
+    yield step("down.wheels", "Wheels and down", f"Wheels turn free; {set_up} as the maker says.", (4, 8))
+    if pulled:
         slack = prediction.rear_curve.chain_slack or [0.0]
         travel = prediction.rear_curve.travel[slack.index(max(slack))]
         yield step(

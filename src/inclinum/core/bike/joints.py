@@ -46,6 +46,7 @@ def freed_by_hand(bike: Bike) -> bool:
 def joints_of(bike: Bike) -> dict[str, Joint]:
     """Joints by key, in the order in which they are usually opened."""
     each = " One side after the other, so that the other holds the arm." if bike.damper.count == 2 else ""
+    drive = "drive" if bike.drive.kind == "none" else bike.drive.kind
     found = (
         Joint(
             "weight_off",
@@ -85,8 +86,8 @@ def joints_of(bike: Bike) -> dict[str, Joint]:
         _spring_by_hand() if freed_by_hand(bike) else _spring_pressed(),
         Joint(
             "rear_wheel",
-            Handling("Rear wheel out; chain, belt or shaft free, brake held.", minutes=(5, 12)),
-            Handling("Rear wheel in, chain or belt on, its axle to torque; it turns free.", minutes=(6, 12)),
+            Handling(f"Rear wheel out; {drive} free, brake held.", minutes=(5, 12)),
+            Handling(f"Rear wheel in, {drive} on, its axle to torque; it turns free.", minutes=(6, 12)),
             fasteners=("rear_axle",),
         ),
         Joint(
@@ -102,6 +103,7 @@ def joints_of(bike: Bike) -> dict[str, Joint]:
             Handling("Top clamp to torque, evenly.", minutes=(2, 4)),
             fasteners=("top_clamp_bolt",),
         ),
+        _from_above(),
         Joint(
             "lower_clamp",
             Handling("Lower clamp slack one leg at a time, the tube held.", "The machine sinks on a tube that slips: "
@@ -109,7 +111,6 @@ def joints_of(bike: Bike) -> dict[str, Joint]:
             Handling("Lower clamp to torque, evenly.", minutes=(2, 4)),
             needs=("top_clamp",), fasteners=("lower_clamp_bolt",),
         ),
-        _from_above(),
         *(_from_below() if bike.fork.opened_from == "below" else ()),
     )  # fmt: skip
     missing = {"rod"} if not bike.rear.rods else set()

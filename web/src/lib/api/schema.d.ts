@@ -1368,7 +1368,7 @@ export interface components {
              */
             rate_tolerance_percent?: number | null;
             /**
-             * Free length ±
+             * Height ±
              * @default 3
              */
             free_length_tolerance_mm: number;
@@ -6847,7 +6847,7 @@ export interface components {
              */
             rate_tolerance_percent?: number | null;
             /**
-             * Free length ±
+             * Free arch ±
              * @default 3
              */
             free_length_tolerance_mm: number;

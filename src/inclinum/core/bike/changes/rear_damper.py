@@ -8,7 +8,16 @@ from inclinum.core.bike.changes.base import BikeChange
 from inclinum.core.bike.changes.rear_preload import collar_figure, collar_step
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.names import PartNumber
-from inclinum.core.plan import named
+from inclinum.core.plan import Search, named
+
+FAR_MM = 30
+"""How much shorter or longer one is looked for: more turns the rear end into another machine."""
+
+
+def lengths_about(bike: Bike) -> Search:
+    """Extended lengths that are looked through about the one there is, whole mm."""
+    there = round(bike.damper.extended_mm)
+    return Search(max(there - FAR_MM, 81), min(there + FAR_MM, 700), 1)
 
 
 class RearDamperSwap(BikeChange):
@@ -48,9 +57,19 @@ class RearDamperSwap(BikeChange):
             data["threads_at_zero_mm"] = None
         return machine.model_copy(update={"damper": type(machine.damper).model_validate(data)})
 
-    def at(self, value: tuple[float, float]) -> Self:
-        """Of other lengths, extended and stroke, mm."""
-        return type(self)(extended_mm=value[0], stroke_mm=value[1])
+    @property
+    def size(self) -> float:
+        """Eye to eye, mm."""
+        return self.extended_mm
+
+    def at(self, value: tuple[float, float] | float) -> Self:
+        """Of another length, mm, or of other lengths, extended and stroke: another one than the one named."""
+        extended, stroke = value if isinstance(value, tuple) else (value, self.stroke_mm)
+        return self.model_copy(update={"extended_mm": extended, "stroke_mm": stroke, "part": ""})
+
+    def search(self, bike: Bike) -> Search | None:
+        """Whole millimetres shorter or longer, with the stroke it has."""
+        return lengths_about(bike)
 
     def figure(self, bike: Bike) -> str | None:
         """The collar."""

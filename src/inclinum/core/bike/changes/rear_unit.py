@@ -5,11 +5,12 @@ from typing import Any, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from inclinum.core.bike.changes.base import BikeChange
+from inclinum.core.bike.changes.rear_damper import lengths_about
 from inclinum.core.bike.changes.rear_preload import HOOK_SPANNER, collar_figure, collar_step, zero_of
 from inclinum.core.bike.machine import Bike, Bumper, RearDamper, RearSpring
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import PartNumber
-from inclinum.core.plan import named
+from inclinum.core.plan import Search, named
 
 
 class RearUnit(BikeChange):
@@ -27,6 +28,8 @@ class RearUnit(BikeChange):
     opens: ClassVar[frozenset[str]] = frozenset({"damper"})
     tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER,)
     sets_collar: ClassVar[bool] = True
+    provides: ClassVar[str] = "rear unit"
+    offered: ClassVar[bool] = False
     also_meets: ClassVar[frozenset[str]] = frozenset({"rear damper", "rear spring", "rear preload"})
 
     type: Literal["rear_unit"] = "rear_unit"
@@ -73,6 +76,19 @@ class RearUnit(BikeChange):
             }
         )  # fmt: skip
         return machine.model_copy(update={"damper": damper, "spring": self.spring, "preload_mm": self.preload_mm})
+
+    @property
+    def size(self) -> float:
+        """Eye to eye, mm."""
+        return self.extended_mm
+
+    def at(self, value: float) -> Self:
+        """Of another length, mm: another unit than the one whose number stood there."""
+        return self.model_copy(update={"extended_mm": value, "part": ""})
+
+    def search(self, bike: Bike) -> Search | None:
+        """As of a damper."""
+        return lengths_about(bike)
 
     def met(self, need: str, value: Any) -> Self:
         """A unit of other lengths, on another spring, or set otherwise."""

@@ -48,5 +48,5 @@ class Tyres(BikeChange):
 
     def steps(self, machine: Bike) -> list[str]:
         """Clearances."""
-        _ = machine
-        return ["Tyres on, to pressure; turn each wheel by hand at both ends of travel: guard, stay and chain clear."]
+        near = "guard, stay and chain" if machine.drive.kind == "chain" else "guard and stay"
+        return [f"Tyres on, to pressure; turn each wheel by hand at both ends of travel: {near} clear."]

@@ -1,6 +1,8 @@
 """Drops of both ends against what the brief wants, and what gives them."""
 
 import math
+from collections.abc import Callable
+from dataclasses import dataclass
 
 from inclinum.core.bike.aims import aimed
 from inclinum.core.bike.changes.rear_link import FAR_MM, LEAST_STEP_MM, holes
@@ -8,7 +10,7 @@ from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.bike.machine import End
 
 TRIALS = 5
-"""Rods that are tried: an even leverage needs two."""
+"""Lengths that are tried: an even leverage needs two."""
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
@@ -35,7 +37,9 @@ def check(case: BikeCase) -> list[BikeFinding]:
                 unit="mm",
                 why=f"The brief wants {aim.said}, within ±{tolerance:g} mm.",
                 source="the brief",
-                cures=tuple(_rod(case, wanted, got) if end == "rear" else _raised(case, missed)) if case.ways else (),
+                cures=tuple(_lower_or_higher(case, wanted, got) if end == "rear" else _raised(case, missed))
+                if case.ways
+                else (),
                 ways_sought=case.ways,
             )
         )
@@ -54,18 +58,43 @@ def _raised(case: BikeCase, missed: float) -> list[BikeCure]:
     return case.providing(f"Tubes {wanted:g} mm above the clamp", "front", "fork raise", wanted)
 
 
-def _rod(case: BikeCase, wanted: float, got: float) -> list[BikeCure]:
-    """The rod that drops the rear as wanted, each one tried on the machine; none where the linkage does not take it."""
-    if not case.bike.rear.rods:
-        return []
-    _, rod = holes(case.bike.rear)
-    tried, slope, best = {rod: got}, case.after.drop_per_rod, rod
+def _lower_or_higher(case: BikeCase, wanted: float, got: float) -> list[BikeCure]:
+    """What turns the rear end: the rod where there is one, else a damper of another length with the stroke it has."""
+    if case.bike.rear.rods:
+        _, rod = holes(case.bike.rear)
+        return _sought(case, wanted, got, _Sought(rod, case.after.drop_per_rod, LEAST_STEP_MM, _with))
+    damper = case.bike.damper
+
+    def of_length(case: BikeCase, extended: float) -> list[BikeCure]:
+        title = f"Damper {extended:g} mm eye to eye, stroke {damper.stroke_mm:g} mm"
+        return case.providing(title, "rear", "rear damper", (extended, damper.stroke_mm))
+
+    return _sought(case, wanted, got, _Sought(damper.extended_mm, USUAL_DROP_PER_MM, 1.0, of_length))
+
+
+USUAL_DROP_PER_MM = -2.0
+"""What a first guess takes a mm of damper to lift the axle by; the second knows better."""
+
+
+@dataclass(frozen=True)
+class _Sought:
+    """A length that is looked for: as it is, drop per mm of it, what it is sold in, and the plan with another."""
+
+    now: float
+    slope: float
+    step: float
+    plan: Callable[[BikeCase, float], list[BikeCure]]
+
+
+def _sought(case: BikeCase, wanted: float, got: float, of: _Sought) -> list[BikeCure]:
+    """The length that drops the rear as wanted, each tried on the machine; none where the linkage does not take it."""
+    tried, slope, best = {of.now: got}, of.slope, of.now
     for _ in range(TRIALS):
         near = min(tried, key=lambda r: abs(tried[r] - wanted))
-        best = round((near + (wanted - tried[near]) / slope) / LEAST_STEP_MM) * LEAST_STEP_MM
-        if best in tried or not 20 < best < 500 or abs(best - rod) > FAR_MM:
+        best = round((near + (wanted - tried[near]) / slope) / of.step) * of.step
+        if best in tried or not 20 < best < 700 or abs(best - of.now) > FAR_MM:
             break
-        cures = _with(case, best)
+        cures = of.plan(case, best)
         drop = _drop(case, cures[0]) if cures else None
         if drop is None:
             return []
@@ -73,7 +102,7 @@ def _rod(case: BikeCase, wanted: float, got: float) -> list[BikeCure]:
         tried[best] = drop
     best = min(tried, key=lambda r: abs(tried[r] - wanted))
     nearer = abs(tried[best] - wanted) < abs(got - wanted) - case.job.brief.tolerance_mm / 2
-    return _with(case, best) if nearer else []
+    return of.plan(case, best) if nearer else []
 
 
 def _with(case: BikeCase, rod: float) -> list[BikeCure]:
