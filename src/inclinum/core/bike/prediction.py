@@ -250,13 +250,17 @@ def predict_bike(job: BikeJob, looked_at: Collection[Condition] = CONDITIONS, *,
     )
 
 
+SAME_MM = 0.05
+"""A height of the tubes that is not offered: they stand there already."""
+
+
 def _raises(case: BikeCase) -> dict[Literal["allowed", "supplier"], BikeCure]:
     steering = case.steering
     wanted = {"allowed": steering.raise_allowed_mm, "supplier": steering.supplier_raise_mm}
     return {
         name: cure  # type: ignore[misc]
         for name, length in wanted.items()
-        if length is not None and case.bike.fork.crown == "double"
+        if length is not None and case.bike.fork.crown == "double" and abs(length - steering.raise_now_mm) > SAME_MM
         for cure in steering_kept.raised(case, length)
     }
 

@@ -37,10 +37,6 @@ class PlanEdits(ABC, Generic[ChangeT, PlannedT, CureT]):
     def searched(self, change: ChangeT, where: Where) -> Search | None:
         """What a change is searched by on the machine as planned; None where no one number moves the body."""
 
-    @abstractmethod
-    def takes(self, changes: tuple[PlannedT, ...]) -> bool:
-        """Whether the machine takes a stack: what is offered as a way out has to be one."""
-
     def candidates(self, where: Where) -> Iterator[Candidate[CureT]]:
         """Every change of an end that is searched by one number: the plan's own at another size, else one added."""
         for kind in self.kinds:
@@ -93,7 +89,7 @@ class PlanEdits(ABC, Generic[ChangeT, PlannedT, CureT]):
         if not there:
             return self.adding_more(title, where, what, value) if anew else []
         try:
-            return self._taken(self.replacing(title, there[-1], _checked(there[-1].change.met(what, value))))
+            return [self.replacing(title, there[-1], _checked(there[-1].change.met(what, value)))]
         except ValueError:
             return []
 
@@ -101,12 +97,9 @@ class PlanEdits(ABC, Generic[ChangeT, PlannedT, CureT]):
         """The plan with one more change that provides something, whatever is there already; empty as above."""
         kind = next(k for k in self.kinds if k.provides == what)
         try:
-            return self._taken(self.adding(title, _checked(self.started(kind, where).at(value))))
+            return [self.adding(title, _checked(self.started(kind, where).at(value)))]
         except ValueError:
             return []
-
-    def _taken(self, cure: CureT) -> list[CureT]:
-        return [cure] if self.takes(cure.changes) else []
 
     def replacing(self, title: str, planned: PlannedT, change: ChangeT) -> CureT:
         """The plan with one change put in another's place, not validated anew: a search makes dozens a second."""

@@ -18,7 +18,6 @@ from inclinum.core.bike.stands_and_reach import (
     stand_of,
 )
 from inclinum.core.bike.steering import Steering
-from inclinum.core.document.errors import DomainError
 from inclinum.core.plan import PlanEdits, Search
 
 
@@ -62,14 +61,6 @@ class BikeCase(PlanEdits[BikeChange, PlannedBikeChange, BikeCure]):
         """On the machine as planned."""
         _ = where
         return change.search(self.bike)
-
-    def takes(self, changes: tuple[PlannedBikeChange, ...]) -> bool:
-        """Whether the machine takes them."""
-        try:
-            apply_all(self.job.machine, changes)
-        except DomainError:
-            return False
-        return True
 
     @cached_property
     def stand(self) -> StandLean | None:

@@ -13,7 +13,7 @@ from inclinum.core.car.job import Job
 from inclinum.core.car.limits.finding import Cure, Finding
 from inclinum.core.car.stance import Stance
 from inclinum.core.car.stood import Stood
-from inclinum.core.car.vehicle import Axle
+from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.kinematics.wheel_angles import pitch_nose_down
@@ -65,13 +65,12 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
         _ = where
         return change.search(self.after.vehicle.axle(change.axle))
 
-    def takes(self, changes: tuple[PlannedChange, ...]) -> bool:
-        """Whether the vehicle takes them."""
+    def with_it(self, cure: Cure) -> Vehicle | None:
+        """The vehicle with a plan; None where it does not take it."""
         try:
-            apply_all(self.job.vehicle, changes)
+            return apply_all(self.job.vehicle, cure.changes)
         except DomainError:
-            return False
-        return True
+            return None
 
     def strapped(self, axle: AxleName, stance: Stance, kept: Callable[[np.ndarray], np.ndarray]) -> list[Cure]:
         """The plan with straps that end droop where something is kept; nothing where it is kept all the way down.
@@ -87,7 +86,7 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
             return []
         length = math.floor(float(stance.ride.damper_at(travels[good[0]])))
         title = f"{axle.capitalize()} limit straps, tight at {length} mm of damper"
-        return self.providing(title, axle, "droop", length)
+        return [c for c in self.providing(title, axle, "droop", length) if self.with_it(c)]
 
     def taller_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
         """The plan with a taller stop on the damper, where the axle does not come to ride on it; else nothing."""
@@ -101,7 +100,8 @@ class Case(PlanEdits[Change, PlannedChange, Cure]):
     def other_stop(self, title: str, axle: AxleName, height: float) -> list[Cure]:
         """The plan with a stop of another height, mm: in what brings one, where nothing after it makes it another."""
         for cure in self.providing(title, axle, "stop height", height, anew=False):
-            if apply_all(self.job.vehicle, cure.changes).axle(axle).bump_stop.height_mm == height:
+            vehicle = self.with_it(cure)
+            if vehicle is not None and vehicle.axle(axle).bump_stop.height_mm == height:
                 return [cure]
         return self.adding_more(title, axle, "stop height", height)
 
