@@ -156,6 +156,21 @@ def test_what_an_answer_offers_cannot_undo_what_was_typed_since(page: Page) -> N
     assert ring["thickness_mm"] == 18, "and what was typed stands"
 
 
+@pytest.mark.refused
+def test_a_plan_that_is_refused_is_not_offered_the_ways_of_the_one_before(page: Page) -> None:
+    open_job(page, "plan")
+    way = page.locator("[data-finding='aim.front']").get_by_role("button", name=re.compile("^Front springs"))
+    expect(way).to_be_enabled()
+    length = page.get_by_label("Free length, Springs, front", exact=True)
+    length.fill("100")
+    length.press("Enter")
+    expect(page.get_by_role("alert").first).to_be_visible()
+    expect(way).to_be_disabled()
+    expect(length).to_have_value("100")
+    page.get_by_role("button", name="Undo").click()
+    expect(way).to_be_enabled()
+
+
 def test_the_order_of_the_stack_is_changed_and_kept(page: Page) -> None:
     open_job(page, "plan")
     first = page.locator("[data-change]").first

@@ -14,7 +14,7 @@
 	import ForceCurves from '../plot/ForceCurves.svelte';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import { isPlain, laidOut, nodeOf, valueAt, withValue, type Schema } from '../ui/form';
-	import Offer from '../ui/Offer.svelte';
+	import Offer, { type Answered } from '../ui/Offer.svelte';
 	import Length from '../ui/Length.svelte';
 
 	let {
@@ -35,7 +35,7 @@
 	}: {
 		planned: Planned;
 		/** The bench its settings are worked out on. */
-		of: { computing: boolean };
+		of: Answered;
 		/** Its kind, and where it is. */
 		title: string;
 		schema: Record<string, unknown> | undefined;

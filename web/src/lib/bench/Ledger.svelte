@@ -2,7 +2,7 @@
 	import type { Schemas } from '../api/client';
 	import { length, number } from '../format';
 	import { settings } from '../settings.svelte';
-	import Offer from '../ui/Offer.svelte';
+	import Offer, { type Answered } from '../ui/Offer.svelte';
 	import Severity from '../ui/Severity.svelte';
 
 	type Finding = Omit<Schemas['Finding'], 'cures'> & { cures: { title: string; changes: C }[] };
@@ -13,7 +13,7 @@
 	}: {
 		prediction: { findings: Finding[]; unmeasured: string[]; stopped: boolean };
 		/** The bench its cures are of. */
-		of: { computing: boolean };
+		of: Answered;
 		oncure: (changes: C) => void;
 	} = $props();
 	const findings = $derived(prediction.findings);

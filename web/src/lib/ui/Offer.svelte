@@ -1,20 +1,25 @@
+<script lang="ts" module>
+	/** Whether what is shown was worked out from what stands there now. */
+	export type Answered = { computing: boolean; trouble: string };
+</script>
+
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { HTMLButtonAttributes } from 'svelte/elements';
 
 	/**
-	 * A button that takes what an answer offers. While a newer answer is being worked out it offers nothing: what the old
-	 * one holds is what stood there before, and would undo what was typed since.
+	 * A button that takes what an answer offers. While a newer answer is being worked out, or where it was refused, it
+	 * offers nothing: what the old one holds is what stood there before, and would undo what was typed since.
 	 */
 	let {
 		of,
 		class: look = '',
 		children,
 		...rest
-	}: { of: { computing: boolean }; children: Snippet } & HTMLButtonAttributes = $props();
+	}: { of: Answered; children: Snippet } & HTMLButtonAttributes = $props();
 </script>
 
-<button {...rest} class="btn offer {look}" disabled={of.computing || rest.disabled}
+<button {...rest} class="btn offer {look}" disabled={of.computing || !!of.trouble || rest.disabled}
 	>{@render children()}</button
 >
 
