@@ -10,7 +10,7 @@ from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.card import bike_card
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.car.card import card
-from inclinum.core.car.changes import AdjusterFitted, BracketMoved, DamperHoles, Stated
+from inclinum.core.car.changes import AdjusterFitted, BracketMoved, DamperHoles, DamperSwap, Stated
 from inclinum.core.car.job import Job
 from inclinum.core.car.prediction import predict
 from inclinum.core.car.vehicle import AngleTarget, EccentricAdjuster, LinkAdjuster
@@ -75,6 +75,17 @@ def test_what_is_cut_and_welded_has_its_routine_in_order_and_does_not_go_back(n:
     assert made.steps[order.index("rear.c0.after0")].hold
     assert not [s for s in plain.steps if ".how" in s.id or ".after" in s.id or "weld" in s.text.lower()]
     assert (undone(welded), undone(bolted)) == (True, False)
+
+
+def test_no_new_part_hangs_near_what_is_cut_or_welded() -> None:
+    """New dampers beside brackets that are welded: heat and sparks first, then what has oil and rubber in it."""
+    swapped = DamperSwap(axle="rear", extended_mm=420, closed_mm=280)
+    at = [*ids(card(on(job_on("three_link_axle", "rear"), swapped, brackets("cut_and_welded")[1])))]
+    for side in SIDES:
+        hot = [n for n, i in enumerate(at) if i.startswith(f"rear.{side}.c1.how")]
+        new = [n for n, i in enumerate(at) if i.startswith(f"rear.{side}.") and (".c0." in i or i.endswith(".on"))]
+        assert len(hot) >= 3
+        assert max(hot) < min(new)
 
 
 def test_body_work_is_tried_before_it_is_drilled_and_says_its_holes() -> None:
