@@ -411,3 +411,15 @@ def test_a_bolt_says_how_it_is_got_at_and_what_is_in_its_way() -> None:
     assert "4 × clamp bolt, front" in cut.preflight.throw_away
     free = with_clamp(blocked_by=" ", way_out="cut it and fit a new one")
     assert not any("clamp bolt, new" in line for line in free.preflight.hardware), "nothing in its way, nothing cut"
+
+
+def test_an_adjuster_is_set_with_its_bar_home_again() -> None:
+    """The bar is unloaded by its adjuster, drawn, turned and home; only then does the bolt find its new place."""
+    job = job_on("wishbones_torsion", "front")
+    bars = {"id": "c1", "change": {"type": "torsion_reindex", "axle": "front", "inner_by": 5, "outer_by": 4}}
+    bolts = {"id": "c2", "change": {"type": "torsion_adjuster", "axle": "front", "turns": 2}}
+    made = card(job.model_copy(update={"plan": Plan.model_validate({"changes": [bars, bolts]})}))
+    for side in SIDES:
+        order = [s.id.removeprefix(f"front.{side}.") for s in of_side(made, "front", side)]
+        wanted = ["adjuster.off", "bar.off", "c1.0", "bar.on", "c2.0", "adjuster.on"]
+        assert [i for i in order if i in wanted] == wanted
