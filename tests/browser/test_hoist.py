@@ -40,6 +40,11 @@ def pressed_in_haste(page: Page, hoist: Locator) -> None:
     for _ in range(3):
         page.keyboard.press("Enter")
     expect(hoist.get_by_role("button", name="Keeping it")).to_be_visible()
+    for _ in range(600):
+        # The screen says so before the request reaches this side; a second one would have to come as well.
+        page.wait_for_timeout(50)
+        if waiting:
+            break
     assert len(waiting) == 1
     waiting[0].continue_()
     expect(hoist).to_contain_text("step 2 of")

@@ -46,7 +46,7 @@ def test_saving_makes_a_version_and_one_event_in_words(engine: Engine) -> None:
         prediction = after.history[-1].what
         assert prediction.startswith("plan: changes removed: id c1")
         assert "changes added: id c9, on True, change axle rear, type seat_spacer" in prediction
-        assert "thickness mm 12.0" in prediction
+        assert "thickness 12 mm" in prediction
         assert jobs.save_stage(session, JOB, "plan", spacer(12), 2, WHO) == 2, "nothing changed, nothing is written"
 
 
