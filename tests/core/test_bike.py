@@ -377,9 +377,9 @@ def test_equal_legs_and_progressive_springs() -> None:
     assert room.most_raise == 8
     assert room.model_copy(update={"bottomed_clearance_mm": 60}).most_raise == 30
     fork = Fork(springs=springs, stroke_mm=120)
-    assert sag(fork, 2 * 8 * 35.0) == pytest.approx(25.0, abs=1e-9)
-    assert sag(fork, 10.0) == 0.0
-    assert sag(fork, 1e6) == 120.0
+    assert sag(fork.springs, 120.0, 2 * 8 * 35.0) == pytest.approx(25.0, abs=1e-9)
+    assert sag(fork.springs, 120.0, 10.0) == 0.0
+    assert sag(fork.springs, 120.0, 1e6) == 120.0
 
 
 def test_readings_move_the_drawing_and_contradictions_are_told() -> None:

@@ -5,15 +5,20 @@ from itertools import combinations
 import pytest
 
 from inclinum.core.bike.archetypes import BIKES
-from inclinum.core.bike.card import bike_card
+from inclinum.core.bike.card import FRONT, WHEELS, bike_card
 from inclinum.core.bike.changes import BIKE_CHANGES, PlannedBikeChange, begin
 from inclinum.core.bike.job import BikeJob, BikePlan
 from inclinum.core.bike.joints import WORDS, freed_by_hand, joints_of, reached
+from inclinum.core.bike.machine import Clevis
 from inclinum.core.bike.prediction import assess
 from inclinum.core.card import cautions
 from inclinum.core.document.errors import DomainError
 from tests.core.test_bike import job_on
 
+PAIRED = (
+    "rear_spring", "rear_preload", "rear_damper", "rear_unit", "rear_link", "fork_oil", "fork_springs", "fork_raise",
+    "tyres",
+)  # fmt: skip
 KINDS = [k.model_fields["type"].default for k in BIKE_CHANGES]
 
 
@@ -45,11 +50,25 @@ def holds(job: BikeJob) -> set[str]:
             assert off.caution
     tightened = [f.key for s in made.steps for f in s.fasteners]
     assert sorted(tightened) == sorted(r for k in opened for r in joints[k].fasteners), "each bolt once, and no other"
+    collar = [n for n, s in enumerate(made.steps) if s.text.startswith("Collar ") and "from zero" in s.text]
+    work = {
+        p.id: [n for m in range(9) if (n := at.get(f"{p.id}.{m}")) is not None and n not in collar]
+        for p in job.plan.changes
+    }
     for p in job.plan.changes:
         for word in p.change.opened(job.machine):
             for key in reached(word, joints):
-                done = [n for id_, n in at.items() if id_.startswith(f"{p.id}.")]
-                assert all(at[f"{key}.off"] < n < at[f"{key}.on"] for n in done), "done while its place is open"
+                assert all(at[f"{key}.off"] < n < at[f"{key}.on"] for n in work[p.id]), "done while its place is open"
+        places = {key for word in p.change.opened(job.machine) for key in reached(word, joints)}
+        behind = opened[max((opened.index(key) for key in places), default=len(opened)) + 1 :]
+        ours = [key for key in behind if (key in FRONT) == (p.change.end == "front") and key not in WHEELS]
+        assert all(at[f"{key}.on"] < n for n in work[p.id] for key in ours), "what was opened behind it is home"
+    assert len(collar) == any(p.change.sets_collar for p in job.plan.changes), "a collar is set once"
+    if collar and "rear_spring" in opened:
+        assert at["rear_spring.on"] < collar[0] < at["damper_upper.on"], "on a coil that is home, on the bench"
+    elif collar and "damper_upper" in opened:
+        rear = [n for p in job.plan.changes if "damper" in p.change.opens for n in work[p.id]]
+        assert max(rear, default=0) < collar[0] < at["damper_upper.on"], "on the unit that goes in"
     rubber = [s for s in made.steps if s.id == "down.rubber"]
     assert all(s.hold == cautions.RUBBER for s in rubber)
     ends = {p.change.end for p in job.plan.changes}
@@ -76,9 +95,25 @@ def test_every_change_and_every_pair_on_every_machine_has_a_card_that_holds_the_
     assert caps, "every fork has something inside it"
     assert all(opened == {"fork_cap", "top_clamp"} for opened in caps), "the lower clamp holds the tubes"
     assert alone["rear_spring"] >= {"weight_off", "damper_upper", "rear_spring"}
-    for one, other in combinations(("rear_spring", "fork_oil", "fork_raise", "tyres", "rear_damper"), 2):
+    for one, other in combinations(PAIRED, 2):
         if one in alone and other in alone:
             assert holds(planned(job, one, other)) == alone[one] | alone[other], "and nothing that neither needs"
+
+
+def test_of_two_at_one_place_the_deeper_comes_first() -> None:
+    """An oil level is read with the springs out, and an eye is screwed on before a coil hangs over it."""
+    came = BIKES["linkage_frame"].bike("Law")
+    threaded = came.damper.model_copy(update={"clevis": Clevis(thread_mm=24, least_thread_mm=12)})
+    for stack in (
+        ("fork_spacer", "fork_springs", "fork_oil", "fork_travel"),
+        ("rear_preload", "rear_spring", "rear_eye", "rear_damper"),
+    ):
+        job = planned(job_on(came.model_copy(update={"damper": threaded})), *stack)
+        assert len(job.plan.changes) == 4
+        holds(job)
+        at = [s.id for s in bike_card(job).steps]
+        first = [at.index(f"{p.id}.0") for p in job.plan.changes if p.change.type != "rear_preload"]
+        assert first == sorted(first, reverse=True), "planned the other way round"
 
 
 def test_every_word_is_a_place() -> None:

@@ -114,6 +114,10 @@ def holds(job: Job, end: AxleName) -> int:
                 inside = [k for k in inner if not joints[k].both_first]
                 ons = {k: at[named(end, side, joints[k], "on")] for k in inside}
                 assert not hot or max(hot) < min(ons.values()), "no new part near a weld"
+                for other in job.plan.changes:
+                    theirs = [at[s.id] for s in steps if s.id.startswith(f"{end}.{side}.{other.id}.")]
+                    if work and theirs and other.change.opens == p.change.opens and other.change.deep > p.change.deep:
+                        assert max(theirs) < min(work), "of two at one place the deeper comes first"
                 mouth = next((k for k in reversed(opened) if k in wanted and k in inside), None)
                 behind = inside[: inside.index(mouth)] if mouth else []
                 assert not work or all(ons[k] < min(work) for k in behind), f"{p.change.type}: behind it all is home"
@@ -139,7 +143,14 @@ def holds(job: Job, end: AxleName) -> int:
     squeezed = captive(axle) and any(
         k == "spring_on_unit" for side in SIDES for k in keys(of_side(made, end, side), "off")
     )
-    assert ("compressor" in tools) == (squeezed and not (turned or axle.damper.collar or "stack" in axle.spring.type))
+    inside = [
+        n for n, p in enumerate(job.plan.changes)
+        if any("spring_on_unit" in reached(axle, word) for word in p.change.opened(job.vehicle))
+    ]  # fmt: skip
+    # A complete unit that is in before anything is done inside one is freed by its collar, the old one is not.
+    units = [n for n, p in enumerate(job.plan.changes) if p.change.type == "coil_over"]
+    freed = turned or axle.damper.collar or "stack" in axle.spring.type or (inside and units and units[0] < inside[0])
+    assert ("compressor" in tools) == bool(squeezed and not freed)
     assert ("lift.stands" in at) == bool(count), "what opens nothing lifts nothing"
     return count
 
@@ -163,6 +174,29 @@ def test_every_change_on_every_archetype_has_a_card_that_holds_the_laws(key: str
 def test_and_so_has_every_pair_of_changes(at: tuple[str, AxleName], first: str, second: str, full: bool) -> None:
     job = job_on(*at)
     holds(planned(equipped(job, at[1]) if full else job, at[1], first, second), at[1])
+
+
+def test_inside_a_unit_the_damper_comes_first_then_its_stop_then_the_coil_whatever_the_stack_says() -> None:
+    job = planned(
+        job_on("strut_front", "front"), "front", "mount_spacer", "spring_swap", "bump_stop_swap", "damper_swap"
+    )
+    assert len(job.plan.changes) == 4
+    holds(job, "front")
+    at = [s.id for s in card(job).steps]
+    for side in SIDES:
+        first = [at.index(f"front.{side}.{p.id}.0") for p in job.plan.changes]
+        assert first == sorted(first, reverse=True), "planned the other way round"
+        assert at.index(f"front.{side}.spring_on_unit.off") < first[-1]
+
+
+def test_a_unit_with_a_collar_frees_what_is_planned_after_it_and_the_old_one_wants_its_compressor() -> None:
+    job = job_on("strut_front", "front")
+    for stack, pressed in ((("coil_over", "spring_swap"), False), (("damper_swap", "coil_over"), True)):
+        both = planned(job, "front", *stack)
+        assert len(both.plan.changes) == 2
+        holds(both, "front")
+        text = next(s.text for s in card(both).steps if s.id == "front.left.spring_on_unit.off")
+        assert text.startswith("Compress") == pressed
 
 
 @pytest.mark.parametrize(("key", "end"), AT)

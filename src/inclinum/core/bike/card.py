@@ -1,17 +1,17 @@
 """The job card of a two-wheeler: stand and support, linkage order, fork, torque per bolt, sag and stand at the end."""
 
 from collections.abc import Iterator
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from inclinum.core.bike.changes import BikeChange, apply_all, at_their_place
 from inclinum.core.bike.changes.rear_preload import collar_step
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.joints import fastener_of, joints_of, reached, roles_of
-from inclinum.core.bike.machine import Bike
+from inclinum.core.bike.machine import Bike, End
 from inclinum.core.bike.prediction import BikePrediction, predict_bike
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import spanners
-from inclinum.core.card.joints import Joint, closing_of, in_order, opening_of
+from inclinum.core.card.joints import Joint, closing_of, in_order, innermost, opening_of
 from inclinum.core.card.off import TakenOff, bolts_of, fate_of, how_many, replaced
 from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.settings import SettingRow
@@ -198,8 +198,10 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
                    "ground.", (5, 10), caution=STAND, people=2)  # fmt: skip
     for joint in (j for j in opened if j.key in WHEELS):
         yield from _off(joint, "Stand and support", "front" if joint.key in FRONT else "rear", bike)
-    yield from _rear(job, planned, rear, [j for j in opened if j.key not in FRONT | WHEELS])
-    yield from _front(job, planned, front, [j for j in opened if j.key in FRONT - WHEELS])
+    behind = [j for j in opened if j.key not in FRONT | WHEELS]
+    ahead = [j for j in opened if j.key in FRONT - WHEELS]
+    yield from _EndOf(job, planned, "rear", rear, behind, ("Rear apart", "Rear swap", "Rear together")).steps()
+    yield from _EndOf(job, planned, "front", front, ahead, ("Fork", "Fork", "Fork")).steps()
     for key, (change, met) in other.items():
         yield from _how(job, key, change, "Wheels and down")
         for m, text in enumerate(change.steps(met)):
@@ -235,51 +237,88 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
     yield from _proof(prediction, planned)
 
 
-def _rear(job: BikeJob, planned: Bike, rear: Met, opened: list[Joint]) -> Iterator[Step]:
-    for joint in opened:
-        yield from _off(joint, "Rear apart", "rear", job.machine)
-    # The collar is set once, where the plan leaves it: an earlier change's setting would be turned over again.
-    collars = [key for key, (c, _) in rear.items() if c.sets_collar]
-    for key, (change, met) in rear.items():
-        yield from _how(job, key, change, "Rear swap")
+SPRING = "rear_spring"
+"""The joint of the rear coil: with it open nothing presses on a collar that is set."""
+
+
+@dataclass(frozen=True)
+class _EndOf:
+    """The work at one end: apart, done, together.
+
+    Args:
+        job, planned: the job, and its machine as planned.
+        end: which.
+        changes: done there.
+        opened: joints of that end, in the order they are opened; no wheel.
+        phases: apart, swap, together.
+    """
+
+    job: BikeJob
+    planned: Bike
+    end: End
+    changes: Met
+    opened: list[Joint]
+    phases: tuple[str, str, str]
+
+    def steps(self) -> Iterator[Step]:
+        """Work at a joint stands just before that joint is closed, when all behind it is home."""
+        apart, swap, together = self.phases
+        for joint in self.opened:
+            yield from _off(joint, apart, self.end, self.job.machine)
+        # Cut and welded before any new part hangs near it.
+        for key, (change, _) in self.changes.items():
+            yield from _how(self.job, key, change, swap)
+        yield from self._done("", swap)
+        for n, text in enumerate(self.job.machine.orientation if self.changes and self.end == "rear" else ()):
+            yield Step(id=f"way{n}", phase=swap, axle=self.end, text=f"Which way round: {text}", minutes=(0.5, 1))
+        for n, joint in enumerate(reversed(self.opened)):
+            yield from self._done(joint.key, together if n else swap)
+            yield from _together(joint, together, self.end, self.job.machine, self.planned)
+            if joint.key == SPRING:
+                yield from self._collar(SPRING, together)
+
+    def _done(self, joint: str, phase: str) -> Iterator[Step]:
+        """What the changes at a joint are done by, the deeper first."""
+        for key, (change, met) in sorted(self.changes.items(), key=lambda item: -item[1][0].deep):
+            at = self._done_at(change, met)
+            for m, text in enumerate(change.steps(met)):
+                if at == joint and not _sets(change, met, text):
+                    yield self._step(key, m, text, phase, at)
+        if joint != SPRING:
+            yield from self._collar(joint, phase)
+
+    def _done_at(self, change: BikeChange, met: Bike) -> str:
+        joints = joints_of(met)
+        return innermost(self.opened, {key for word in change.opened(met) for key in reached(word, joints)})
+
+    def _collar(self, joint: str, phase: str) -> Iterator[Step]:
+        """The collar, set once, where the plan leaves it: on the coil that stays, and on the bench if out."""
+        here = {j.key for j in self.opened}
+        last = next((key for key, (change, _) in reversed(self.changes.items()) if change.sets_collar), None)
+        if last is None or joint != next((key for key in (SPRING, "damper_upper") if key in here), ""):
+            return
+        change, met = self.changes[last]
         for m, text in enumerate(change.steps(met)):
-            if key in collars[:-1] and text == collar_step(change.apply(met)):
-                continue
-            yield Step(
-                id=f"{key}.{m}", phase="Rear swap", axle="rear", text=text, minutes=(3, 10), joint=_place(change, met),
-                figure=_figure(change, met, text), **laid_at(change.order(met, None), m),
-            )  # fmt: skip
-    for n, text in enumerate(job.machine.orientation if rear else ()):
-        yield Step(id=f"way{n}", phase="Rear swap", axle="rear", text=f"Which way round: {text}", minutes=(0.5, 1))
-    for joint in reversed(opened):
-        yield from _together(joint, "Rear together", "rear", job.machine, planned)
+            if _sets(change, met, text):
+                yield self._step(last, m, text, phase, joint)
+
+    def _step(self, key: str, m: int, text: str, phase: str, joint: str) -> Step:
+        change, met = self.changes[key]
+        return Step(
+            id=f"{key}.{m}", phase=phase, axle=self.end, text=text, joint=joint, figure=_figure(change, met, text),
+            minutes=(3, 10) if self.end == "rear" else (5, 20), **laid_at(change.order(met, None), m),
+        )  # fmt: skip
 
 
-def _place(change: BikeChange, met: Bike) -> str:
-    """The joint in whose place a change is made; empty where it needs none open."""
-    joints = joints_of(met)
-    return next((key for word in sorted(change.opened(met)) for key in reached(word, joints)), "")
+def _sets(change: BikeChange, met: Bike, text: str) -> bool:
+    """Whether a step is the one that sets the collar."""
+    return change.sets_collar and text == collar_step(change.apply(met))
 
 
 def _how(job: BikeJob, key: str, change: BikeChange, phase: str) -> Iterator[Step]:
     """What is cut, drilled or welded for a change, before its own steps."""
     for m, told in enumerate(job.brief.around(change).before):
         yield Step.of(told, id=f"{key}.how{m}", phase=phase, axle=change.end)
-
-
-def _front(job: BikeJob, planned: Bike, front: Met, opened: list[Joint]) -> Iterator[Step]:
-    bike = job.machine
-    for joint in opened:
-        yield from _off(joint, "Fork", "front", bike)
-    for key, (change, met) in front.items():
-        yield from _how(job, key, change, "Fork")
-        for m, text in enumerate(change.steps(met)):
-            yield Step(
-                id=f"{key}.{m}", phase="Fork", axle="front", text=text, minutes=(5, 20), joint=_place(change, met),
-                figure=_figure(change, met, text),
-            )  # fmt: skip
-    for joint in reversed(opened):
-        yield from _together(joint, "Fork", "front", bike, planned)
 
 
 def _figure(change: BikeChange, met: Bike, text: str) -> str | None:

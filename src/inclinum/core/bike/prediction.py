@@ -408,7 +408,8 @@ def _shares(assessed: Assessed) -> list[Share]:
     for n, planned in enumerate(stack):
         changed = apply_all(bike, (planned,))
         was = drops
-        if any(getattr(changed, part) != getattr(bike, part) for part in SPRUNG):
+        had, has = vars(bike), vars(changed)
+        if any(has[part] is not had[part] and has[part] != had[part] for part in SPRUNG):
             last = all(not later.on for later in stack[n + 1 :])
             now = assessed.after if last else BikeStance(changed, came.loads, came.rear.sweep)
             drops = now.drops("laden", came)

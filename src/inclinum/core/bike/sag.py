@@ -18,7 +18,7 @@ from inclinum.core.bike.windows import window_of
 from inclinum.core.document import Document
 from inclinum.core.document.content import Same
 from inclinum.core.quantity.constants import GRAVITY
-from inclinum.core.springs.fork import CoilForkSprings, Fork
+from inclinum.core.springs.fork import CoilForkSprings
 
 Verdict = Literal["right", "too soft", "too stiff", "set the preload first", "air: set the pressure", "nobody rides it"]
 
@@ -169,17 +169,17 @@ def _unladen_at_target(standing: BikeStance, preload: float | None, end: End) ->
         return None
     if end == "rear":
         return standing.rear.on_spring(preload=preload).at(standing.loads.rear_unladen).sag
-    fork = _fork_on_preload(Same(standing.bike.fork), preload)
-    return replace(standing.front, fork=fork).at(standing.loads.front_unladen).sag
+    fork = standing.bike.fork
+    assert isinstance(fork.springs, CoilForkSprings)
+    set_so = fork.model_copy(update={"springs": _on_preload(Same(fork.springs), preload)})
+    return replace(standing.front, fork=set_so).at(standing.loads.front_unladen).sag
 
 
 @lru_cache(maxsize=64)
-def _fork_on_preload(which: Same[Fork], preload: float) -> Fork:
-    """Both legs on the spacer that gives a preload; one and the same fork for one preload."""
-    springs = which.document.springs
-    assert isinstance(springs, CoilForkSprings)
-    set_so = springs.model_copy(update={"spacer_mm": springs.spacer_for(preload), "right_spacer_mm": None})
-    return which.document.model_copy(update={"springs": set_so})
+def _on_preload(which: Same[CoilForkSprings], preload: float) -> CoilForkSprings:
+    """Both legs on the spacer that gives a preload; one and the same springs for one preload."""
+    springs = which.document
+    return springs.model_copy(update={"spacer_mm": springs.spacer_for(preload), "right_spacer_mm": None})
 
 
 def _verdict(left: float | None, preload: float | None, low: float, high: float, *, air: bool) -> tuple[Verdict, str]:
@@ -263,7 +263,8 @@ def _choice(
         return None
     most = spring.max_preload_mm
     held = end.on_spring(preload=max(preload, 0.0) if most is None else min(max(preload, 0.0), most))
-    free, sunk = held.at(standing.loads.rear_unladen).sag, held.at(standing.loads.rear_laden).sag
+    free = held.at(standing.loads.rear_unladen).sag
+    sunk = target if held.preload == preload else held.at(standing.loads.rear_laden).sag
     travel = standing.rear.travel_at_full_stroke
     return SpringChoice(
         part=spring.part,

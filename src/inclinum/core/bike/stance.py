@@ -11,7 +11,7 @@ import numpy as np
 
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.content import Content
-from inclinum.core.equilibrium.rear_and_fork import EndAt, ForkCarrying, RearCarrying
+from inclinum.core.equilibrium.rear_and_fork import EndAt, ForkCarrying, RearCarrying, rear_carrying
 from inclinum.core.kinematics import attitude
 from inclinum.core.kinematics.rear_end import RearSweep, rear_sweep_of
 from inclinum.core.quantity.constants import GRAVITY
@@ -71,8 +71,7 @@ class BikeStance:
         """The rear end."""
         b, d = self.bike, self.bike.damper
         swing = rear_sweep_of(b.rear, d.extended_mm - d.stroke_mm - 1.0, d.extended_mm + 1.0, self.near)
-        bumper = d.bumper
-        return RearCarrying(
+        return rear_carrying(
             sweep=swing,
             rate=b.spring.rate_n_per_mm,
             preload=b.preload,
@@ -80,8 +79,8 @@ class BikeStance:
             stroke=d.stroke_mm,
             gas=d.gas_n,
             count=d.count,
-            bumper=bumper.stop() if bumper else None,
-            bumper_height=bumper.height_mm if bumper else 0.0,
+            bumper=d.bumper.stop() if d.bumper else None,
+            bumper_height=d.bumper.height_mm if d.bumper else 0.0,
         )
 
     @cached_property
@@ -181,11 +180,10 @@ class BikeStance:
     @cached_property
     def drop_per_rod(self) -> float:
         """How far the laden rear comes down per mm of longer rod, at the same damper length; only where it has one."""
-        swing = self.rear.sweep
-        poses = swing.poses(self.rear.extended_rise + self.ends["laden"][1].sag)
+        swing, at = self.rear.sweep, self.ends["laden"][1]
+        poses = swing.poses(self.rear.extended_rise + at.sag)
         longer = replace(poses, rate=swing.linkage.rod_effect(0, poses))
-        shortens, ratio = (float(swing.linkage.distance(*swing.rear.damper, p)[1][0]) for p in (longer, poses))
-        return -shortens / ratio
+        return -float(swing.linkage.distance(*swing.rear.damper, longer)[1][0]) / at.ratio
 
 
 class _Ends(dict[Condition, tuple[EndAt, EndAt]]):

@@ -9,12 +9,22 @@ from inclinum.core.car.alignment import Alignment, align
 from inclinum.core.car.card_ends import HAND_OVER, PROVE, adjusted, baselines, closing, hand_over
 from inclinum.core.car.changes import PlannedChange, apply_all
 from inclinum.core.car.job import Job
-from inclinum.core.car.joints import fastener_of, joints_of, on_air, on_side, reached, roles_of, together
+from inclinum.core.car.joints import (
+    INSIDE,
+    fastener_of,
+    has_collar,
+    joints_of,
+    on_air,
+    on_side,
+    reached,
+    roles_of,
+    together,
+)
 from inclinum.core.car.prediction import Height, Prediction, predict
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.card import cautions
 from inclinum.core.card.fastener import spanners
-from inclinum.core.card.joints import Handling, Joint, closing_of, in_order, opening_of
+from inclinum.core.card.joints import Handling, Joint, closing_of, in_order, innermost, opening_of
 from inclinum.core.card.off import TakenOff, added, bolts_of, fate_of, how_many, replaced
 from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.schools import HANGING
@@ -24,7 +34,6 @@ from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.plan import at_their_place
 from inclinum.core.quantity.constants import GRAVITY
-from inclinum.core.springs.fitted import StackData
 
 BEFORE, LOOSEN, LIFT = "Before it goes up", "Loosen on the ground", "Lift and support"
 DOWN = "Wheels and down"
@@ -94,9 +103,14 @@ class _Worked:
     @cached_property
     def collared(self) -> bool:
         """Whether its units have a collar that frees their springs: the thread stays, whatever spring stands on it."""
-        # A unit that comes complete has one: what is still done inside is done on it, not on the one that leaves.
-        turned = any(p.change.provides in ("collar", "ring", "unit") for p, _ in self.changes)
-        return turned or self.axle.damper.collar or isinstance(self.axle.spring, StackData)
+        turned = any(p.change.provides in ("collar", "ring") for p, _ in self.changes)
+        # Of a unit that comes complete: what is planned after it is done inside it, what is planned before it is not.
+        inside = [
+            machine.axle(self.name)
+            for p, machine in self.changes
+            if any(INSIDE in reached(self.axle, word) for word in p.change.opened(machine))
+        ]
+        return turned or has_collar(self.axle) or (bool(inside) and all(map(has_collar, inside)))
 
     @cached_property
     def joints(self) -> dict[str, Joint]:
@@ -279,12 +293,9 @@ class _Worked:
         return [("left", joint), ("right", self.joints[on_side(self.axle, joint.key, "right")])]
 
     def _done_at(self, side: Side, planned: PlannedChange, machine: Vehicle) -> str:
-        """Key of the joint a change is done at: of those it wants open the last to be opened; empty where none is.
-
-        What was opened behind that one is closed again by then: nobody sets an adjuster with its bar on the bench.
-        """
+        """Key of the joint a change is done at; empty where it needs none of this side's own."""
         wanted = {key for word in planned.change.opened(machine) for key in reached(self.axle, word, side)}
-        return next((j.key for j in reversed(self.opened[side]) if j.key in wanted and not j.both_first), "")
+        return innermost([j for j in self.opened[side] if not j.both_first], wanted)
 
     def _made(self, side: Side | None, phase: str) -> Iterator[Step]:
         """What is cut, drilled or welded: before any new part hangs near it."""
@@ -297,7 +308,7 @@ class _Worked:
         """What the changes that are done at a joint are done by; of no side where nothing at all is opened."""
         if not joint:
             yield from self._made(side, phase)
-        for planned, machine in self.changes:
+        for planned, machine in sorted(self.changes, key=lambda met: -met[0].change.deep):
             if side and (not planned.change.on_side(side) or self._done_at(side, planned, machine) != joint):
                 continue
             texts = planned.change.steps(machine)

@@ -29,6 +29,15 @@ HOLD_A_BAG = ("damper_foot", "damper_top", "clamp", "strut_top", "spring_on_unit
 LEAF_POINTS = ("fixed_eye", "seat", "shackle_eye", "shackle_body")
 
 
+INSIDE = "spring_on_unit"
+"""The joint behind which the spring of a unit is."""
+
+
+def has_collar(axle: Axle) -> bool:
+    """Whether a collar on a thread frees the springs of its units."""
+    return axle.damper.collar or isinstance(axle.spring, StackData)
+
+
 def joints_of(axle: Axle, *, collared: bool = False) -> dict[str, Joint]:
     """Joints of one side of an axle by key, in the order in which they are usually opened.
 
@@ -49,7 +58,7 @@ def joints_of(axle: Axle, *, collared: bool = False) -> dict[str, Joint]:
         add(_CLAMP, _STRUT_TOP)
     elif axle_corner(axle).damper is not None:
         add(*_dampers(axle))
-    spring = _spring(axle, collared or axle.damper.collar or isinstance(axle.spring, StackData))
+    spring = _spring(axle, collared or has_collar(axle))
     add(*spring)
     free = next((j.key for j in spring if j.key in ("spring_seat", "bar")), None)
     add(*_arms(axle, free), *_others(axle))

@@ -4,7 +4,7 @@ A joint says what must be open before it can be, how it is opened and closed, wh
 close it. A change names what it needs open; everything else on the machine stays as it is.
 """
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Collection, Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from graphlib import CycleError, TopologicalSorter
 
@@ -132,3 +132,15 @@ def in_order(joints: Mapping[str, Joint], wanted: Iterable[str]) -> tuple[Joint,
         sorter.done(key)
         found.append(joints[key])
     return tuple(found)
+
+
+def innermost(opened: Sequence[Joint], wanted: Collection[str]) -> str:
+    """Key of the joint at which something is done: of those it wants open the last to be opened; empty where none is.
+
+    What was opened behind that one is closed again by then: nobody sets an adjuster with its bar on the bench.
+
+    Args:
+        opened: of one side, in the order they are opened.
+        wanted: keys of those it wants open.
+    """
+    return next((j.key for j in reversed(opened) if j.key in wanted), "")

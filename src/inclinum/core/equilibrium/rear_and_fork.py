@@ -7,6 +7,7 @@ ratio is the vertical load at the axle. No chain force, no friction.
 
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
+from typing import Any
 
 import numpy as np
 
@@ -15,7 +16,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rear_end import RearSweep
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.springs import BumpStop
-from inclinum.core.springs.fork import Fork, carried, sag
+from inclinum.core.springs.fork import Fork, ForkSprings, carried, sag
 
 
 @dataclass(frozen=True)
@@ -98,7 +99,7 @@ class RearCarrying:
         rise = self.sweep.rise_at(self.extended - self.stroke)
         return self.sweep.rises[1] if rise is None else rise
 
-    @property
+    @cached_property
     def linkage_ends_first(self) -> bool:
         """Whether the linkage stops before the damper is closed."""
         return self.sweep.rise_at(self.extended - self.stroke) is None
@@ -110,13 +111,18 @@ class RearCarrying:
 
     def force(self, travel: Array | float) -> Array:
         """Vertical load carried over travel from full extension, N."""
-        length, ratio, _ = self.sweep.curve.at(self.extended_rise + np.asarray(travel, dtype=float))
+        length, ratio, _ = self.sweep.curve.at(self.extended_rise + travel)
         return self._push(length) * ratio
 
     def _push(self, length: Array) -> Array:
-        push = self.rate * np.maximum(0.0, self.preload + self.extended - length) + self.gas
+        # A position at rest is sought one by one, in plain numbers: of arrays so small the calls cost the most.
+        alone = isinstance(length, float)
+        pressed = self.preload + self.extended - length
+        push: Any = self.rate * (max(0.0, pressed) if alone else np.maximum(0.0, pressed)) + self.gas
         if self.bumper is not None:
-            push = push + self.bumper.force(self.extended - self.stroke + self.bumper_height - length)
+            squeezed = self.extended - self.stroke + self.bumper_height - length
+            if not alone or squeezed > 0:
+                push = push + self.bumper.force(squeezed)
         return self.count * push
 
     def wheel_rate(self, travel: float) -> float:
@@ -135,8 +141,18 @@ class RearCarrying:
         length, ratio, _ = self.sweep.curve.at(self.extended_rise + travel)
         return travel, length, ratio
 
+    @cached_property
+    def _rests(self) -> dict[float, EndAt]:
+        return {}
+
     def at(self, load: float) -> EndAt:
-        """At rest under a vertical load at the axle, N."""
+        """At rest under a vertical load at the axle, N; worked out once."""
+        found = self._rests.get(load)
+        if found is None:
+            found = self._rests[load] = self._at(load)
+        return found
+
+    def _at(self, load: float) -> EndAt:
         grid, lengths, ratios = self._grid
         force: Array = self._push(lengths) * ratios
         topped, bottomed = load <= float(force[0]), load > float(force[-1])
@@ -155,6 +171,10 @@ class RearCarrying:
         return (load / float(ratio) / self.count - self.gas - rubber) / self.rate - (self.extended - float(length))
 
 
+rear_carrying = lru_cache(maxsize=64)(RearCarrying)
+"""A rear end as above, one and the same for the same parts: what else of a machine changes leaves its travel alone."""
+
+
 @dataclass(frozen=True)
 class ForkCarrying:
     """A fork at a rake, rad."""
@@ -164,7 +184,7 @@ class ForkCarrying:
 
     def at(self, load: float) -> EndAt:
         """At rest under a vertical load at the axle, N; axial force is load·cos(rake)."""
-        return _fork_at(Same(self.fork), load * float(np.cos(self.rake)))
+        return _fork_at(Same(self.fork.springs), self.fork.stroke_mm, load * float(np.cos(self.rake)))
 
     def vertical(self, travel: float) -> float:
         """Of a slider travel, mm."""
@@ -179,9 +199,9 @@ class ForkCarrying:
 
 
 @lru_cache(maxsize=256)
-def _fork_at(which: Same[Fork], axial: float) -> EndAt:
-    """Under an axial force, N: while a rear end is planned the fork stays as it is."""
-    fork = which.document
-    travel = sag(fork, axial)
-    ends = fork.force(np.array([0.0, fork.stroke_mm]))
+def _fork_at(which: Same[ForkSprings], stroke: float, axial: float) -> EndAt:
+    """Under an axial force, N: while a rear end is planned, or a fork raised in its clamps, its springs stay."""
+    springs = which.document
+    travel = sag(springs, stroke, axial)
+    ends = springs.force(np.array([0.0, stroke]), stroke)
     return EndAt(travel, travel, 0.0, 1.0, axial <= float(ends[0]), axial > float(ends[1]))

@@ -51,6 +51,11 @@ class Change(Document, Generic[MachineT]):
     """What it uses up: ``room`` of the spring, ``thread`` of a stud. Ways out take less of it."""
     opens: ClassVar[frozenset[str]] = frozenset()
     """What has to be open for it, in words the card of its machine knows."""
+    deep: ClassVar[int] = 0
+    """How deep inside its place it is done; of two at one joint the deeper comes first, whatever the stack's order.
+
+    A unit or damper itself is 3, what sits on its rod or lies in its leg 2, the coil over that 1, what lies over all 0.
+    """
     tools: ClassVar[tuple[str, ...]] = ()
     """Tools it needs beyond what every job has at hand."""
     place: ClassVar[str] = ""
@@ -271,12 +276,13 @@ def _look_over(was: Document, now: Document) -> None:
 
     A whole machine takes longer to validate than its change to compute, and a live drag makes many.
     """
-    differing = [(n, part) for n in type(now).model_fields if (part := getattr(now, n)) is not getattr(was, n, None)]
-    if differing and not any(isinstance(getattr(now, n), Document) for n in type(now).model_fields):
+    had, has = vars(was), vars(now)
+    differing = [(n, has[n]) for n in type(now).__pydantic_fields__ if has[n] is not had.get(n)]
+    if differing and not any(isinstance(has[n], Document) for n in type(now).__pydantic_fields__):
         type(now).model_validate(now.model_dump())
         return
     for name, part in differing:
-        before = getattr(was, name, None)
+        before = had.get(name)
         if isinstance(part, Document) and isinstance(before, Document) and type(before) is type(part):
             _look_over(before, part)
         elif isinstance(part, Document):

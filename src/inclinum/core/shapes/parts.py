@@ -6,6 +6,7 @@ Each answers ``seen(view)`` with its shapes and ``mirrored()`` with its image ac
 import math
 from abc import ABC, abstractmethod
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from typing import Self
 
 import numpy as np
@@ -195,6 +196,14 @@ class Disc(Directed):
         return [Shape(self.role, _line(view.flat(outline)), self.name, closed=True)]
 
 
+@lru_cache(maxsize=64)
+def _half_turns(count: int) -> tuple[Array, Array, Array]:
+    """Turns from the first seat on at every point of so many half-turns, (count, points), cosine and sine of each."""
+    turn: Array = np.arange(count)[:, None] / 2 + np.linspace(0, 0.5, STRAND)
+    angle = 2 * np.pi * turn[..., None]
+    return turn, np.cos(angle), np.sin(angle)
+
+
 @dataclass(frozen=True, eq=False)
 class Coil(Part):
     """A coil spring between its two seats, at the length it has there: first point one seat, second the other.
@@ -241,11 +250,11 @@ class Coil(Part):
             return ring.seen(view)
         across = across / beside
         deep = cross(across, along)
-        halves = round(2 * max(self.turns, 2.5))
-        turn = np.arange(halves)[:, None] / 2 + np.linspace(0, 0.5, STRAND)
-        angle = 2 * np.pi * turn[..., None]
-        at = self.at[0] + self.heights(turn)[..., None] * along
-        flat = view.flat(at + self.mean / 2 * (np.cos(angle) * across + np.sin(angle) * deep))
+        turn, cosine, sine = _half_turns(round(2 * max(self.turns, 2.5)))
+        # In the plane of the picture before its points are summed: a coil has a hundred of them.
+        start, up, aside, inward = (view.flat(v) for v in (self.at[0], along, across, deep))
+        radius = self.mean / 2
+        flat = start + self.heights(turn)[..., None] * up + cosine * (radius * aside) + sine * (radius * inward)
         # Half-turns go to and fro: those whose sine is positive are on the side that ``deep`` points to.
         first = float(deep @ sight) > 0
         behind, front = [], []

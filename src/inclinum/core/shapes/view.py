@@ -31,7 +31,9 @@ class View:
     def flat(self, points: Array) -> Array:
         """Points (…, 3) in the plane of the picture, (…, 2)."""
         (u, right), (v, up) = self.right, self.up
-        return np.stack([right * points[..., u], up * points[..., v]], axis=-1)
+        flat = points[..., [u, v]]
+        flat *= (right, up)
+        return flat
 
     @property
     def sight(self) -> Array:

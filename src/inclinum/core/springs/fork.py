@@ -13,6 +13,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import PartNumber
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import ATMOSPHERE
+from inclinum.core.quantity.root import root
 from inclinum.core.springs import CoilGroup, ProgressiveCoil, Spring
 from inclinum.core.springs.coil import CoilSpring
 
@@ -225,33 +226,29 @@ class Fork(Document):
         return self.springs.force(x, self.stroke_mm)
 
 
-FINE = np.linspace(0.0, 1.0, 161)
-"""Parts of a bracket."""
-
-
-def carried(force: Callable[[Array], Array], grid: Array, at_grid: Array, load: float) -> float:
+def carried(force: Callable[[float], Array | float], grid: Array, at_grid: Array, load: float) -> float:
     """Where a force over travel first carries a load that lies within its table, mm.
 
     Args:
-        force: over travels, N.
+        force: at a travel, N.
         grid, at_grid: a table of it, travels increasing from 0.
-        load: N.
-
-    The bracket of the table is narrowed 160 times; within what is left, some hundredths of a millimetre, the force
-    runs straight.
+        load: N, more than the table's first force and no more than its last.
     """
     i = int(np.argmax(at_grid >= load))
-    fine = grid[i - 1] + (grid[i] - grid[i - 1]) * FINE
-    there = force(fine)
-    j = max(int(np.argmax(there >= load)), 1)
-    (low, high), (a, b) = fine[j - 1 : j + 1], there[j - 1 : j + 1]
-    return float(low + (high - low) * (load - a) / (b - a)) if b > a else float(low)
+    low, high = grid[i - 1 : i + 1].tolist()
+    return high if at_grid[i] == load else root(lambda travel: float(force(travel)) - load, low, high)
 
 
-def sag(fork: Fork, axial: float) -> float:
-    """Slider travel at which the fork carries an axial force, mm: 0 topped out, its stroke when it cannot carry it."""
-    grid = np.linspace(0.0, fork.stroke_mm, 34)
-    force = fork.force(grid)
+def sag(springs: ForkSprings, stroke: float, axial: float) -> float:
+    """Slider travel at which a fork carries an axial force, mm: 0 topped out, its stroke when it cannot carry it.
+
+    Args:
+        springs: in it.
+        stroke: of its slider, mm.
+        axial: N.
+    """
+    grid = np.linspace(0.0, stroke, 34)
+    force = springs.force(grid, stroke)
     if force[0] >= axial:
         return 0.0
-    return fork.stroke_mm if force[-1] < axial else carried(fork.force, grid, force, axial)
+    return stroke if force[-1] < axial else carried(lambda x: springs.force(x, stroke), grid, force, axial)

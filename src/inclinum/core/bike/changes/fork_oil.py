@@ -23,6 +23,7 @@ class ForkOil(BikeChange):
     provides: ClassVar[str] = "oil level"
     removes: ClassVar[tuple[str, ...]] = ("old fork oil",)
     opens: ClassVar[frozenset[str]] = frozenset({"fork caps"})
+    deep: ClassVar[int] = 2
 
     type: Literal["fork_oil"] = "fork_oil"
     level_mm: float = Field(gt=10, le=600, title="Air height", json_schema_extra={"step": 1, "slider": [60, 250]})

@@ -44,6 +44,7 @@ class ForkSprings(BikeChange):
     also_meets: ClassVar[frozenset[str]] = frozenset({"fork spacer"})
     removes: ClassVar[tuple[str, ...]] = ("fork springs",)
     opens: ClassVar[frozenset[str]] = frozenset({"inside the fork"})
+    deep: ClassVar[int] = 1
 
     type: Literal["fork_springs"] = "fork_springs"
     spring: LegSpring

@@ -22,6 +22,7 @@ class ForkTravel(BikeChange):
     end: ClassVar = "front"
     provides: ClassVar[str] = "fork length"
     opens: ClassVar[frozenset[str]] = frozenset({"inside the fork"})
+    deep: ClassVar[int] = 3
 
     type: Literal["fork_travel"] = "fork_travel"
     shorter_mm: float = Field(ge=0, le=150, title="Shorter by", json_schema_extra={"step": 1, "slider": [0, 60]})

@@ -32,8 +32,9 @@ class RearDamperSwap(BikeChange):
     end: ClassVar = "rear"
     provides: ClassVar[str] = "rear damper"
     removes: ClassVar[tuple[str, ...]] = ("rear damper",)
-    moves_over: ClassVar[tuple[str, ...]] = ("eye bearings and seals, if sound",)
-    opens: ClassVar[frozenset[str]] = frozenset({"damper"})
+    moves_over: ClassVar[tuple[str, ...]] = ("rear spring with its seats", "eye bearings and seals, if sound")
+    opens: ClassVar[frozenset[str]] = frozenset({"damper", "spring"})
+    deep: ClassVar[int] = 3
     sets_collar: ClassVar[bool] = True
 
     type: Literal["rear_damper"] = "rear_damper"

@@ -26,6 +26,7 @@ class RearEye(BikeChange):
     removes: ClassVar[tuple[str, ...]] = ("eye or clevis",)
     moves_over: ClassVar[tuple[str, ...]] = ("eye bearings and seals, if sound", "lock nut, if its thread is sound")
     opens: ClassVar[frozenset[str]] = frozenset({"damper", "spring"})
+    deep: ClassVar[int] = 2
     tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER, "Soft jaws, spanner for the rod's flats", "Calliper")
     sets_collar: ClassVar[bool] = True
 

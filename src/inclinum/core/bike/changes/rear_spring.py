@@ -30,6 +30,7 @@ class RearSpringSwap(BikeChange):
     also_meets: ClassVar[frozenset[str]] = frozenset({"rear preload"})
     removes: ClassVar[tuple[str, ...]] = ("rear spring",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper", "spring"})
+    deep: ClassVar[int] = 1
     tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER,)
     sets_collar: ClassVar[bool] = True
 

@@ -26,6 +26,7 @@ class RearUnit(BikeChange):
     removes: ClassVar[tuple[str, ...]] = ("rear damper with its spring",)
     moves_over: ClassVar[tuple[str, ...]] = ("eye bearings and seals, if sound",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper"})
+    deep: ClassVar[int] = 3
     tools: ClassVar[tuple[str, ...]] = (HOOK_SPANNER,)
     sets_collar: ClassVar[bool] = True
     provides: ClassVar[str] = "rear unit"

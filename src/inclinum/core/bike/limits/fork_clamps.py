@@ -8,9 +8,12 @@ def check(case: BikeCase) -> list[BikeFinding]:
     fork, found = case.bike.fork, []
     if fork.crown == "single":
         return []
+    outside = max(fork.raised_mm - fork.raise_most_mm, fork.raise_least_mm - fork.raised_mm)
+    short = fork.clearance_wanted_mm - fork.bottomed_clearance_mm
+    if outside <= 0 and short <= 0:
+        return []
     back = max(fork.raise_least_mm, min(fork.raised_mm, fork.most_raise))
     cure = tuple(case.providing(f"Tubes {back:g} mm above the clamp", "front", "fork raise", back))
-    outside = max(fork.raised_mm - fork.raise_most_mm, fork.raise_least_mm - fork.raised_mm)
     if outside > 0:
         limit = fork.raise_most_mm if fork.raised_mm > fork.raise_most_mm else fork.raise_least_mm
         found.append(
@@ -21,7 +24,6 @@ def check(case: BikeCase) -> list[BikeFinding]:
                 source="the tube's clamp zone, as measured", cures=cure,
             )
         )  # fmt: skip
-    short = fork.clearance_wanted_mm - fork.bottomed_clearance_mm
     if short > 0:
         found.append(
             BikeFinding(

@@ -17,6 +17,7 @@ class BumpStopSwap(Change):
     title: ClassVar[str] = "Bump stops"
     removes: ClassVar[tuple[str, ...]] = ("bump stop",)
     opens: ClassVar[frozenset[str]] = frozenset({"stop"})
+    deep: ClassVar[int] = 2
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("bump stops", "jounce buffers")
     costs: ClassVar[str] = "touched sooner or later; less or more travel before it"

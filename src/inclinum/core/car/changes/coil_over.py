@@ -33,6 +33,7 @@ class CoilOver(Bored):
     removes: ClassVar[tuple[str, ...]] = ("damper",)
     moves_over: ClassVar[tuple[str, ...]] = ("top mount, where the unit has none",)
     opens: ClassVar[frozenset[str]] = frozenset({"unit"})
+    deep: ClassVar[int] = 3
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("coilovers", "height adjustable suspension", "complete unit")
     costs: ClassVar[str] = "spring, window and stop all at once; preload eats droop"
@@ -107,7 +108,7 @@ class CoilOver(Bored):
             "ring_above_mm": 0.0,
             "damper": DamperData.model_validate(
                 {
-                    "extended_mm": self.extended_mm, "closed_mm": self.closed_mm,
+                    "extended_mm": self.extended_mm, "closed_mm": self.closed_mm, "collar": True,
                     "upper_bolt_mm": axle.damper.upper_bolt_mm, "lower_bolt_mm": axle.damper.lower_bolt_mm,
                 }
                 | self.bores(axle.damper)

@@ -19,6 +19,7 @@ class DamperSwap(Bored):
     removes: ClassVar[tuple[str, ...]] = ("damper",)
     moves_over: ClassVar[tuple[str, ...]] = ("bump stop and bellows",)
     opens: ClassVar[frozenset[str]] = frozenset({"damper"})
+    deep: ClassVar[int] = 3
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("shocks", "struts", "inserts", "shortened housing")
     costs: ClassVar[str] = "the window of travel moves; the height stays"

@@ -16,6 +16,7 @@ class OtherSpring(Change):
     renews_springs: ClassVar[bool] = True
     place: ClassVar[str] = "Springs"
     opens: ClassVar[frozenset[str]] = frozenset({"spring"})
+    deep: ClassVar[int] = 1
     costs: ClassVar[str] = "another rate rides and rolls otherwise; the window of travel stays"
     equation: ClassVar[str] = "F(L)·MR = load at the new rest: L is found on the length curve of the linkage"
     source: ClassVar[str] = "virtual work on the linkage; the load is inferred at the measured height, or weighed"

@@ -18,6 +18,7 @@ class SpringSwap(Change):
     title: ClassVar[str] = "Springs"
     moves_over: ClassVar[tuple[str, ...]] = ("seat rubbers, as they lay",)
     opens: ClassVar[frozenset[str]] = frozenset({"spring"})
+    deep: ClassVar[int] = 1
     equation: ClassVar[str] = "k·(L₀ − L) = F/MR at the new rest: L is found on the length curve of the linkage"
     source: ClassVar[str] = "Hooke's law; F is inferred at the measured height, or weighed"
     provides: ClassVar[str] = "coil"

@@ -25,6 +25,7 @@ class StatedSprings(Change):
 
     title: ClassVar[str] = "Springs by stated lift"
     opens: ClassVar[frozenset[str]] = frozenset({"spring"})
+    deep: ClassVar[int] = 1
     place: ClassVar[str] = "Springs"
     known_as: ClassVar[tuple[str, ...]] = ("lift springs", "lowering springs", "spring kit", "drop springs", "claim")
     costs: ClassVar[str] = "only the seller's word: rate and lengths from a label tell it better"

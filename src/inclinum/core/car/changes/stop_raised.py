@@ -16,6 +16,7 @@ class StopRaised(Change):
 
     title: ClassVar[str] = "Bump stops packed out"
     opens: ClassVar[frozenset[str]] = frozenset({"stop"})
+    deep: ClassVar[int] = 2
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("bump stop extension", "packer", "lowered bump stop")
     costs: ClassVar[str] = "takes bump; spares damper, tyre and shafts"

@@ -17,6 +17,7 @@ class StopTrimmed(Change):
 
     title: ClassVar[str] = "Bump stops cut"
     opens: ClassVar[frozenset[str]] = frozenset({"stop"})
+    deep: ClassVar[int] = 2
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("trimmed stops", "cut jounce bumpers")
     costs: ClassVar[str] = "what is cut off takes no energy any more, and does not grow again"
