@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from inclinum.core.car.card import DOWN, HEIGHT, card
 from inclinum.core.car.changes import CHANGE_TYPES, PlannedChange, apply_all
+from inclinum.core.car.changes.arm_length import ArmLength
 from inclinum.core.car.job import Job, Plan
 from inclinum.core.car.joints import WORDS, captive, fastener_of, joints_of, on_air, on_side, reached, together
 from inclinum.core.car.prediction import predict
@@ -21,6 +22,7 @@ from inclinum.core.card.steps import Card, Step
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.kinematics.mounts import stand_together
+from inclinum.core.kinematics.refit import arms, links
 from tests.core.test_every_change import AT, KINDS, begun, equipped, job_on
 
 
@@ -174,6 +176,24 @@ def test_every_change_on_every_archetype_has_a_card_that_holds_the_laws(key: str
 def test_and_so_has_every_pair_of_changes(at: tuple[str, AxleName], first: str, second: str, full: bool) -> None:
     job = job_on(*at)
     holds(planned(equipped(job, at[1]) if full else job, at[1], first, second), at[1])
+
+
+@pytest.mark.parametrize(("key", "end"), AT)
+def test_an_arm_is_parted_at_its_own_ends_and_nowhere_else(key: str, end: AxleName) -> None:
+    """What else stands on the same upright stays: another arm's joint, the strut, its spring."""
+    job = job_on(key, end)
+    linkage = job.vehicle.axle(end).linkage
+    members = [m for m in linkage.members() if m[0] in ("arm", "rod")]
+    for outer in (*arms(linkage), *links(linkage)):
+        legs = [m[1:] for m in members if outer in m[1:]]
+        # An arm with two outer joints is parted at both: they hang on the same inner pivots.
+        own = {name for leg in legs for name in leg} | {o for _, i, o in members if i in {a for a, _ in legs}}
+        change = ArmLength(axle=end, outer=outer, longer_mm=5)
+        assert {w.removeprefix("point:") for w in change.opened(job.vehicle)} == own
+    if key == "strut_front":
+        opened = keys(of_side(card(planned(job, end, "arm_length")), end, "left"), "off")
+        assert "lower_outer" in opened
+        assert not {"spring_on_unit", "strut_top", "clamp"} & set(opened)
 
 
 def test_inside_a_unit_the_damper_comes_first_then_its_stop_then_the_coil_whatever_the_stack_says() -> None:

@@ -94,6 +94,16 @@ def arms(linkage: Linkage) -> dict[str, ArmPoints]:
     return {outer[0]: ArmPoints(inner[0], inner[1], tuple(outer)) for inner, outer in joints.items()}
 
 
+def held_at(linkage: Linkage, outer: str) -> tuple[str, ...]:
+    """Every point an arm or a link is held at, and none of what else stands on the same upright.
+
+    Args:
+        outer: name of its outer point, as :func:`links` and :func:`arms` name it.
+    """
+    arm = arms(linkage).get(outer)
+    return (*arm.outer, arm.first, arm.second) if arm else links(linkage).get(outer, (outer,))
+
+
 def lengthened(linkage: Linkage, outer: str, by: float) -> Refit:
     """With a link or an arm longer or shorter.
 

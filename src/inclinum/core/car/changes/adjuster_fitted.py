@@ -19,7 +19,7 @@ from inclinum.core.car.vehicle import (
 )
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
-from inclinum.core.kinematics.refit import frame_points, links, moving_points
+from inclinum.core.kinematics.refit import frame_points, held_at, links, moving_points
 from inclinum.core.plan import named
 from inclinum.core.quantity.words import signed
 
@@ -154,9 +154,8 @@ class AdjusterFitted(Change):
         """The bolt it takes the place of; a link that is screwed goes in whole, by both its ends."""
         if not isinstance(self.adjuster, LinkAdjuster):
             return frozenset({f"point:{self.adjuster.point}"})
-        outer = self.adjuster.outer
-        members = machine.axle(self.axle).linkage.members()
-        return frozenset({f"point:{outer}", *(f"point:{a}" for _, a, b in members if b == outer)})
+        ends = held_at(machine.axle(self.axle).linkage, self.adjuster.outer)
+        return frozenset(f"point:{name}" for name in ends)
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Set to its middle; the rack decides."""

@@ -10,7 +10,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.kinematics import pair_name
-from inclinum.core.kinematics.refit import arms, links
+from inclinum.core.kinematics.refit import arms, held_at, links
 from inclinum.core.plan import Noted, named
 from inclinum.core.quantity.words import signed
 
@@ -136,9 +136,7 @@ class ArmLength(Change):
 
     def opened(self, machine: Vehicle) -> frozenset[str]:
         """Both ends of the arm, all of its legs."""
-        members = machine.axle(self.axle).linkage.members()
-        inner = [a for _, a, b in members if b == self.outer] + [b for _, a, b in members if a == self.outer]
-        return frozenset(f"point:{name}" for name in (self.outer, *inner))
+        return frozenset(f"point:{name}" for name in held_at(machine.axle(self.axle).linkage, self.outer))
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Length set on the bench; bushes at ride height."""
