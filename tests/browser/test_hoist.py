@@ -275,3 +275,22 @@ def test_the_order_of_rings_is_drawn_where_they_are_laid(page: Page) -> None:
     drawn = names.nth(1).locator("span").first.bounding_box()
     assert drawn is not None
     assert drawn["height"] == pytest.approx(45, abs=1), "3 points a millimetre"
+
+
+def test_what_was_ticked_before_the_plan_was_changed_is_not_counted_on_the_new_card(page: Page) -> None:
+    open_card(page)
+    who = {"x-acting-person": "Ines%20Tarrow"}
+    steps = page.request.get(f"/api{JOB}/card").json()["steps"]
+    work = next(s["id"] for s in steps if s["id"].endswith(".off"))
+    for step in ("ready.heights", work):
+        body = {"version": page.request.get(f"/api{JOB}").json()["versions"]["build"], "step": step, "done": True}
+        assert page.request.post(f"/api{JOB}/build/tick", data=body | {"held": True}, headers=who).ok
+    view = page.request.get(f"/api{JOB}").json()
+    empty = {"kind": "car", "version": view["versions"]["plan"], "section": view["job"]["plan"] | {"changes": []}}
+    assert page.request.put(f"/api{JOB}/plan", data=empty, headers=who).ok
+    page.reload()
+    left = page.request.get(f"/api{JOB}/card").json()["steps"]
+    assert "ready.heights" in {s["id"] for s in left}
+    assert work not in {s["id"] for s in left}
+    page.get_by_role("button", name="One step at a time").click()
+    expect(page.get_by_role("dialog", name="One step at a time")).to_contain_text(f"of {len(left)} · 1 done")

@@ -43,6 +43,8 @@
 
 	let content = $state<HTMLElement | null>(null);
 	const ticks = $derived(new Map(build.ticks.map((t) => [t.step, t])));
+	/** Of this card: what was ticked before the plan was changed stays on record, and is no step of it. */
+	const made = $derived(card.steps.filter((s) => ticks.has(s.id)).length);
 	// svelte-ignore state_referenced_locally
 	let at = $state(
 		Math.max(
@@ -177,7 +179,7 @@
 			<div class="flex items-center justify-between gap-4 text-lg max-[500px]:gap-1.5">
 				<span class="font-bold max-[500px]:hidden">{step.phase}</span>
 				<span class="figure text-quiet max-[500px]:text-sm"
-					>step {at + 1} of {card.steps.length} · {ticks.size} done</span
+					>step {at + 1} of {card.steps.length} · {made} done</span
 				>
 				<span class="ml-auto"><WrenchField {wrench} /></span>
 				<button

@@ -90,7 +90,7 @@ class AirHeight(Change):
     def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
         """The height it levels to."""
         _ = machine, side
-        return (Noted("level", "height it levels to, hub to arch", "mm", self.rise_mm),)
+        return (Noted("level", "level, by this change alone, hub to arch", "mm", self.rise_mm),)
 
     def settled(self, machine: Vehicle) -> list[str]:
         """The height it finds."""
