@@ -4,7 +4,7 @@
 	import NumberField from './NumberField.svelte';
 	import PhotoField from './PhotoField.svelte';
 	import Self from './DocumentForm.svelte';
-	import { isPlain, type Field, type Node } from './form';
+	import { another, isPlain, type Field, type Node } from './form';
 
 	let {
 		node,
@@ -134,7 +134,7 @@
 			</div>
 		{/each}
 		<div>
-			{@render add(`Add ${one(label)}`, () => onvalue([...rows, rows.at(-1) ?? node.item.start]))}
+			{@render add(`Add ${one(label)}`, () => onvalue([...rows, another(rows, node.item.start)]))}
 		</div>
 	</div>
 {:else if node.kind === 'map'}

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { fieldOf, laidOut, nodeOf, valueAt, withValue, type Schema } from './form';
+import { another, fieldOf, laidOut, nodeOf, valueAt, withValue, type Schema } from './form';
 
 const schema: Schema = {
 	type: 'object',
@@ -98,5 +98,20 @@ describe('all fields of a change in one row', () => {
 		const path = laid[0]?.path ?? [];
 		const put = withValue(change, path, 25);
 		expect([valueAt(change, path), valueAt(put, path), put.coil.known]).toEqual([20, 25, 1]);
+	});
+});
+
+describe('one more row of a list', () => {
+	const sill = { name: 'sill', x: 3 };
+	it('is like the last, under a name of its own', () => {
+		expect(another([], sill)).toEqual(sill);
+		expect(another([sill], {})).toEqual({ name: 'sill 2', x: 3 });
+		const three = [sill, { name: 'sill 3', x: 1 }, { name: 'sill 2', x: 9 }];
+		expect(another(three, {})).toEqual({ name: 'sill 4', x: 9 });
+	});
+	it('and is a plain copy where rows have no names', () => {
+		expect(another([{ turns: 2 }], {})).toEqual({ turns: 2 });
+		expect(another([{ name: '', x: 1 }], {})).toEqual({ name: '', x: 1 });
+		expect(another([1.5], 0)).toBe(1.5);
 	});
 });

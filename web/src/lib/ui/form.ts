@@ -167,6 +167,19 @@ export function withValue<D>(document: D, path: string[], to: unknown): D {
 	return { ...fields, [head]: withValue(fields[head], rest, to) } as D;
 }
 
+/** One more row like the last, under a name that none of them has: two of one name are refused. */
+export function another(rows: unknown[], start: unknown): unknown {
+	const row = rows.at(-1) ?? start;
+	const nameOf = (of: unknown) => (of as { name?: unknown } | null)?.name;
+	const name = nameOf(row);
+	if (typeof name !== 'string' || !name || !rows.some((r) => nameOf(r) === name)) return row;
+	const stem = name.replace(/ \d+$/, '');
+	const taken = new Set(rows.map(nameOf));
+	let n = 2;
+	while (taken.has(`${stem} ${n}`)) n += 1;
+	return { ...(row as object), name: `${stem} ${n}` };
+}
+
 /** A field of an object's node. */
 export function fieldOf(node: Node | undefined, ...path: string[]): Field | undefined {
 	const [name, ...rest] = path;
