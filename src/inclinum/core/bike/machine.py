@@ -10,7 +10,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.card.fastener import Fastener
 from inclinum.core.card.own import BikeOwnStep, KeptNote
-from inclinum.core.document import Document, InOrder
+from inclinum.core.document import BY_CHANGES, Document, InOrder
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.known import Known
 from inclinum.core.document.names import Key, Name, PartNumber, Text
@@ -186,8 +186,12 @@ class Bike(Document):
     rear_tyre_radius_mm: float = Field(gt=100, le=450, title="Rear tyre radius")
     sprung_front_kg: float = Field(gt=2, le=400, title="Carried by the front, no rider")
     sprung_rear_kg: float = Field(gt=2, le=400, title="Carried by the rear, no rider")
-    stated_front_mm: float = Field(default=0, ge=-300, le=300, description="higher by what was stated, not computed")
-    stated_rear_mm: float = Field(default=0, ge=-300, le=300, description="the same at the rear")
+    stated_front_mm: float = Field(
+        default=0, ge=-300, le=300, description="higher by what was stated, not computed", json_schema_extra=BY_CHANGES
+    )
+    stated_rear_mm: float = Field(
+        default=0, ge=-300, le=300, description="the same at the rear", json_schema_extra=BY_CHANGES
+    )
     seat: Seat
     stand: SideStand | None = None
     centre_stand: CentreStand | None = None

@@ -5,6 +5,7 @@ from datetime import UTC, datetime
 from typing import TYPE_CHECKING, Annotated, Any, Self
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict
+from pydantic.config import JsonDict
 
 from inclinum.core.document.errors import DomainError
 
@@ -53,6 +54,10 @@ def _with_units(schema: dict[str, Any]) -> None:
         unit = unit_of(name)[1]
         if unit:
             field.setdefault("unit", unit)
+
+
+BY_CHANGES: JsonDict = {"set_by": "changes"}
+"""Of a field that only changes write: against the machine as it came it says nothing, so nobody is asked for it."""
 
 
 class Document(BaseModel):

@@ -11,7 +11,6 @@ from typing import Any
 
 import numpy as np
 
-from inclinum.core.document.content import Same
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rear_end import RearSweep
 from inclinum.core.kinematics.rigid import Array
@@ -184,7 +183,8 @@ class ForkCarrying:
 
     def at(self, load: float) -> EndAt:
         """At rest under a vertical load at the axle, N; axial force is load·cos(rake)."""
-        return _fork_at(Same(self.fork.springs), self.fork.stroke_mm, load * float(np.cos(self.rake)))
+        axial = load * float(np.cos(self.rake))
+        return _fork_at(self.fork.springs, self.fork.stroke_mm, axial)  # pyright: ignore[reportArgumentType]
 
     def vertical(self, travel: float) -> float:
         """Of a slider travel, mm."""
@@ -199,9 +199,8 @@ class ForkCarrying:
 
 
 @lru_cache(maxsize=256)
-def _fork_at(which: Same[ForkSprings], stroke: float, axial: float) -> EndAt:
+def _fork_at(springs: ForkSprings, stroke: float, axial: float) -> EndAt:
     """Under an axial force, N: while a rear end is planned, or a fork raised in its clamps, its springs stay."""
-    springs = which.document
     travel = sag(springs, stroke, axial)
     ends = springs.force(np.array([0.0, stroke]), stroke)
     return EndAt(travel, travel, 0.0, 1.0, axial <= float(ends[0]), axial > float(ends[1]))

@@ -6,9 +6,9 @@ from functools import cached_property
 from typing import Protocol
 
 import numpy as np
-from scipy.interpolate import CubicHermiteSpline
 
 from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.hermite import hermite
 
 
 class LengthCurve(Protocol):
@@ -66,7 +66,7 @@ class SampledLength:
     @cached_property
     def _pieces(self) -> tuple[Array, Array]:
         """Breaks, and the cubics between them with the constant term first, (4, pieces)."""
-        spline = CubicHermiteSpline(self.travel, self.lengths, -self.ratios)
+        spline = hermite(self.travel, self.lengths, -self.ratios)
         return spline.x, spline.c[::-1].copy()
 
     @cached_property
@@ -81,7 +81,7 @@ class SampledLength:
     def at(self, z: Array | float) -> tuple[Array, Array, Array]:
         """Length, ratio and dMR/dz together.
 
-        The spline is SciPy's; it is evaluated here because its value and both slopes share one look-up, and a
+        The cubics are evaluated here because its value and both slopes share one look-up, and a
         live prediction asks for them some hundred times.
         """
         breaks, (c0, c1, c2, c3) = self._pieces

@@ -11,7 +11,7 @@ from typing import Annotated, ClassVar, Literal, get_args
 
 import numpy as np
 from pydantic import Field, model_validator
-from scipy.interpolate import CubicHermiteSpline
+from scipy.interpolate import PPoly
 
 from inclinum.core.document import Document, InOrder
 from inclinum.core.document.errors import DomainError
@@ -19,6 +19,7 @@ from inclinum.core.kinematics.length_curve import SampledLength
 from inclinum.core.kinematics.plane import FRAME, PlanarLinkage, PlanarPoses
 from inclinum.core.kinematics.points import PointName
 from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.hermite import hermite
 
 Coordinate = Annotated[float, Field(ge=-3000, le=3000)]
 Place = tuple[Coordinate, Coordinate]
@@ -309,9 +310,9 @@ class RearSweep:
         self.rises = (float(grid[low]), float(grid[high]))
 
     @cached_property
-    def _states(self) -> CubicHermiteSpline:
+    def _states(self) -> PPoly:
         """The members over axle rise; of what is tried on the way to a plan nobody asks for them."""
-        return CubicHermiteSpline(*self._solved)
+        return hermite(*self._solved)
 
     def rise_at(self, length: float) -> float | None:
         """Axle rise at which the damper has a length, mm; None where the linkage does not reach it."""

@@ -8,7 +8,7 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 from pydantic import Field, model_validator
 
-from inclinum.core.document import Document
+from inclinum.core.document import BY_CHANGES, Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import PartNumber
 from inclinum.core.kinematics.rigid import Array
@@ -209,7 +209,9 @@ class Fork(Document):
     )
     clearance_wanted_mm: float = Field(default=10, ge=0, le=100, title="Clearance wanted")
     bottom_out_parts: bool = Field(default=True, title="Bottom-out parts in", description="what keeps metal from metal")
-    shortened_mm: float = Field(default=0, ge=0, le=200, description="by spacers inside, from how it came")
+    shortened_mm: float = Field(
+        default=0, ge=0, le=200, description="by spacers inside, from how it came", json_schema_extra=BY_CHANGES
+    )
     opened_from: Literal["above", "below"] = Field(
         default="above", title="Its inside is reached from", description="above by its caps, below by its foot bolts"
     )

@@ -112,9 +112,9 @@
 						1
 					)}° <span class="text-quiet">(was {number(p.stand.lean_before_slope_deg, 1)}°)</span>.
 					{#if Math.abs(p.stand.shortening_mm) >= 0.5}
-						The lean comes back {number(Math.abs(p.stand.shortening_mm), 1)} mm {p.stand.shortening_mm > 0
+						With its leg {number(Math.abs(p.stand.shortening_mm), 1)} mm {p.stand.shortening_mm > 0
 							? 'shorter'
-							: 'longer'} along the leg.
+							: 'longer'} it leans as before.
 					{/if}
 				</p>
 			</div>

@@ -115,3 +115,9 @@ describe('one more row of a list', () => {
 		expect(another([1.5], 0)).toBe(1.5);
 	});
 });
+
+it('nobody is asked for what only changes write', () => {
+	const lowered: Schema = { type: 'number', default: 0, set_by: 'changes' };
+	const node = nodeOf({ type: 'object', properties: { stroke: { type: 'number' }, lowered } });
+	expect(node.kind === 'object' && node.fields.map((f) => f.name)).toEqual(['stroke']);
+});

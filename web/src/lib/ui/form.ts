@@ -114,6 +114,7 @@ function objectOf(schema: Schema, defs: Defs): Node {
 	for (const [name, s] of Object.entries(schema.properties ?? {})) {
 		const node = nodeOf(s, defs);
 		if (required.includes(name)) start[name] = node.start;
+		if (s.set_by === 'changes') continue;
 		if (s.const !== undefined) {
 			start[name] = s.const; // which branch of a union this is, not a thing to fill in
 			continue;

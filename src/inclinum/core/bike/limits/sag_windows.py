@@ -56,7 +56,7 @@ def _said(
     return BikeFinding(
         id=f"sag.{bench.end}.{key}", axle=bench.end, severity=severity, what=f"{name} {what}",  # type: ignore[arg-type]
         value=round(value, 1), limit=round(limit, 1), margin=round(-abs(value - limit), 1), unit="mm",
-        why=f"{share:.0f} % of {bench.travel_mm:.0f} mm; wanted {100 * bench.window.laden_low:.0f} to "
+        why=f"{share:.1f} % of {bench.travel_mm:.0f} mm; wanted {100 * bench.window.laden_low:.0f} to "
         f"{100 * bench.window.laden_high:.0f} %: {bench.window.reason or 'the shop’s window'}.",
         source=f"sag window, {bench.window.use}", cures=tuple(cures),
     )  # fmt: skip
