@@ -107,7 +107,7 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     stage.get_by_role("button", name=re.compile("^Tubes .* mm above the clamp$")).click()
     expect(page.get_by_test_id("trail")).to_be_visible()
     expect(page.get_by_text("✓ as it was").first).to_be_visible()
-    expect(page.get_by_text(re.compile("shorter along the leg"))).to_be_visible()
+    expect(page.get_by_text(re.compile("With its leg .* shorter it leans as before"))).to_be_visible()
     page.get_by_role("link", name="3 Plan").click()
     expect(page.locator("[data-finding='stand.lean']")).to_be_visible()
     page.get_by_role("button", name=re.compile("Stand .* shorter along its leg")).click()

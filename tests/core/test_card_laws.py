@@ -197,16 +197,19 @@ def test_an_arm_is_parted_at_its_own_ends_and_nowhere_else(key: str, end: AxleNa
 
 
 def test_inside_a_unit_the_damper_comes_first_then_its_stop_then_the_coil_whatever_the_stack_says() -> None:
-    job = planned(
-        job_on("strut_front", "front"), "front", "mount_spacer", "spring_swap", "bump_stop_swap", "damper_swap"
+    stacks = (
+        ("mount_spacer", "spring_swap", "bump_stop_swap", "damper_swap"),
+        ("mount_spacer", "spring_swap", "seat_spacer", "damper_swap"),  # a ring lies on its seat before the coil
     )
-    assert len(job.plan.changes) == 4
-    holds(job, "front")
-    at = [s.id for s in card(job).steps]
-    for side in SIDES:
-        first = [at.index(f"front.{side}.{p.id}.0") for p in job.plan.changes]
-        assert first == sorted(first, reverse=True), "planned the other way round"
-        assert at.index(f"front.{side}.spring_on_unit.off") < first[-1]
+    for stack in stacks:
+        job = planned(job_on("strut_front", "front"), "front", *stack)
+        assert len(job.plan.changes) == 4
+        holds(job, "front")
+        at = [s.id for s in card(job).steps]
+        for side in SIDES:
+            first = [at.index(f"front.{side}.{p.id}.0") for p in job.plan.changes]
+            assert first == sorted(first, reverse=True), "planned the other way round"
+            assert at.index(f"front.{side}.spring_on_unit.off") < first[-1]
 
 
 def test_a_unit_with_a_collar_frees_what_is_planned_after_it_and_the_old_one_wants_its_compressor() -> None:

@@ -54,7 +54,7 @@ class Change(Document, Generic[MachineT]):
     deep: ClassVar[int] = 0
     """How deep inside its place it is done; of two at one joint the deeper comes first, whatever the stack's order.
 
-    A unit or damper itself is 3, what sits on its rod or lies in its leg 2, the coil over that 1, what lies over all 0.
+    A unit or damper is 3, what sits on its rod, lies in its leg or on a seat 2, the coil 1, what lies over all 0.
     """
     tools: ClassVar[tuple[str, ...]] = ()
     """Tools it needs beyond what every job has at hand."""

@@ -30,7 +30,7 @@ class SeatSpacer(Spacer, Sided):
 
     title: ClassVar[str] = "Spring-seat spacer"
     opens: ClassVar[frozenset[str]] = frozenset({"spring"})
-    deep: ClassVar[int] = 1
+    deep: ClassVar[int] = 2
     set_in: ClassVar[str] = "mm"
     place: ClassVar[str] = "Springs"
     known_as: ClassVar[tuple[str, ...]] = ("ring", "poly ring", "spring packer", "seat spacer")
