@@ -250,6 +250,16 @@ def test_the_springs_of_the_shelf_by_hand() -> None:
     assert predict_bike(job_on(machine(), [set_up.model_dump()], **brief)).planned.laden.rear_sag_mm == pytest.approx(
         60.0, abs=0.05
     )
+    # One that may be wound up 20 mm only stands deeper than the target, as deep as on the machine set so.
+    short = [{"spring": shelf[1]["spring"] | {"max_preload_mm": 20}}]
+    held = predict_bike(job_on(machine(), **brief | {"shelf": short})).sags["rear"].softer
+    assert held is not None
+    assert (held.preload_mm, held.preload_possible, held.within) == (20.0, False, False)
+    swapped = {"type": "rear_spring", "spring": short[0]["spring"], "preload_mm": 20}
+    stands = predict_bike(job_on(machine(), [swapped], **brief)).planned
+    assert held.laden_sag_mm == pytest.approx(stands.laden.rear_sag_mm, abs=1e-6)
+    assert held.unladen_sag_mm == pytest.approx(stands.unladen.rear_sag_mm, abs=1e-6)
+    assert held.laden_sag_mm > 75
     far = [s["spring"] | {"rate_n_per_mm": r} for s, r in zip(shelf, (26, 74, 20, 90), strict=True)]
     bare = predict_bike(job_on(machine(), **brief | {"shelf": [{"spring": s} for s in far]})).sags["rear"]
     assert (bare.softer, bare.stiffer) == (None, None), "three fifths of 43.7 and less, five thirds and more"

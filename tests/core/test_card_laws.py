@@ -214,11 +214,15 @@ def test_inside_a_unit_the_damper_comes_first_then_its_stop_then_the_coil_whatev
 
 def test_a_unit_with_a_collar_frees_what_is_planned_after_it_and_the_old_one_wants_its_compressor() -> None:
     job = job_on("strut_front", "front")
-    for stack, pressed in ((("coil_over", "spring_swap"), False), (("damper_swap", "coil_over"), True)):
-        both = planned(job, "front", *stack)
-        assert len(both.plan.changes) == 2
-        holds(both, "front")
-        text = next(s.text for s in card(both).steps if s.id == "front.left.spring_on_unit.off")
+    for stack, pressed in (
+        (("coil_over", "spring_swap"), False),
+        (("damper_swap", "coil_over"), True),
+        (("damper_swap", "coil_over", "spring_swap"), True),
+    ):
+        several = planned(job, "front", *stack)
+        assert len(several.plan.changes) == len(stack)
+        holds(several, "front")
+        text = next(s.text for s in card(several).steps if s.id == "front.left.spring_on_unit.off")
         assert text.startswith("Compress") == pressed
 
 

@@ -237,8 +237,8 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
     yield from _proof(prediction, planned)
 
 
-SPRING = "rear_spring"
-"""The joint of the rear coil: with it open nothing presses on a collar that is set."""
+UNIT_IN = "damper_upper"
+"""The joint that takes the unit in: until it is closed the collar is set on the bench, on the coil that is to stay."""
 
 
 @dataclass(frozen=True)
@@ -274,8 +274,6 @@ class _EndOf:
         for n, joint in enumerate(reversed(self.opened)):
             yield from self._done(joint.key, together if n else swap)
             yield from _together(joint, together, self.end, self.job.machine, self.planned)
-            if joint.key == SPRING:
-                yield from self._collar(SPRING, together)
 
     def _done(self, joint: str, phase: str) -> Iterator[Step]:
         """What the changes at a joint are done by, the deeper first."""
@@ -284,7 +282,7 @@ class _EndOf:
             for m, text in enumerate(change.steps(met)):
                 if at == joint and not _sets(change, met, text):
                     yield self._step(key, m, text, phase, at)
-        if joint != SPRING:
+        if joint == (UNIT_IN if any(j.key == UNIT_IN for j in self.opened) else ""):
             yield from self._collar(joint, phase)
 
     def _done_at(self, change: BikeChange, met: Bike) -> str:
@@ -292,10 +290,9 @@ class _EndOf:
         return innermost(self.opened, {key for word in change.opened(met) for key in reached(word, joints)})
 
     def _collar(self, joint: str, phase: str) -> Iterator[Step]:
-        """The collar, set once, where the plan leaves it: on the coil that stays, and on the bench if out."""
-        here = {j.key for j in self.opened}
+        """The collar, set once, where the plan leaves it: what an earlier change says would be turned over again."""
         last = next((key for key, (change, _) in reversed(self.changes.items()) if change.sets_collar), None)
-        if last is None or joint != next((key for key in (SPRING, "damper_upper") if key in here), ""):
+        if last is None:
             return
         change, met = self.changes[last]
         for m, text in enumerate(change.steps(met)):

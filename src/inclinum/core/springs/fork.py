@@ -238,7 +238,7 @@ def carried(force: Callable[[float], Array | float], grid: Array, at_grid: Array
     """
     i = int(np.argmax(at_grid >= load))
     low, high = grid[i - 1 : i + 1].tolist()
-    return high if at_grid[i] == load else root(lambda travel: float(force(travel)) - load, low, high)
+    return root(lambda travel: float(force(travel)) - load, low, high)
 
 
 def sag(springs: ForkSprings, stroke: float, axial: float) -> float:
