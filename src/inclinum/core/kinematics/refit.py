@@ -104,6 +104,16 @@ def held_at(linkage: Linkage, outer: str) -> tuple[str, ...]:
     return (*arm.outer, arm.first, arm.second) if arm else links(linkage).get(outer, (outer,))
 
 
+def carried(linkage: Linkage, outer: str) -> frozenset[str]:
+    """Points that an arm or a link carries between its own ends, where springs, dampers and rods stand on it.
+
+    Args:
+        outer: name of its outer point, as :func:`links` and :func:`arms` name it.
+    """
+    corner = linkage.corner(RADIUS_MM, 0.0, 0.0)
+    return frozenset(name for name, by in corner.carriers.items() if getattr(by, "outer", None) == outer)
+
+
 def lengthened(linkage: Linkage, outer: str, by: float) -> Refit:
     """With a link or an arm longer or shorter.
 

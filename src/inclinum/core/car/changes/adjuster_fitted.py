@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 
 from inclinum.core.car.adjusters import adjuster_of
 from inclinum.core.car.changes.base import Change
-from inclinum.core.car.changes.geometry import titled
+from inclinum.core.car.changes.geometry import parted, titled
 from inclinum.core.car.stance import axle_corner
 from inclinum.core.car.vehicle import (
     AdjusterData,
@@ -19,7 +19,7 @@ from inclinum.core.car.vehicle import (
 )
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
-from inclinum.core.kinematics.refit import frame_points, held_at, links, moving_points
+from inclinum.core.kinematics.refit import frame_points, links, moving_points
 from inclinum.core.plan import named
 from inclinum.core.quantity.words import signed
 
@@ -154,8 +154,7 @@ class AdjusterFitted(Change):
         """The bolt it takes the place of; a link that is screwed goes in whole, by both its ends."""
         if not isinstance(self.adjuster, LinkAdjuster):
             return frozenset({f"point:{self.adjuster.point}"})
-        ends = held_at(machine.axle(self.axle).linkage, self.adjuster.outer)
-        return frozenset(f"point:{name}" for name in ends)
+        return parted(machine.axle(self.axle).linkage, self.adjuster.outer)
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Set to its middle; the rack decides."""

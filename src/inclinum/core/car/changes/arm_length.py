@@ -5,12 +5,12 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from inclinum.core.car.changes.base import Change, HeldThread
-from inclinum.core.car.changes.geometry import longer, titled
+from inclinum.core.car.changes.geometry import longer, parted, titled
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber, Side
 from inclinum.core.kinematics import pair_name
-from inclinum.core.kinematics.refit import arms, held_at, links
+from inclinum.core.kinematics.refit import arms, links
 from inclinum.core.plan import Noted, named
 from inclinum.core.quantity.words import signed
 
@@ -136,7 +136,7 @@ class ArmLength(Change):
 
     def opened(self, machine: Vehicle) -> frozenset[str]:
         """Both ends of the arm, all of its legs."""
-        return frozenset(f"point:{name}" for name in held_at(machine.axle(self.axle).linkage, self.outer))
+        return parted(machine.axle(self.axle).linkage, self.outer)
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Length set on the bench; bushes at ride height."""

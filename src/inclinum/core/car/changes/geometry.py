@@ -13,6 +13,7 @@ from inclinum.core.kinematics import pair_name, refit
 from inclinum.core.kinematics.axles import LeafAxle
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.kinematics.mounts import stand_together
 from inclinum.core.kinematics.rigid import Array
 
 Done = tuple[Linkage, list[refit.Refit]]
@@ -22,6 +23,26 @@ Done = tuple[Linkage, list[refit.Refit]]
 def titled(names: tuple[str, ...]) -> list[tuple[str, str]]:
     """Points to choose from: name and title. Of a pair the left one stands for both."""
     return [(n, pair_name(n)) for n in names if "right" not in n.split("_")]
+
+
+def parted(linkage: Linkage, outer: str) -> frozenset[str]:
+    """What has to be open to take out an arm or a link whole: its own ends, and the foot of what stands on it.
+
+    Args:
+        outer: name of its outer point.
+    """
+    corner = linkage.corner(refit.RADIUS_MM, 0.0, 0.0)
+    spring, damper = ({getattr(part, end, "") for end in ("start", "end")} for part in (corner.spring, corner.damper))
+    words = {f"point:{name}" for name in refit.held_at(linkage, outer)}
+    for name in refit.carried(linkage, outer):
+        if name in damper:
+            words.add("damper foot")
+        elif name not in spring:
+            words.add(f"point:{name}")
+        elif not stand_together(linkage):
+            # The coil of a unit comes away with its foot; one that stands by itself has to be out.
+            words.add("spring")
+    return frozenset(words)
 
 
 def structural(linkage: Linkage) -> set[str]:
