@@ -6,6 +6,7 @@ import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.browser.adding import add_change
+from tests.browser.drawn import box_of
 from tests.browser.test_walk import JOB, open_job, saved
 
 
@@ -118,8 +119,7 @@ def test_a_change_is_planned_without_a_mouse(page: Page) -> None:
 def test_ways_to_a_height_wait_until_the_slider_is_let_go(page: Page) -> None:
     open_job(page, "plan")
     slider = page.get_by_role("slider", name="Thickness, Spring-seat spacer, rear")
-    box = slider.bounding_box()
-    assert box is not None
+    box = box_of(slider)
     rear = page.locator("[data-finding='aim.rear']")
     waiting, ways = rear.get_by_text("once you let go"), rear.get_by_role("button")
     middle = box["y"] + box["height"] / 2

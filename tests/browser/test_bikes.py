@@ -3,9 +3,10 @@
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Locator, Page, expect
 
 from tests.browser.adding import add_change
+from tests.browser.drawn import centre, worked_out
 
 
 @pytest.fixture
@@ -58,10 +59,12 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     typed(page, "Aim, rear", "20")
     typed(page, "Brief: Inseam", "770")
     expect(page.get_by_test_id("reach")).to_contain_text("mm short")
+    worked_out(page)
     short = page.get_by_test_id("reach").inner_text()
 
     page.get_by_role("link", name="2 Measure").click()
     known = page.get_by_text(re.compile("Leverage is known to"))
+    worked_out(page)
     before = known.inner_text()
     for place, text in (("Rod hole in the arm to rod hole in the rocker", "118.4"),
                         ("Rocker pivot to rod hole in the rocker", "85.2"),
@@ -101,6 +104,7 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     page.keyboard.press("Escape")
 
     page.get_by_role("link", name="4 Steer").click()
+    worked_out(page)
     wanted = float(page.get_by_test_id("raise-wanted").inner_text())
     assert wanted > 5
     stage = page.get_by_role("region", name="Stage")
@@ -125,6 +129,7 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     page.get_by_role("link", name="6 Prove").click()
     expect(page.get_by_role("button", name="Sign off as Ines Tarrow")).to_be_disabled()
     expect(page.get_by_text("Enter what was measured first.")).to_be_visible()
+    worked_out(page)
     target = page.get_by_text(re.compile(r"should be \d+")).nth(1).inner_text()
     laden = int(re.findall(r"\d+", target)[0])
     sunk = 535 - round(drop(page))  # the mark came down with the frame
@@ -140,14 +145,12 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     expect(page.get_by_role("listitem").filter(has_text="Skerra Sedge")).to_contain_text("Signed off")
 
 
-def centre(page: Page, name: str) -> tuple[float, float]:
-    box = page.locator(f"circle[data-point='{name}']").bounding_box()
-    assert box
-    return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+def point(page: Page, name: str) -> Locator:
+    return page.locator(f"circle[data-point='{name}']")
 
 
 def dragged(page: Page, name: str, dx: int, dy: int, *, let_go: bool = True) -> None:
-    x, y = centre(page, name)
+    x, y = centre(point(page, name))
     page.mouse.move(x, y)
     page.mouse.down()
     for step in range(1, 7):
@@ -184,17 +187,17 @@ def test_a_machine_on_its_bench(bench: Page) -> None:
     page.get_by_role("tab", name="Points").click()
     row = page.locator("tr[data-point='rocker_pivot'] input")
     was = [float(row.nth(n).input_value()) for n in (0, 1)]
-    x, y = centre(page, "rocker_pivot")
+    x, y = centre(point(page, "rocker_pivot"))
     dragged(page, "rocker_pivot", 5, -4, let_go=False)
     expect(row.first).not_to_have_value(f"{was[0]:g}")
     saved(page)
-    now = centre(page, "rocker_pivot")
+    now = centre(point(page, "rocker_pivot"))
     assert abs(now[0] - x - 5) < 1.5, "it follows the pointer"
     assert abs(now[1] - y + 4) < 1.5
     page.mouse.up()
     page.get_by_role("button", name="Undo").click()
     expect(row.first).to_have_value(f"{was[0]:g}")
-    page.locator("circle[data-point='rocker_pivot']").press("ArrowUp")
+    point(page, "rocker_pivot").press("ArrowUp")
     expect(row.nth(1)).to_have_value(f"{was[1] + 1:g}")
     typed(page, "Rocker pivot, x", f"{was[0] + 2:g}")
     saved(page)
@@ -284,7 +287,7 @@ def test_ways_order_and_the_palette_are_the_two_wheelers_too(bench: Page) -> Non
     way.first.click()
     expect(ways).to_have_count(0)
     expect(page.get_by_test_id("rear-drop")).not_to_have_text(f"{was:+.0f}")
-    page.wait_for_function("() => !document.querySelector('[aria-busy=true]')")
+    worked_out(page)
     assert drop(page) == pytest.approx(-gives, abs=1.01)
 
     page.keyboard.press("Control+k")

@@ -8,6 +8,7 @@ from pathlib import Path
 from PIL import Image, ImageDraw
 from playwright.sync_api import Page, expect
 
+from tests.browser.drawn import box_of
 from tests.browser.test_walk import open_job
 
 
@@ -169,12 +170,10 @@ def test_the_bench_draws_parts_where_its_points_are(page: Page) -> None:
     expect(view.locator(".shape.leaf").first).to_be_attached()
     front = page.get_by_role("group", name=re.compile("Front from behind"))
     expect(front.locator(".shape.damper_body")).to_have_count(2)
-    middle = front.locator(".shape.tyre").first.bounding_box()
+    middle = box_of(front.locator(".shape.tyre").first)
     page.get_by_role("slider", name="Wheel travel").fill("60")
     expect(page.get_by_role("button", name="as it stands")).to_be_enabled()
-    moved = front.locator(".shape.tyre").first.bounding_box()
-    assert middle is not None
-    assert moved is not None
+    moved = box_of(front.locator(".shape.tyre").first)
     assert moved["y"] < middle["y"] - 10, "in bump the wheel goes up"
 
 

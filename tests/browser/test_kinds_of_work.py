@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 
 from tests.browser.adding import add_change
+from tests.browser.drawn import worked_out
 
 
 def set_up(page: Page, name: str, **chosen: str) -> None:
@@ -64,7 +65,7 @@ def build_and_prove(page: Page, *steps: str, verdict: str = "As predicted") -> N
         typed(page, "rear wheel hanging", str(500 + laden))
         typed(page, "rear rider on", "500")
     # Every reading is read, judged and kept before it is signed for; the verdict stands after the first of them.
-    expect(page.locator("[aria-busy=true]")).to_have_count(0)
+    worked_out(page)
     expect(page.get_by_test_id("verdict")).to_contain_text(verdict)
     expect(page.get_by_test_id("saved")).to_contain_text("Saved")
     page.get_by_label("Sign off").fill("Told to come back after 500 km.")
@@ -83,6 +84,7 @@ def test_renewed_leaf_packs_with_a_block(page: Page) -> None:
     leaves.press("Enter")
     rise = page.get_by_test_id("rise-rear")
     expect(rise).to_contain_text(re.compile(r"\+\d\d"))
+    worked_out(page)
     by_packs = float(re.findall(r"\+(\d+)", rise.inner_text())[0])
     add_change(page, "Block", "Rear", called="lift block")
     expect(rise).to_contain_text(re.compile("|".join(rf"\+{by_packs + 25 + n:.0f}" for n in (-1, 0, 1))))

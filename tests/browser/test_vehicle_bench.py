@@ -5,6 +5,8 @@ import re
 import pytest
 from playwright.sync_api import Page, expect
 
+from tests.browser.drawn import centre, worked_out
+
 
 @pytest.fixture
 def bench(page: Page) -> Page:
@@ -14,10 +16,6 @@ def bench(page: Page) -> Page:
 
 def saved(page: Page) -> None:
     expect(page.get_by_test_id("saved")).to_have_text("Saved")
-
-
-def worked_out(page: Page) -> None:
-    expect(page.locator("[aria-busy=true]")).to_have_count(0)
 
 
 def set_up(page: Page, name: str, size: str, front: str, rear: str) -> None:
@@ -40,6 +38,7 @@ def test_a_vehicle_from_a_tape_measure(bench: Page) -> None:
     set_up(page, "Tarsk Reed", "Pick-up, about 2 t", "Strut", "Leaf-sprung axle")
     prediction = page.get_by_test_id("consequences")
     expect(prediction).to_contain_text("Camber change, 40 mm up".lower()[1:])
+    worked_out(page)
     before = prediction.inner_text()
     # The first reading goes across the vehicle, and so does its line: level, from wheel centre to wheel centre.
     page.locator("[data-place] input").first.focus()
@@ -106,8 +105,7 @@ def test_points_are_dragged_nudged_typed_and_pasted(bench: Page) -> None:
     point = page.get_by_role("group", name=re.compile("Front from behind")).get_by_role(
         "button", name=re.compile("upper ball joint")
     )
-    box = point.bounding_box()
-    assert box
+    x, y = centre(point)
     # Pixels of a millimetre, by two points the table gives and the drawing shows.
     lower = page.get_by_role("group", name=re.compile("Front from behind")).get_by_role(
         "button", name=re.compile("lower ball joint")
@@ -115,11 +113,11 @@ def test_points_are_dragged_nudged_typed_and_pasted(bench: Page) -> None:
     apart = start - float(page.get_by_label("Lower ball joint, z").input_value())
     drawn = float(point.get_attribute("cy") or "nan")
     scale = (float(lower.get_attribute("cy") or "nan") - drawn) / apart
-    page.mouse.move(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+    page.mouse.move(x, y)
     page.mouse.down()
     across = page.get_by_label("Upper ball joint, y")
     out = float(across.input_value())
-    page.mouse.move(box["x"] + box["width"] / 2 + 6, box["y"] + box["height"] / 2 - 10, steps=4)
+    page.mouse.move(x + 6, y - 10, steps=4)
     page.mouse.up()
     expect(z).not_to_have_value(str(start))
     worked_out(page)
@@ -188,9 +186,11 @@ def test_one_side_alone_another_spring_and_the_maker_s_figures(bench: Page) -> N
     expect(page.get_by_text("rack, mm (to the left +)")).to_be_visible()
 
     page.get_by_role("tab", name="Springs").click()
+    worked_out(page)
     carries = page.get_by_text("N a wheel").locator("..").inner_text()
     page.get_by_label("Kind of spring").select_option(label="Progressive coil")
     expect(page.get_by_label("Groups 2: Active coils")).to_have_value("4")
+    worked_out(page)
     now = page.get_by_text("N a wheel").locator("..")
     assert abs(int("".join(re.findall(r"\d", now.inner_text()))) - int("".join(re.findall(r"\d", carries)))) < 30
     page.get_by_role("button", name="Add a top out spring").click()

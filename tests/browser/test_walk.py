@@ -8,6 +8,7 @@ from playwright.sync_api import Page, expect
 from pypdf import PdfReader
 
 from tests.browser.adding import add_change
+from tests.browser.drawn import box_of
 
 JOB = "/jobs/van-2026-washed-out-track"
 
@@ -177,8 +178,7 @@ def test_a_refused_reading_keeps_what_was_typed_even_over_a_reload(page: Page) -
 def test_dragging_an_axle_asks_for_ways_and_takes_one(page: Page) -> None:
     open_job(page, "plan")
     handle = page.get_by_role("slider", name="Rise of the front axle")
-    box = handle.bounding_box()
-    assert box
+    box = box_of(handle)
     page.mouse.move(box["x"] + 40, box["y"] + 20)
     page.mouse.down()
     page.mouse.move(box["x"] + 40, box["y"] + 6, steps=6)
