@@ -59,6 +59,10 @@ def holds(job: BikeJob) -> set[str]:
         for word in p.change.opened(job.machine):
             for key in reached(word, joints):
                 assert all(at[f"{key}.off"] < n < at[f"{key}.on"] for n in work[p.id]), "done while its place is open"
+        if work[p.id] and not p.change.sets_collar:
+            large = {made.steps[n].figure for n in work[p.id]} - {None}
+            told = p.change.figure(job.machine)
+            assert large == ({told} if told else set()), "its number stands large at the step that names it"
         places = {key for word in p.change.opened(job.machine) for key in reached(word, joints)}
         behind = opened[max((opened.index(key) for key in places), default=len(opened)) + 1 :]
         ours = [key for key in behind if (key in FRONT) == (p.change.end == "front") and key not in WHEELS]

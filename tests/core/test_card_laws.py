@@ -23,6 +23,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.kinematics.mounts import stand_together
 from inclinum.core.kinematics.refit import arms, links
+from inclinum.core.quantity.words import numbers_in
 from tests.core.test_every_change import AT, KINDS, begun, equipped, job_on
 
 
@@ -113,6 +114,12 @@ def holds(job: Job, end: AxleName) -> int:
                     assert all(off_at < n < on_at for n in mine), f"{p.change.type}: it is done while its place is open"
                 hot = [n for n in mine if ".how" in made.steps[n].id]
                 work = [n for n in mine if n not in hot]
+                if work and (figure := p.change.figure(side)):
+                    large = [made.steps[n] for n in work if made.steps[n].figure]
+                    assert [s.figure for s in large] == [figure], f"{p.change.type}: its number stands large, once"
+                    assert numbers_in(figure) <= numbers_in(large[0].text), (
+                        f"{p.change.type}: at the step that names it"
+                    )
                 inside = [k for k in inner if not joints[k].both_first]
                 ons = {k: at[named(end, side, joints[k], "on")] for k in inside}
                 assert not hot or max(hot) < min(ons.values()), "no new part near a weld"
@@ -121,8 +128,11 @@ def holds(job: Job, end: AxleName) -> int:
                     if work and theirs and other.change.opens == p.change.opens and other.change.deep > p.change.deep:
                         assert max(theirs) < min(work), "of two at one place the deeper comes first"
                 mouth = next((k for k in reversed(opened) if k in wanted and k in inside), None)
-                behind = inside[: inside.index(mouth)] if mouth else []
+                behind = inside[: inside.index(mouth)] if mouth else inside
                 assert not work or all(ons[k] < min(work) for k in behind), f"{p.change.type}: behind it all is home"
+                if p.change.opens == {"wheel"}:
+                    on_hub = [made.steps[n].phase for n in work]
+                    assert set(on_hub) == {DOWN}, "what goes on the hub goes on with the wheel"
         if "wheel" in opened:
             order = [f"wheel.{what}" for what in ("crack", "off", "on", "torque")]
             places = [at[f"{end}.{side}.{what}"] for what in order]

@@ -18,6 +18,7 @@ from inclinum.core.card.settings import SettingRow
 from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose, laid_at
 from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document.names import AxleName
+from inclinum.core.quantity.words import numbers_in
 
 STAND = (
     "A stand that holds the frame, not the swing arm, and a strap forward from the bars: the machine must stay when a "
@@ -205,7 +206,7 @@ def _steps(job: BikeJob, prediction: BikePrediction, planned: Bike) -> Iterator[
     for key, (change, met) in other.items():
         yield from _how(job, key, change, "Wheels and down")
         for m, text in enumerate(change.steps(met)):
-            yield step(f"{key}.{m}", "Wheels and down", text, (8, 30))
+            yield step(f"{key}.{m}", "Wheels and down", text, (8, 30), figure=_figure(change, met, text))
     for joint in (j for j in reversed(opened) if j.key in WHEELS):
         yield from _together(joint, "Wheels and down", "front" if joint.key in FRONT else "rear", bike, planned)
     pulled = bike.drive.kind in ("chain", "belt")
@@ -321,8 +322,7 @@ def _how(job: BikeJob, key: str, change: BikeChange, phase: str) -> Iterator[Ste
 def _figure(change: BikeChange, met: Bike, text: str) -> str | None:
     """The number of a step, large, where the step is about it."""
     figure = change.figure(met)
-    named = figure and any(word in text for word in figure.split() if word.replace(".", "").isdigit())
-    return figure if named else None
+    return figure if figure and numbers_in(figure) <= numbers_in(text) else None
 
 
 def _proof(prediction: BikePrediction, planned: Bike) -> Iterator[Step]:

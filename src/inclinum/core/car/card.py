@@ -29,7 +29,7 @@ from inclinum.core.card.off import TakenOff, added, bolts_of, fate_of, how_many,
 from inclinum.core.card.own import When, astray, kept_at
 from inclinum.core.card.schools import HANGING
 from inclinum.core.card.settings import SettingRow
-from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose, laid_at
+from inclinum.core.card.steps import Card, FastenerUse, Preflight, Step, compose, figure_at, laid_at
 from inclinum.core.card.times import NO_TIMES, Taken
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.plan import at_their_place
@@ -49,6 +49,8 @@ PHASES = (
     DOWN, PROVE, HAND_OVER,
 )  # fmt: skip
 """Axle by axle, and side by side where an axle lets one side be done as the pattern for the other."""
+WITH_WHEEL = {"wheel"}
+"""Of what goes on with the wheel, and not while the rest of its corner is apart."""
 LOADED = {"u_bolts", "shackle", "pack"}
 """What is tightened with the axle's load on it, whatever is done with rubber."""
 WORTH_SLACKENING_MM = 1.0
@@ -256,6 +258,7 @@ class _Worked:
                         yield from self._off(side, j, first)
         rest = {side: [j for j in self.opened[side] if not j.both_first] for side in SIDES}
         if not any(self.opened.values()):
+            yield from self._made(None, _phase(self.name, BOTH))
             yield from self._done(None, _phase(self.name, BOTH))
         elif self.at_once:
             phase = _phase(self.name, BOTH)
@@ -263,7 +266,7 @@ class _Worked:
                 for side, j in self._pair(joint):
                     yield from self._off(side, j, phase)
             for side in SIDES:
-                yield from self._done(side, phase, "")
+                yield from self._before(side, phase)
             for joint in reversed(rest["left"]):
                 pair = self._pair(joint)
                 for side, j in pair:
@@ -273,17 +276,19 @@ class _Worked:
                     yield from self._on(side, j, phase)
             for side in SIDES:
                 yield from self._added(side, phase)
+                yield from self._done(side, phase)
         else:
             for side in SIDES:
                 phase = _phase(self.name, side)
                 if self.opened[side]:
                     for j in rest[side]:
                         yield from self._off(side, j, phase)
-                    yield from self._done(side, phase, "")
+                    yield from self._before(side, phase)
                     for j in reversed(rest[side]):
                         yield from self._done(side, phase, j.key)
                         yield from self._on(side, j, phase)
                     yield from self._added(side, phase)
+                    yield from self._done(side, phase)
         yield from self._at_height()
 
     def _pair(self, joint: Joint) -> list[tuple[Side | None, Joint]]:
@@ -293,9 +298,17 @@ class _Worked:
         return [("left", joint), ("right", self.joints[on_side(self.axle, joint.key, "right")])]
 
     def _done_at(self, side: Side, planned: PlannedChange, machine: Vehicle) -> str:
-        """Key of the joint a change is done at; empty where it needs none of this side's own."""
+        """Key of the joint a change is done at; empty for what is done hanging, with all of this side home."""
+        if planned.change.opened(machine) == WITH_WHEEL:
+            return "wheel"
         wanted = {key for word in planned.change.opened(machine) for key in reached(self.axle, word, side)}
         return innermost([j for j in self.opened[side] if not j.both_first], wanted)
+
+    def _before(self, side: Side, phase: str) -> Iterator[Step]:
+        """With all of it apart, before any new part goes on."""
+        yield from self._made(side, phase)
+        for n, text in enumerate(self.axle.orientation):
+            yield self._step(side, f"way{n}", phase, Handling(f"Which way round: {text}", minutes=(0.5, 1)))
 
     def _made(self, side: Side | None, phase: str) -> Iterator[Step]:
         """What is cut, drilled or welded: before any new part hangs near it."""
@@ -306,19 +319,15 @@ class _Worked:
 
     def _done(self, side: Side | None, phase: str, joint: str = "") -> Iterator[Step]:
         """What the changes that are done at a joint are done by; of no side where nothing at all is opened."""
-        if not joint:
-            yield from self._made(side, phase)
         for planned, machine in sorted(self.changes, key=lambda met: -met[0].change.deep):
             if side and (not planned.change.on_side(side) or self._done_at(side, planned, machine) != joint):
                 continue
-            texts = planned.change.steps(machine)
+            texts, figure = planned.change.steps(machine), planned.change.figure(side)
+            large = figure_at(figure, texts)
             for m, text in enumerate(texts):
-                figure = planned.change.figure(side) if m == len(texts) - 1 else None
-                step = self._step(side, f"{planned.id}.{m}", phase, Handling(text, minutes=(2, 6)), figure=figure)
+                told = Handling(text, minutes=(2, 6))
+                step = self._step(side, f"{planned.id}.{m}", phase, told, figure=figure if m == large else None)
                 yield step.model_copy(update=laid_at(planned.change.order(machine, side), m))
-        if side and not joint:
-            for n, text in enumerate(self.axle.orientation):
-                yield self._step(side, f"way{n}", phase, Handling(f"Which way round: {text}", minutes=(0.5, 1)))
 
     def _off(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
         yield from self._own(side, joint, "before_opening", phase)
@@ -408,6 +417,12 @@ class _Worked:
             roles, figure=f"{self._height(side).after:.0f} mm hub to arch",
         )  # fmt: skip
 
+    def ready(self) -> Iterator[Step]:
+        """What may still send the plan back."""
+        for planned, machine in self.changes:
+            for m, text in enumerate(planned.change.ready(machine)):
+                yield self._step(None, f"{planned.id}.ready{m}", BEFORE, Handling(text, minutes=(2, 6)))
+
     def settled(self) -> Iterator[Step]:
         """What the changes want looked at with the weight on."""
         for planned, machine in self.changes:
@@ -425,6 +440,7 @@ class _Worked:
         for side in SIDES:
             for joint in (j for j in self.opened[side] if j.on_ground):
                 if part == "on":
+                    yield from self._done(side, DOWN, joint.key)
                     yield self._step(side, f"{joint.key}.on", DOWN, joint.closing)
                     yield from self._own(side, joint, "after_closing", DOWN)
                 else:
@@ -525,6 +541,8 @@ def _steps(job: Job, prediction: Prediction, alignment: Alignment, worked: list[
         hold="Go on only when the list is complete.",
         minutes=(5, 15),
     )
+    for w in worked:
+        yield from w.ready()
     open_somewhere = any(joints for w in worked for joints in w.opened.values())
     if open_somewhere:
         yield Step(

@@ -564,7 +564,7 @@ WORDS: dict[str, Callable[[Axle], tuple[str, ...]]] = {
     "damper top": _where("strut_top", "damper_top"),
     "strut top": _where("strut_top", "damper_top"),
     "stop": _stop,
-    "collar": lambda _: ("wheel",),
+    "hanging": lambda _: ("wheel",),
     "axle clamp": _where("u_bolts"),
     "pack": _where("pack"),
     "shackle": _where("shackle"),

@@ -17,6 +17,7 @@ from inclinum.core.card.times import Taken, expected
 from inclinum.core.document import Document
 from inclinum.core.document.names import SIDES, AxleName, PhotoId, Side
 from inclinum.core.quantity import newton_metres_to_pound_feet
+from inclinum.core.quantity.words import numbers_in
 
 LOOK_UP = "look up the maker's figure"
 FELT = "by feel, as this shop does; the maker's figure is looked up by default"
@@ -132,6 +133,12 @@ class Step(Document):
         return cls(
             text=what.text, caution=what.caution, hold=what.hold, people=what.people, minutes=what.minutes, **where
         )
+
+
+def figure_at(figure: str | None, texts: Sequence[str]) -> int:
+    """Number of the step a figure stands large at: the first that names all its numbers, or else the last."""
+    numbers = numbers_in(figure or "")
+    return next((n for n, text in enumerate(texts) if numbers and numbers <= numbers_in(text)), len(texts) - 1)
 
 
 def laid_at(order: Order | None, step: int) -> dict[str, Any]:

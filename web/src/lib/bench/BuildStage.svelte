@@ -94,11 +94,10 @@
 					params: { path: { job_id: bench.job.id, finding_id: id } }
 				})
 			);
-			if (asked.data) {
-				await bench.refresh();
-				anew();
-			}
-			return asked.trouble;
+			if (!asked.data) return asked.trouble;
+			const trouble = await bench.refresh();
+			anew();
+			return trouble;
 		},
 		setting: ({ key, axle, side }, read) =>
 			told(

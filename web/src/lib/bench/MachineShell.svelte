@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { isTyped } from '../ui/typing';
-	import { unread } from '../ui/unread.svelte';
+	import { standing } from '../ui/unread.svelte';
 	import { goto } from '$app/navigation';
 	import type { Snippet } from 'svelte';
 	import Wrench from '@lucide/svelte/icons/wrench';
@@ -62,7 +62,7 @@
 			</h1>
 			<UndoRedo {bench} />
 			<span class="text-quiet w-[76px]" data-testid="saved" title={bench.saveTrouble}
-				>{states[bench.saving === 'saved' && unread.texts ? 'unsaved' : bench.saving]}</span
+				>{states[standing(bench.saving)]}</span
 			>
 			<button class="btn btn-dye" onclick={newJob}><Wrench size={16} /> New job on it</button>
 			<Preferences />

@@ -1,11 +1,11 @@
 <script lang="ts">
 	import type { AnyBench } from './jobBench.svelte';
-	import { unread } from '../ui/unread.svelte';
+	import { standing } from '../ui/unread.svelte';
 	import { view } from './context.svelte';
 
 	let { bench }: { bench: AnyBench } = $props();
 	/** A text that nobody has read yet is not saved, whatever became of the rest. */
-	const saving = $derived(bench.saving === 'saved' && unread.texts ? 'unsaved' : bench.saving);
+	const saving = $derived(standing(bench.saving));
 	const words = { saved: 'Saved', waiting: 'Saving…', saving: 'Saving…', unsaved: 'Not saved' };
 </script>
 

@@ -3,6 +3,7 @@
 	import Length from '../ui/Length.svelte';
 	import NumberField from '../ui/NumberField.svelte';
 	import Told from '../ui/Told.svelte';
+	import { unread } from '../ui/unread.svelte';
 	import { wingOf } from '../wings';
 	import { view } from './context.svelte';
 	import type { AnyBench } from './jobBench.svelte';
@@ -77,7 +78,7 @@
 			<li>
 				<button
 					class="btn w-full justify-between text-left"
-					disabled={stale}
+					disabled={stale || unread.reading > 0}
 					onclick={() => {
 						bench.plan(way.changes);
 						view.wanted = undefined;

@@ -26,6 +26,7 @@ vi.mock('./hold', () => ({
 	whenReleased: (act: () => void) => hands.released.push(act)
 }));
 const { CarBench: Bench } = await import('../car/carBench.svelte');
+const { reading, standing } = await import('../ui/unread.svelte');
 
 function view(): Schemas['JobView'] {
 	return {
@@ -51,6 +52,72 @@ beforeEach(() => {
 	});
 });
 afterEach(() => vi.useRealTimers());
+
+describe('putting changes on the stack', () => {
+	const stackOf = (call: Call) => (call.body as unknown as { job: Schemas['Job'] }).job.plan.changes ?? [];
+	const begun = () => calls.filter((c) => c.path === '/api/changes/begin');
+	beforeEach(() => {
+		answer = (call) => ({
+			status: 200,
+			body: call.path === '/api/changes/begin' ? { id: `c${stackOf(call).length + 1}` } : { version: 2 }
+		});
+	});
+
+	it('begins one after the other, each on the stack the last one left', async () => {
+		const bench = new Bench(view());
+		const both = Promise.all([bench.begin('coil_over', 'front'), bench.begin('collar', 'front')]);
+		await settled();
+		expect(await both).toEqual(['', '']);
+		expect(bench.job.plan.changes?.map((p) => p.id)).toEqual(['c1', 'c2']);
+		expect(begun().map((c) => stackOf(c).length)).toEqual([0, 1]);
+	});
+
+	it('begins anew where the plan was changed meanwhile', async () => {
+		const bench = new Bench(view());
+		const usual = answer;
+		answer = (call) => {
+			const made = usual(call);
+			if (begun().length === 1 && !bench.job.plan.changes?.length) bench.plan([{ id: 'c1' }]);
+			return made;
+		};
+		const added = bench.begin('collar', 'front');
+		await settled();
+		expect(await added).toBe('');
+		expect(bench.job.plan.changes?.map((p) => p.id)).toEqual(['c1', 'c2']);
+	});
+});
+
+describe('what is typed', () => {
+	it('is read and saved before anything goes by it', async () => {
+		const bench = new Bench(view());
+		let heard = () => {};
+		const read = new Promise<void>((done) => (heard = done)).then(() =>
+			bench.change('brief', brief('mail and a dog'))
+		);
+		reading(read);
+		expect(standing('saved')).toBe('waiting');
+		const act = vi.fn((version: number) => Promise.resolve({ data: { version }, response: new Response() }));
+		const done = bench.stamp('brief', act);
+		await settled();
+		expect(act).not.toHaveBeenCalled();
+		heard();
+		await settled();
+		expect(await done).toBe('');
+		expect(saves().map((c) => c.body?.section)).toEqual([brief('mail and a dog')]);
+		expect(act.mock.calls).toEqual([[4]]);
+		expect(standing('saved')).toBe('saved');
+	});
+
+	it('is told where it was done and nobody can see it', async () => {
+		const bench = new Bench(view());
+		answer = (call) => (call.method === 'GET' ? 'lost' : { status: 200, body: { version: 2 } });
+		const done = bench.stamp('brief', (version) =>
+			Promise.resolve({ data: { version }, response: new Response() })
+		);
+		await settled();
+		expect(await done).not.toBe('');
+	});
+});
 
 describe('saving', () => {
 	it('waits for the hand to rest, then saves once on the version that was read', async () => {

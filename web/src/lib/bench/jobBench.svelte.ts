@@ -3,6 +3,7 @@ import type { operations } from '../api/schema';
 import { hold, whenReleased } from './hold';
 import { Latest } from './latest';
 import { isClash, Saved } from './saved.svelte';
+import { allRead } from '../ui/unread.svelte';
 
 export type Saveable = Exclude<StageName, 'build'>;
 type Stages = { [S in StageName]: unknown } & { id: string; title: string };
@@ -97,20 +98,32 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 
 	/** Begin a change of a kind and put it on the stack; gives what went wrong, empty when nothing did. */
 	async begin(type: string, axle?: AxleName): Promise<string> {
-		const { data, trouble } = await ask(
-			api.POST('/api/changes/begin', { body: { job: this.job as never, type, axle } })
-		);
-		if (data) this.plan([...((this.job.plan as { changes?: unknown[] }).changes ?? []), data]);
-		return trouble;
+		return this.#added((job) => api.POST('/api/changes/begin', { body: { job: job as never, type, axle } }));
 	}
 
 	/** Put a part of the part bench on the stack; gives what went wrong, empty when nothing did. */
 	async beginPart(sheet: Schemas['OnPartBench']['sheet'], axle: AxleName | null): Promise<string> {
-		const { data, trouble } = await ask(
-			api.POST('/api/part-bench/planned', { body: { job: this.job as never, sheet, axle } })
+		return this.#added((job) =>
+			api.POST('/api/part-bench/planned', { body: { job: job as never, sheet, axle } })
 		);
-		if (data) this.plan([...((this.job.plan as { changes?: unknown[] }).changes ?? []), data]);
-		return trouble;
+	}
+
+	#lastAdded: Promise<unknown> = Promise.resolve();
+	/** One after the other, each begun on the plan as it then is: two begun on one plan would be of one name. */
+	#added(begin: (job: J) => Promise<Answer>): Promise<string> {
+		const turn = this.#lastAdded.then(async () => {
+			for (;;) {
+				await allRead();
+				const job = this.job;
+				const { data, trouble } = await ask(begin(job));
+				if (!data) return trouble;
+				if (this.job.plan !== job.plan) continue;
+				this.plan([...((job.plan as { changes?: unknown[] }).changes ?? []), data]);
+				return '';
+			}
+		});
+		this.#lastAdded = turn.catch(() => undefined);
+		return turn;
 	}
 
 	/** Put other changes on the plan. */
@@ -133,25 +146,29 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 		if (!(await this.flush(stage))) return 'What was typed last is not saved yet: once it is, press again.';
 		return this.inTurn(async () => {
 			const asked = await ask(act(this.versions[stage] ?? 1));
-			if (asked.data) await this.#read();
-			else if (isClash(asked)) this.conflicted(stage, asked.refusal);
+			// Done, and perhaps not to be seen: what stands on the screen then is what was there before, and that is told.
+			if (asked.data) return this.#read();
+			if (isClash(asked)) this.conflicted(stage, asked.refusal);
 			return asked.trouble;
 		});
 	}
 
-	/** Fetch what the server has. */
-	refresh() {
+	/** Fetch what the server has; gives what went wrong, empty when nothing did. */
+	refresh(): Promise<string> {
 		return this.inTurn(() => this.#read());
 	}
 
-	async #read() {
-		const { data } = await ask(api.GET('/api/jobs/{job_id}', { params: { path: { job_id: this.job.id } } }));
-		if (!data) return;
+	async #read(): Promise<string> {
+		const { data, trouble } = await ask(
+			api.GET('/api/jobs/{job_id}', { params: { path: { job_id: this.job.id } } })
+		);
+		if (!data) return trouble;
 		this.read(data.job as unknown as J, data.versions);
 		this.history = data.history;
 		// What the server stamped with time and person is not gone back over.
 		this.forget((stage) => stage !== 'prove');
 		this.compute();
+		return '';
 	}
 }
 

@@ -2,6 +2,7 @@ import { api, ask, type Asked, type Schemas } from '../api/client';
 import { drafts } from './drafts';
 import { hold } from './hold';
 import { Retry } from './retry.svelte';
+import { allRead } from '../ui/unread.svelte';
 
 export type SaveState = 'saved' | 'waiting' | 'saving' | 'unsaved';
 export type Conflict<K> = { part: K; sentence: string; theirs: unknown; version: number; by: string };
@@ -98,6 +99,7 @@ export abstract class Saved<D extends object, K extends keyof D & string> {
 
 	/** Save now what waits, of all parts or of one. True when it is saved. */
 	async flush(only?: string): Promise<boolean> {
+		await allRead();
 		const waits = () => [...this.#dirty].filter((part) => !only || part === only);
 		if (!only) clearTimeout(this.#timer);
 		do {

@@ -35,8 +35,8 @@
 		trouble = asked.trouble;
 		if (asked.data) {
 			typed = undefined;
-			open = false;
-			await bench.refresh();
+			trouble = await bench.refresh();
+			open = Boolean(trouble);
 		}
 		busy = false;
 	}

@@ -4,7 +4,7 @@
 	import { settings } from '../settings.svelte';
 	import { drafts } from '../bench/drafts';
 	import { length, number } from '../format';
-	import { NOT_READ, Silence } from './unread.svelte';
+	import { NOT_READ, reading, Silence } from './unread.svelte';
 
 	const uid = $props.id();
 
@@ -119,7 +119,7 @@
 		inputmode="text"
 		oninput={(e) => (typing = e.currentTarget.value)}
 		onfocus={(e) => e.currentTarget.select()}
-		onblur={(e) => typing !== undefined && void read(e.currentTarget.value)}
+		onblur={(e) => typing !== undefined && reading(read(e.currentTarget.value))}
 		{onkeydown}
 	/>
 	{#if trouble}

@@ -3,7 +3,7 @@
 	import { settings } from '../settings.svelte';
 	import { length } from '../format';
 	import { onDestroy } from 'svelte';
-	import { NOT_READ, Silence } from './unread.svelte';
+	import { NOT_READ, reading, Silence } from './unread.svelte';
 
 	let {
 		value,
@@ -91,7 +91,7 @@
 			value={shown}
 			autocomplete="off"
 			oninput={(e) => (typing = e.currentTarget.value)}
-			onblur={(e) => typing !== undefined && void read(e.currentTarget.value)}
+			onblur={(e) => typing !== undefined && reading(read(e.currentTarget.value))}
 			onkeydown={(e) => {
 				if (e.key === 'Escape') {
 					[typing, trouble] = [undefined, ''];

@@ -6,9 +6,10 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import type { HTMLButtonAttributes } from 'svelte/elements';
+	import { unread } from './unread.svelte';
 
 	/**
-	 * A button that takes what an answer offers. While a newer answer is being worked out, or where it was refused, it
+	 * A button that takes what an answer offers. While a newer answer is being worked out or asked for, or was refused, it
 	 * offers nothing: what the old one holds is what stood there before, and would undo what was typed since.
 	 */
 	let {
@@ -19,8 +20,10 @@
 	}: { of: Answered; children: Snippet } & HTMLButtonAttributes = $props();
 </script>
 
-<button {...rest} class="btn offer {look}" disabled={of.computing || !!of.trouble || rest.disabled}
-	>{@render children()}</button
+<button
+	{...rest}
+	class="btn offer {look}"
+	disabled={of.computing || unread.reading > 0 || !!of.trouble || rest.disabled}>{@render children()}</button
 >
 
 <style>

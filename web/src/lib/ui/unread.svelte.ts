@@ -1,8 +1,34 @@
 import { passes } from '../bench/drafts';
 import { Retry } from '../bench/retry.svelte';
+import type { SaveState } from '../bench/saved.svelte';
 
-/** Texts on the screen that nobody could read yet, because nobody answered: while there are any, not all is saved. */
-export const unread = $state({ texts: 0 });
+/**
+ * Texts on the screen that are not what they say yet: those being read just now, and those that nobody could read,
+ * because nobody answered. While there are any, not all is saved.
+ */
+export const unread = $state({ reading: 0, texts: 0 });
+// Nothing is drawn from it, so it need not be reactive.
+// eslint-disable-next-line svelte/prefer-svelte-reactivity
+const reads = new Set<Promise<void>>();
+
+/** Read a text: whoever goes by what was typed waits until it is what it says. */
+export function reading(read: Promise<void>) {
+	reads.add(read);
+	unread.reading += 1;
+	void read.finally(() => {
+		reads.delete(read);
+		unread.reading -= 1;
+	});
+}
+
+/** When every text that was being read is read, or refused. */
+export async function allRead() {
+	while (reads.size) await Promise.allSettled(reads);
+}
+
+/** How a document stands, with what is typed in its fields. */
+export const standing = (saving: SaveState): SaveState =>
+	saving !== 'saved' ? saving : unread.texts ? 'unsaved' : unread.reading ? 'waiting' : 'saved';
 
 /** What a field does while nobody reads its text: it tries again by itself, and is counted as not saved. */
 export class Silence {

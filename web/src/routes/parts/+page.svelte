@@ -3,6 +3,7 @@
 	import ArrowRight from '@lucide/svelte/icons/arrow-right';
 	import { api, ask, type AxleName, type Schemas } from '$lib/api/client';
 	import { carry, type Sheet } from '$lib/bench/carriedPart';
+	import { allRead } from '$lib/ui/unread.svelte';
 	import { number } from '$lib/format';
 	import Plot from '$lib/plot/Plot.svelte';
 	import { jobsQuery, partsQuery } from '$lib/queries';
@@ -69,6 +70,7 @@
 	let axle = $state<AxleName>('rear');
 	const into = $derived(open.find((j) => j.id === job)?.id ?? open[0]?.id ?? '');
 	async function putIn() {
+		await allRead();
 		if (!sheet || !into) return;
 		carry({ job: into, axle: part?.ends.length ? axle : null, sheet });
 		await goto(`/jobs/${into}/plan`);

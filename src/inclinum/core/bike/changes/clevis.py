@@ -66,6 +66,11 @@ class ClevisOut(BikeChange):
         """How far."""
         return f"{self.out_mm:g} mm out"
 
+    def figure(self, bike: Bike) -> str | None:
+        """How far."""
+        _ = bike
+        return self.summary()
+
     def steps(self, machine: Bike) -> list[str]:
         """Thread and lock nut."""
         needed = machine.damper.clevis.least_thread_mm if machine.damper.clevis else 0

@@ -55,7 +55,7 @@ class ForkRaise(BikeChange):
 
     def sized(self) -> str:
         """By its length."""
-        return f"tubes {self.raised_mm:g} mm above the clamp"
+        return f"tubes {self._place}"
 
     def search(self, bike: Bike) -> Search | None:
         """Within the clamp zone and the clearance when bottomed, in half millimetres."""
@@ -64,11 +64,15 @@ class ForkRaise(BikeChange):
     def figure(self, bike: Bike) -> str | None:
         """Tube above the clamp."""
         _ = bike
-        return f"{self.raised_mm:g} mm above the top clamp"
+        return self._place
 
     def summary(self) -> str:
         """How far."""
-        return f"{self.raised_mm:g} mm of tube above the top clamp"
+        return f"tubes {self._place}"
+
+    @property
+    def _place(self) -> str:
+        return f"{abs(self.raised_mm):g} mm {'above' if self.raised_mm >= 0 else 'below'} the top clamp"
 
     def noted(self, machine: Bike, side: Side | None) -> tuple[Noted, ...]:
         """Tube above the clamp, the same at both legs."""
@@ -79,6 +83,6 @@ class ForkRaise(BikeChange):
         """One clamp at a time."""
         _ = machine
         return [
-            f"Clamps loose one leg at a time, tubes up to {self.raised_mm:g} mm above the top clamp, both legs equal "
+            f"Clamps loose one leg at a time, tubes set {self._place}, both legs equal "
             "to half a millimetre; turn the bar lock to lock: nothing may touch."
         ]

@@ -78,7 +78,13 @@ class ForkTravel(BikeChange):
         _ = machine
         return [f"Internal travel spacers {self.shorter_mm:g} mm, both legs, from the fork's maker or supplier"]
 
+    def figure(self, bike: Bike) -> str | None:
+        """The spacers."""
+        _ = bike
+        return f"{self.shorter_mm:g} mm"
+
     def steps(self, machine: Bike) -> list[str]:
         """Inside."""
         _ = machine
-        return [f"Travel spacers of {self.shorter_mm:g} mm on both damper rods, bottom-out parts back in their places."]
+        parts = "back in their places" if self.bottom_out_parts else "left out, as planned"
+        return [f"Travel spacers of {self.shorter_mm:g} mm on both damper rods, bottom-out parts {parts}."]

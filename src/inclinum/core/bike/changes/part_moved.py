@@ -86,6 +86,11 @@ class PartMoved(BikeChange):
             return f"{self.part_name}: taken off"
         return f"{self.part_name}: {self.how}{' back' if self.how == 'cut' else ''} by {self.by_mm:g} mm"
 
+    def figure(self, bike: Bike) -> str | None:
+        """How far."""
+        _ = bike
+        return None if self.how == "taken_off" else f"{self.by_mm:g} mm"
+
     def steps(self, machine: Bike) -> list[str]:
         """Mark, cut, edge."""
         _ = machine

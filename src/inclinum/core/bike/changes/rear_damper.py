@@ -87,6 +87,6 @@ class RearDamperSwap(BikeChange):
     def steps(self, machine: Bike) -> list[str]:
         """Compare, and the collar as the plan has it after this damper."""
         return [
-            "New damper beside the old one, both forced out: eye to eye, stroke, eye widths, which end is up.",
+            f"New damper beside the old one, both forced out, {self.summary()}: eye widths, which end is up.",
             collar_step(self.apply(machine)),
         ]

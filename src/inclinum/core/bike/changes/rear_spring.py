@@ -99,7 +99,7 @@ class RearSpringSwap(BikeChange):
         """Compare, seat, and the collar where the plan has it after this spring."""
         after = self.apply(machine)
         return [
-            "New spring beside the old one: check rate, free length and inner diameter against the order.",
+            f"New spring beside the old one, {self.summary()}: check rate, free length and inner diameter.",
             f"Seat the spring with its own washer, collar down until it touches: {zero_of(after)}.",
             collar_step(after),
         ]

@@ -120,7 +120,7 @@ class RearUnit(BikeChange):
         """Compare, end fittings, and the collar as the plan has it."""
         after = self.apply(machine)
         return [
-            "New unit beside the old one, both forced out: eye to eye, eye widths and bores as the mounts.",
+            f"New unit beside the old one, both forced out, {self.summary()}: eye widths and bores as the mounts.",
             f"Which end is up, reservoir clear of frame and wheel over the whole travel; {zero_of(after)}.",
             collar_step(after),
         ]

@@ -48,7 +48,12 @@ class SeatFoam(BikeChange):
 
     def summary(self) -> str:
         """How much."""
-        return f"{self.lower_mm:g} mm {'off' if self.lower_mm >= 0 else 'on'}"
+        return f"{abs(self.lower_mm):g} mm {'off' if self.lower_mm >= 0 else 'on'}"
+
+    def figure(self, bike: Bike) -> str | None:
+        """What comes off or goes on."""
+        _ = bike
+        return self.summary()
 
     def steps(self, machine: Bike) -> list[str]:
         """Cover."""

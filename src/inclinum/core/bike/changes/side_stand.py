@@ -79,12 +79,17 @@ class StandLeg(BikeChange):
     def figure(self, bike: Bike) -> str | None:
         """How much shorter."""
         _ = bike
-        return f"{self.shorter_mm:g} mm shorter"
+        return self._longer
 
     def summary(self) -> str:
         """Length and bend."""
-        bend = f", bent out {self.bent_out_deg:g}°" if self.bent_out_deg else ""
-        return f"{self.shorter_mm:g} mm shorter along its leg{bend}"
+        way = "out" if self.bent_out_deg >= 0 else "in"
+        bend = f", bent {way} {abs(self.bent_out_deg):g}°" if self.bent_out_deg else ""
+        return f"{self._longer} along its leg{bend}"
+
+    @property
+    def _longer(self) -> str:
+        return f"{abs(self.shorter_mm):g} mm {'shorter' if self.shorter_mm >= 0 else 'longer'}"
 
     def taken_off(self, machine: Bike) -> tuple[str, ...]:
         """The old one, where another is bolted on; a leg that is cut goes back."""

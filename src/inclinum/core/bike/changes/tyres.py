@@ -49,4 +49,6 @@ class Tyres(BikeChange):
     def steps(self, machine: Bike) -> list[str]:
         """Clearances."""
         near = "guard, stay and chain" if machine.drive.kind == "chain" else "guard and stay"
-        return [f"Tyres on, to pressure; turn each wheel by hand at both ends of travel: {near} clear."]
+        return [
+            f"Tyres on, {self.summary()}, to pressure; turn each wheel by hand at both ends of travel: {near} clear."
+        ]

@@ -78,6 +78,11 @@ class AirHeight(Change):
         _ = machine
         return [f"2 sensor links {self.summary()} ({self.axle})"] if self.by == "sensor link" else []
 
+    @property
+    def told(self) -> str:
+        """The height."""
+        return f"{signed(self.rise_mm)} mm"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """The sensors, or what is told the control."""
         _ = machine
@@ -85,7 +90,10 @@ class AirHeight(Change):
             return [
                 f"Level {signed(self.rise_mm)} mm by the control's own calibration, on level ground, as its maker says."
             ]
-        return ["Sensor links as planned; their arms stay off dead centre over the whole travel, left and right alike."]
+        return [
+            f"Sensor links of the length that levels it {self.told} from where it did; their arms stay off dead centre "
+            "over the whole travel, left and right alike."
+        ]
 
     def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:
         """The height it levels to."""

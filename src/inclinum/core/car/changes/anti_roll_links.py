@@ -8,7 +8,7 @@ from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
-from inclinum.core.plan import named
+from inclinum.core.plan import millimetres, named
 from inclinum.core.quantity.words import signed
 
 
@@ -63,19 +63,24 @@ class AntiRollLinks(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return named(self.part, f"{signed(self.longer_mm)} mm long")
+        return named(self.part, self.told)
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""
         _ = machine
         return [f"2 anti-roll links {self.summary()} ({self.axle})"]
 
+    @property
+    def told(self) -> str:
+        """Against the old ones."""
+        return f"{millimetres(abs(self.longer_mm))} {'longer' if self.longer_mm >= 0 else 'shorter'}"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Both ends off on both sides before anything hangs; tight with both wheels alike."""
         _ = machine
         return [
-            "Both links off at both ends before anything hangs; the new ones in with both wheels at one height, tight "
-            "last, the pin held against its nut.",
+            f"Both links off at both ends before anything hangs; the new ones, {self.told}, in with both wheels at one "
+            "height, tight last, the pin held against its nut.",
         ]
 
 

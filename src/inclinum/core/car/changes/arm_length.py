@@ -118,9 +118,9 @@ class ArmLength(Change):
         turns = "" if self._turns is None else f" = {signed(self._turns, '.2f')} turns"
         return named(self.part, f"to the {pair_name(self.outer)}: {signed(self.longer_mm)} mm{turns}")
 
-    def figure(self, side: Side | None) -> str | None:
+    @property
+    def told(self) -> str:
         """How much longer, and the turns where it is screwed."""
-        _ = side
         turns = "" if self._turns is None else f" · {signed(self._turns, '.2f')} turns"
         return f"{signed(self.longer_mm)} mm{turns}"
 
@@ -142,7 +142,7 @@ class ArmLength(Change):
         """Length set on the bench; bushes at ride height."""
         _ = machine
         return [
-            "New arm laid beside the old one, length between its bolts as planned, both sides alike; locked.",
+            f"New arm laid beside the old one: {self.told} between its bolts, both sides alike; locked.",
         ]
 
 

@@ -64,14 +64,28 @@ class Change(AnyMachines[Vehicle]):
         new: dict[str, object] = {"renewed": True, "tired": 0.0} if self.renews_springs else {}
         return machine.with_axle(self.axle, **(self.changed(machine.axle(self.axle)) | new))
 
+    @property
+    def told(self) -> str:
+        """The number its work is about, in words; empty where it has none."""
+        return f"{signed(self.size)} {self.set_in}" if self.set_in else ""
+
     def figure(self, side: Side | None) -> str | None:
-        """The number its last step is about, large on the card; None where it has none.
+        """The number its work is about, large on the card; None where it has none.
 
         Args:
             side: at which wheel; None where both are done at once.
         """
         _ = side
-        return f"{signed(self.size)} {self.set_in}" if self.set_in else None
+        return self.told or None
+
+    def ready(self, machine: Vehicle) -> list[str]:
+        """What is looked at before it goes up, with its parts laid out: what may send the plan back; once for both.
+
+        Args:
+            machine: as the changes before this one leave it.
+        """
+        _ = machine
+        return []
 
     def taken_off(self, machine: Vehicle) -> tuple[str, ...]:
         """Its parts, and the springs where others go in."""

@@ -45,7 +45,7 @@ class BumpStopSwap(Change):
 
     def summary(self) -> str:
         """Height."""
-        return named(self.part, f"{millimetres(self.height_mm)} high")
+        return named(self.part, self.told)
 
     @property
     def size(self) -> float:
@@ -64,11 +64,14 @@ class BumpStopSwap(Change):
         """The pair."""
         return [f"2 bump stops {self.summary()} ({self.axle})"]
 
+    @property
+    def told(self) -> str:
+        """Its height."""
+        return f"{millimetres(self.height_mm)} high"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Over the rod."""
-        return [
-            f"Slide the new {millimetres(self.height_mm)} bump stop on the rod, narrow end down, dust boot over it."
-        ]
+        return [f"Slide the new bump stop, {self.told}, on the rod, narrow end down, dust boot over it."]
 
 
 def resized(old: BumpStopData, height: float) -> BumpStopData:

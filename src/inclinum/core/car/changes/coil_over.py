@@ -179,6 +179,11 @@ class CoilOver(Bored):
         sleeves = self.sleeve_parts(machine.axle(self.axle).damper)
         return [f"2 coil-over units {self.summary()} ({self.axle})", *sleeves]
 
+    @property
+    def told(self) -> str:
+        """Where its collar is set."""
+        return f"collar {millimetres(round(self.collar_to_top_mm, 1))}"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Set the collar on the bench."""
         _ = machine

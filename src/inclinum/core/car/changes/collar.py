@@ -19,7 +19,7 @@ class Collar(Sided):
     """Collars of an axle turned, alike or each for itself: the perch of the spring alone, or the unit's body."""
 
     title: ClassVar[str] = "Collars turned"
-    opens: ClassVar[frozenset[str]] = frozenset({"collar"})
+    opens: ClassVar[frozenset[str]] = frozenset({"hanging"})
     drawn_at: ClassVar[tuple[str, ...]] = ("spring_on_unit", "spring_seat", "damper_foot")
     set_in: ClassVar[str] = "mm"
     place: ClassVar[str] = "Coil-over and collar"

@@ -20,7 +20,7 @@ class CrossoverRing(Change):
 
     title: ClassVar[str] = "Ring of a stack"
     drawn_at: ClassVar[tuple[str, ...]] = ("spring_on_unit", "spring_seat", "damper_foot")
-    opens: ClassVar[frozenset[str]] = frozenset({"collar"})
+    opens: ClassVar[frozenset[str]] = frozenset({"hanging"})
     place: ClassVar[str] = "Coil-over and collar"
     known_as: ClassVar[tuple[str, ...]] = ("crossover ring", "stop ring", "dual rate setting", "divider gap")
     costs: ClassVar[str] = "nearer: stiff earlier; further: the tender comes nearer to solid"
@@ -71,18 +71,25 @@ class CrossoverRing(Change):
         """The gap."""
         return millimetres(round(self.gap_mm, 1))
 
+    @property
+    def told(self) -> str:
+        """The gap."""
+        return f"ring {millimetres(round(self.gap_mm, 1))}"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """After the collar, at the stack's own zero."""
-        stack = _stack_of(self.axle, machine.axle(self.axle))
-        zero = (
-            f"only hanging, {millimetres(stack.hidden_mm)} short of what it can be forced out to"
-            if stack.hidden_mm
-            else "forced right out against its negative spring"
-        )
+        zero = at_zero(_stack_of(self.axle, machine.axle(self.axle)))
         return [
             f"Collar first, then the ring: damper {zero}, ring {millimetres(round(self.gap_mm, 1))} from the divider, "
             "both sides alike. Lock it."
         ]
+
+
+def at_zero(stack: StackData) -> str:
+    """How the damper stands where preload and gap of a stack are read."""
+    if stack.hidden_mm:
+        return f"only hanging, {millimetres(stack.hidden_mm)} short of what it can be forced out to"
+    return "forced right out against its negative spring"
 
 
 def _stack_of(name: AxleName, axle: Axle) -> StackData:

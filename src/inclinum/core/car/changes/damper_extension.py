@@ -8,7 +8,7 @@ from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.kinematics.mounts import stand_together
-from inclinum.core.plan import named
+from inclinum.core.plan import millimetres, named
 from inclinum.core.quantity.words import signed
 
 
@@ -48,14 +48,23 @@ class DamperExtension(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return named(self.part, f"{signed(self.longer_mm)} mm eye to eye")
+        return named(self.part, self.told)
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""
         _ = machine
-        return [f"2 damper extensions {self.summary()} ({self.axle})"]
+        what = "damper extensions" if self.longer_mm >= 0 else "shortened dampers"
+        return [f"2 {what} {self.summary()} ({self.axle})"]
+
+    @property
+    def told(self) -> str:
+        """How much longer."""
+        return f"{signed(self.longer_mm)} mm eye to eye"
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Full thread."""
         _ = machine
-        return ["Extension home on its full thread or sleeve, lock nut or bolt as its maker says; eyes in line."]
+        by = f"{millimetres(abs(self.longer_mm))}"
+        if self.longer_mm < 0:
+            return [f"Shortened damper beside the old one: {by} shorter eye to eye, both alike; eyes in line."]
+        return [f"{by} extension home on its full thread or sleeve, lock nut or bolt as its maker says; eyes in line."]

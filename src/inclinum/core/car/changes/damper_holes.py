@@ -123,8 +123,10 @@ class DamperHoles(Change):
         at = next((h for h in self.holes if h.name == self.hole), None)
         if at is None:
             return f"{self.mount} mount as it is"
-        parts = [f"{signed(v)} {w}" for v, w in ((at.up_mm, "up"), (at.out_mm, "out"), (at.forward_mm, "forward")) if v]
-        return f"{self.mount} mount in “{at.name}”: {', '.join(parts) or '0'} mm"
+        parts = [
+            f"{signed(v)} mm {w}" for v, w in ((at.up_mm, "up"), (at.out_mm, "out"), (at.forward_mm, "forward")) if v
+        ]
+        return f"{self.mount} mount in “{at.name}”: {', '.join(parts) or 'no further'}"
 
     def parts(self, machine: Vehicle) -> list[str]:
         """Bolts of the new bracket."""
@@ -137,6 +139,11 @@ class DamperHoles(Change):
         """The end that goes to another hole."""
         _ = machine
         return frozenset({"damper top" if self.mount == "frame" else "damper foot"})
+
+    @property
+    def told(self) -> str:
+        """The hole, and how far it is from the one that was used."""
+        return self.summary().removeprefix(f"{self.mount} mount ").removeprefix("in ")
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Bolts in, spring apart or not, welds."""

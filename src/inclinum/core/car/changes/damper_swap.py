@@ -86,10 +86,15 @@ class DamperSwap(Bored):
         sleeves = self.sleeve_parts(machine.axle(self.axle).damper)
         return [f"2 dampers {self.summary()} ({self.axle})", *sleeves]
 
+    @property
+    def told(self) -> str:
+        """Both lengths."""
+        return f"{self.extended_mm:g} open, {millimetres(self.closed_mm)} closed"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Measure, prime, fit."""
         _ = machine
         return [
-            "Lay the new damper beside the old one: extended and closed length, bushes, stop and boot as ordered.",
+            f"Lay the new damper beside the old one: {self.told}; bushes, stop and boot as ordered.",
             "Prime it upright as its maker says, then fit it; bushes only hand tight.",
         ]

@@ -2,7 +2,9 @@
 
 from typing import ClassVar, Literal
 
+from inclinum.core.car.changes.crossover_ring import at_zero
 from inclinum.core.car.changes.other_spring import OtherSpring
+from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.plan import millimetres, named
 from inclinum.core.springs.fitted import StackData
 
@@ -28,3 +30,22 @@ class DualRateSprings(OtherSpring):
             f"{s.tender.rate_n_per_mm:g} on {s.main.rate_n_per_mm:g} N/mm, preload {millimetres(s.preload_mm)}, "
             f"ring after {millimetres(s.gap_mm)}",
         )
+
+    @property
+    def told(self) -> str:
+        """Where collar and ring are set."""
+        return f"preload {millimetres(self.spring.preload_mm)} · ring {millimetres(self.spring.gap_mm)}"
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Both of its settings, where they are read."""
+        s = self.spring
+        collar = (
+            f"collar {millimetres(s.preload_mm)} up from where both coils just touch"
+            if s.preload_mm >= 0
+            else f"collar where the stack hangs {millimetres(-s.preload_mm)} loose"
+        )
+        return [
+            *super().steps(machine),
+            f"Damper {at_zero(s)}: {collar}, then the ring {millimetres(s.gap_mm)} from the divider, both sides alike. "
+            "Lock both.",
+        ]

@@ -54,14 +54,22 @@ class HelperLeaf(Change):
 
     def summary(self) -> str:
         """Rate and contact."""
-        return named(self.part, f"{self.rate_n_per_mm:g} N/mm, met after {millimetres(self.contact_mm)}")
+        return named(self.part, f"{self.rate_n_per_mm:g} N/mm, {self.told}")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""
         _ = machine
         return [f"2 helper leaves {self.summary()} with their clips ({self.axle})"]
 
+    @property
+    def told(self) -> str:
+        """Where it is met."""
+        return f"met after {millimetres(self.contact_mm)}"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Contact is read, not guessed."""
         _ = machine
-        return ["Both ends of the helper meet their pads together; gap left and right alike with the vehicle empty."]
+        return [
+            "Both ends of the helper meet their pads together, when the pack is "
+            f"{millimetres(self.contact_mm)} down from its free arch; gap left and right alike with the vehicle empty."
+        ]

@@ -4,6 +4,7 @@ from typing import ClassVar, Literal
 
 from inclinum.core.car.changes.point_moved import PointMoved
 from inclinum.core.car.vehicle import Vehicle
+from inclinum.core.kinematics import pair_name
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.kinematics.refit import moving_points
 
@@ -28,4 +29,7 @@ class JointMoved(PointMoved):
     def steps(self, machine: Vehicle) -> list[str]:
         """Seats and tapers."""
         _ = machine
-        return ["Taper clean and dry, joint home in its seat, new nut or pin; its boot is not twisted at both ends."]
+        return [
+            f"{pair_name(self.point).capitalize()} {self.way}: taper clean and dry, joint home in its seat, new nut or "
+            "pin; its boot is not twisted at both ends."
+        ]

@@ -41,9 +41,15 @@ class LeafPacks(OtherSpring, UBolted):
             f"Centre bolts, eye and shackle bushes ({self.axle})",
         ]
 
+    @property
+    def told(self) -> str:
+        """What it is told by on the bench."""
+        return f"{self.spring.leaves} leaves, free arch {millimetres(self.spring.free_arch_mm)}"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Fixed eye first, shackle last, pin in its hole."""
         _ = machine
         return [
-            "Lay the new pack beside the old one: eyes, centre bolt and arch; it may lie with its long end either way.",
+            f"Lay the new pack beside the old one, {self.told}: eyes, centre bolt and arch; it may lie with its long "
+            "end either way.",
         ]

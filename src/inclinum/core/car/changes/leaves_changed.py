@@ -66,10 +66,24 @@ class LeavesChanged(UBolted):
         )
         return [*new, f"2 centre bolts ({self.axle})"]
 
+    @property
+    def told(self) -> str:
+        """How many."""
+        return f"{signed(self.leaves_by, 'd')} in each pack" if self.leaves_by else ""
+
+    def _gathered(self) -> str:
+        n = abs(self.leaves_by)
+        leaves = f"{n} {'leaf' if n == 1 else 'leaves'}"
+        more = "more" if self.leaves_by > 0 else "fewer"
+        count = f"{leaves} {more} in each pack" if n else "As many leaves as before"
+        arch = f", free arch {signed(self.arch_by_mm)} mm against the old one's" if self.arch_by_mm else ""
+        return f"{count}{arch}"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """On the bench, in a vice."""
         _ = machine
         return [
             "Pack off and in a vice or press: two clamps over the leaves before the centre bolt comes out.",
-            "Order of the leaves as planned, grease or liners as their maker says, new centre bolt, clips closed.",
+            f"{self._gathered()}, in order of length; grease or liners as their maker says, new centre bolt, clips "
+            "closed.",
         ]

@@ -15,7 +15,7 @@ class LimitStrap(Change):
     """A strap at each wheel of an axle."""
 
     title: ClassVar[str] = "Limit straps"
-    opens: ClassVar[frozenset[str]] = frozenset({"wheel"})
+    opens: ClassVar[frozenset[str]] = frozenset({"hanging"})
     place: ClassVar[str] = "Dampers and stops"
     known_as: ClassVar[tuple[str, ...]] = ("droop strap", "check strap")
     costs: ClassVar[str] = "takes droop; spares joints, shafts and hoses"
@@ -73,6 +73,11 @@ class LimitStrap(Change):
         """The pair."""
         _ = machine
         return [named(self.part, f"2 limit straps with their brackets ({self.axle})")]
+
+    @property
+    def told(self) -> str:
+        """Where it is tight."""
+        return f"{millimetres(self.damper_at_mm)} eye to eye"
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Set with the wheel hanging."""

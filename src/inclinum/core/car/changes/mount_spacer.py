@@ -78,7 +78,19 @@ class MountSpacer(Change):
             return None
         return laid("shoulder of the rod", ("spacer", self.thickness_mm), "top mount", "rod nut", new="spacer")
 
+    @property
+    def told(self) -> str:
+        """Its thickness."""
+        return f"{signed(self.thickness_mm)} mm"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Full nut."""
         _ = machine
-        return ["Spacer on the rod's shoulder, mount over it; the nut has its full thread, with the rod held."]
+        if self.thickness_mm < 0:
+            return [
+                f"{millimetres(-self.thickness_mm)} of spacer off the rod's shoulder, mount on; rod held at its nut."
+            ]
+        return [
+            f"{millimetres(self.thickness_mm)} spacer on the rod's shoulder, mount over it; the nut has its full "
+            "thread, with the rod held."
+        ]

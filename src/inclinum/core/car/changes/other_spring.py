@@ -65,6 +65,7 @@ class OtherSpring(Change):
         """Compare, then seat."""
         _ = machine
         return [
-            "Lay the new spring beside the old one: which end is up, ends and seats as the old one's, nothing rubs.",
+            f"Lay the new spring beside the old one: {self.summary()}; which end is up, ends and seats as the old "
+            "one's, nothing rubs.",
             "Seat it: ends in their pockets, isolators in place.",
         ]

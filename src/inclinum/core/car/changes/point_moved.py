@@ -77,6 +77,11 @@ class PointMoved(Change):
         ]  # fmt: skip
         return ", ".join(words) or "as it was"
 
+    @property
+    def told(self) -> str:
+        """Where to."""
+        return self.way
+
     def summary(self) -> str:
         """Which, and where to."""
         return named(self.part, f"{pair_name(self.point)}: {self.way}")

@@ -65,17 +65,22 @@ class ReArched(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return f"free arch {signed(self.by_mm)} mm"
+        return self.told
 
     def parts(self, machine: Vehicle) -> list[str]:
         """What is never used twice."""
         _ = machine
         return [f"2 centre bolts ({self.axle})"]
 
+    @property
+    def told(self) -> str:
+        """By how much."""
+        return f"free arch {signed(self.by_mm)} mm"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Measure before and after."""
         _ = machine
         return [
             "Free arch of both packs read on the bench before they go to the press, and again when they are back: "
-            "left and right within 3 mm.",
+            f"{signed(self.by_mm)} mm, left and right within 3 mm.",
         ]

@@ -67,12 +67,17 @@ class Shackle(Change):
 
     def summary(self) -> str:
         """By how much."""
-        return named(self.part, f"{signed(self.longer_mm)} mm pin to pin")
+        return named(self.part, self.told)
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The set."""
         _ = machine
         return [f"2 pairs of shackle plates {self.summary()}, with pins and bushes ({self.axle})"]
+
+    @property
+    def told(self) -> str:
+        """How much longer."""
+        return f"{signed(self.longer_mm)} mm pin to pin"
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Square, and hand tight."""

@@ -87,9 +87,15 @@ class SpringSwap(Change):
         """The pair of springs."""
         return [f"2 springs {self.summary()} ({self.axle})"]
 
+    @property
+    def told(self) -> str:
+        """Rate and free length."""
+        return f"{self.coil.rate_n_per_mm:g} N/mm, {millimetres(self.coil.free_length_mm)} free"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Compare, seat, turn into the pockets."""
         return [
-            "Stand the new spring beside the old one and check the stamp, the free length and which end is up.",
+            "Stand the new spring beside the old one and check the stamp, the free length and which end is up: "
+            f"{self.told}.",
             "Seat the spring: tail of the wire in its pocket at both seats, rubber isolators in place.",
         ]

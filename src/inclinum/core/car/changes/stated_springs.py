@@ -122,12 +122,18 @@ class StatedSprings(Change):
         _ = machine
         return [f"2 springs {self.summary()} ({self.axle})"]
 
-    def steps(self, machine: Vehicle) -> list[str]:
-        """Read what is stamped before they go in."""
+    def ready(self, machine: Vehicle) -> list[str]:
+        """Read what is stamped while the old ones are still in."""
         coil = self.coil(machine.axle(self.axle))
         return [
             f"Read rate and free length off the new springs first: by the claim they are about "
             f"{coil.free_length_mm:.0f} mm free at {coil.rate_n_per_mm:g} N/mm. Put what they are into the plan.",
+        ]
+
+    def steps(self, machine: Vehicle) -> list[str]:
+        """Seat them."""
+        _ = machine
+        return [
             "Seat them: ends in their pockets, isolators in place, left and right as marked.",
         ]
 

@@ -66,7 +66,18 @@ class StopRaised(Change):
         _ = machine
         return [f"2 bump stop packers {millimetres(self.by_mm)} ({self.axle})"] if self.by_mm > 0 else []
 
+    @property
+    def told(self) -> str:
+        """What goes under it, or comes out."""
+        return f"{signed(self.by_mm)} mm"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Bolt length."""
         _ = machine
-        return ["Packer on its full face, bolt longer by as much; the stop still meets its pad in the middle."]
+        thick = millimetres(abs(self.by_mm))
+        packed = (
+            f"{thick} packer on its full face, bolt longer by as much"
+            if self.by_mm >= 0
+            else f"{thick} of packer out, bolt shorter by as much"
+        )
+        return [f"{packed}; the stop still meets its pad in the middle."]

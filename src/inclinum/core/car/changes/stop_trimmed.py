@@ -51,6 +51,11 @@ class StopTrimmed(Change):
         """How much."""
         return f"{millimetres(self.by_mm)} off"
 
+    @property
+    def told(self) -> str:
+        """What comes off."""
+        return f"{millimetres(self.by_mm)} off"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Record the cut."""
         height = machine.axle(self.axle).bump_stop.height_mm

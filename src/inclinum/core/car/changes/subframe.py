@@ -83,17 +83,26 @@ class SubframeLowered(Change):
     def parts(self, machine: Vehicle) -> list[str]:
         """Spacers and bolts."""
         _ = machine
+        if self.by_mm < 0:
+            return [f"Subframe bolts shorter by {millimetres(-self.by_mm)} ({self.axle})"]
         return [f"Subframe spacers {millimetres(self.by_mm)} and bolts longer by as much ({self.axle})"]
+
+    @property
+    def told(self) -> str:
+        """How much lower."""
+        return f"{millimetres(abs(self.by_mm))} {'lower' if self.by_mm >= 0 else 'higher'}"
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Spacers, and what has to follow them."""
         _ = machine
         shaft = (
-            f"Steering shaft follows by {self.by_mm:g} mm: enough of its slide left, its clamp bolt through the "
+            f"Steering shaft follows by {abs(self.by_mm):g} mm: enough of its slide left, its clamp bolt through the "
             "groove, wheels and steering wheel straight."
         )
         return [
-            "Spacers between subframe and body, new bolts through them, longer by as much as the spacers are thick.",
+            f"{millimetres(self.by_mm)} spacers between subframe and body, new bolts through them, longer by as much."
+            if self.by_mm >= 0
+            else f"{millimetres(-self.by_mm)} of spacer out from between subframe and body, bolts shorter by as much.",
             *([shaft] if self.carries_steering and self._steers(machine) else []),
             f"Exhaust, hoses and lines that run to it have {abs(self.by_mm):g} mm to follow without a pull.",
         ]  # fmt: skip

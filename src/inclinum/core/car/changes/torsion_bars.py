@@ -5,6 +5,7 @@ from typing import ClassVar, Literal
 from inclinum.core.car.changes.other_spring import OtherSpring
 from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.plan import named
+from inclinum.core.quantity.words import below_horizontal
 from inclinum.core.springs.fitted import TorsionBarData
 
 
@@ -25,12 +26,17 @@ class TorsionBars(OtherSpring):
     def summary(self) -> str:
         """Diameter, length and free angle."""
         s = self.spring
-        return named(s.part, f"{s.diameter_mm:g} × {s.length_mm:g} mm, free at {s.free_angle_deg:g}° below horizontal")
+        return named(s.part, f"{s.diameter_mm:g} × {s.length_mm:g} mm, free at {below_horizontal(s.free_angle_deg, 2)}")
+
+    @property
+    def told(self) -> str:
+        """The arm with nothing on it."""
+        return f"arm {below_horizontal(self.spring.free_angle_deg, 1)}"
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Left and right are not the same bar; the arm's free angle is set by template."""
         _ = machine
         return [
             "Left and right bars are marked: each was set one way round and keeps it. No scratch on the shank.",
-            f"Set the arm {self.spring.free_angle_deg:.1f}° below horizontal with nothing on it, then the bar.",
+            f"Set the {self.told} with nothing on it, then the bar.",
         ]

@@ -11,7 +11,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.plan import Noted, Search
-from inclinum.core.quantity.words import signed
+from inclinum.core.quantity.words import below_horizontal, signed
 from inclinum.core.springs.fitted import TorsionBarData
 from inclinum.core.springs.torsion import Splines
 
@@ -75,7 +75,7 @@ class TorsionReindex(Change):
         low, high = -60, 85
         if not low < free < high:
             raise DomainError(
-                f"Turned so, the {self.axle} arms would hang {free:.0f}° below horizontal with nothing on them: "
+                f"Turned so, the {self.axle} arms would hang {below_horizontal(free, 0)} with nothing on them: "
                 f"between {low}° and {high}° an arm can be. Fewer teeth."
             )
         return {"spring": bar.model_copy(update={"free_angle_deg": free})}
@@ -131,9 +131,9 @@ class TorsionReindex(Change):
             f"{signed(self.outer_by)} of {self.outer_teeth} outside: {signed(math.degrees(self.angle), '.2f')}°"
         )
 
-    def figure(self, side: Side | None) -> str | None:
+    @property
+    def told(self) -> str:
         """Teeth at both ends; the other side as a mirror image."""
-        _ = side
         return f"{signed(self.inner_by)} inside · {signed(self.outer_by)} outside"
 
     def noted(self, machine: Vehicle, side: Side | None) -> tuple[Noted, ...]:

@@ -54,16 +54,22 @@ class Tyres(Change):
     def summary(self) -> str:
         """Radius."""
         wider = f", {signed(self.wider_mm)} mm wide" if self.wider_mm else ""
-        return named(self.part, f"{millimetres(self.radius_mm)} loaded radius{wider}")
+        return named(self.part, f"{self.told}{wider}")
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair."""
         _ = machine
         return [f"2 tyres {self.summary()} ({self.axle})"]
 
+    @property
+    def told(self) -> str:
+        """Its loaded radius."""
+        return f"{millimetres(self.radius_mm)} loaded radius"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Load, speed, clearance."""
         _ = machine
         return [
-            "Size, load and speed index as the papers allow; turned lock to lock and over full bump before it drives.",
+            f"Tyre of {millimetres(self.radius_mm)} loaded radius: size, load and speed index as the papers allow; "
+            "turned lock to lock and over full bump before it drives.",
         ]

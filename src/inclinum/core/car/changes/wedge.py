@@ -54,14 +54,22 @@ class Wedge(Change):
 
     def summary(self) -> str:
         """Angle and which way round."""
-        return named(self.part, f"{self.angle_deg:g}°, thick end to the {self.thick_end}")
+        return named(self.part, self.told)
 
     def parts(self, machine: Vehicle) -> list[str]:
         """The pair, with longer centre bolts."""
         _ = machine
         return [f"2 wedges {self.angle_deg:g}° {self.part} with centre bolts ({self.axle})".replace("  ", " ")]
 
+    @property
+    def told(self) -> str:
+        """Its angle, and which way round."""
+        return f"{self.angle_deg:g}°, thick end to the {self.thick_end}"
+
     def steps(self, machine: Vehicle) -> list[str]:
         """Which way round."""
         _ = machine
-        return [f"Wedge between pack and pad, thick end to the {self.thick_end}, on the centre bolt; both sides alike."]
+        return [
+            f"{self.angle_deg:g}° wedge between the pack and what it stands on, thick end to the {self.thick_end}, on "
+            "the centre bolt; both sides alike."
+        ]

@@ -9,7 +9,7 @@ from inclinum.core.car.changes.base import Change
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.names import AxleName, PartNumber
 from inclinum.core.kinematics.axles import SolidAxleLinkage
-from inclinum.core.plan import named
+from inclinum.core.plan import millimetres, named
 from inclinum.core.quantity.words import signed
 
 
@@ -59,14 +59,29 @@ class WheelOffset(Change):
 
     def summary(self) -> str:
         """How much."""
-        return named(self.part, f"{signed(self.out_mm)} mm each side")
+        return named(self.part, self.told)
 
     def parts(self, machine: Vehicle) -> list[str]:
         """Wheels or spacers with bolts."""
         _ = machine
-        return [f"Wheels or spacers {self.summary()}, with bolts of the right length ({self.axle})"]
+        what = "Wheels or spacers" if self.out_mm >= 0 else "Wheels"
+        return [f"{what} {self.summary()}, with bolts of the right length ({self.axle})"]
+
+    @property
+    def told(self) -> str:
+        """How much."""
+        return f"{signed(self.out_mm)} mm each side"
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Hub face, centre, thread."""
         _ = machine
-        return ["Hub faces clean, centred on the hub and not on the bolts; as many turns of thread as before, or more."]
+        by = millimetres(abs(self.out_mm))
+        where = (
+            f"{by} further out at each side"
+            if self.out_mm >= 0
+            else f"{by} further in at each side, turned by hand: clear of arm, damper and hose from lock to lock"
+        )
+        return [
+            f"Wheel {where}. Hub faces clean, centred on the hub and not on the bolts; as many turns of thread as "
+            "before, or more."
+        ]
