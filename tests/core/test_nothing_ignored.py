@@ -130,7 +130,7 @@ def test_a_bolt_that_clamps_rubber_waits_for_ride_height_and_an_unknown_one_is_t
     ("front", "rear", "stored"),
     [("strut_front", "five_link", ("spring link", "camber arm")),
      ("strut_front", "leaf_axle", ("shackle", "fixed eye")),
-     ("radius_arm_axle", "four_link_axle", ("lower left link", "upper right link"))],
+     ("radius_arm_axle", "four_link_axle", ("lower link", "upper link"))],
 )  # fmt: skip
 def test_the_hold_at_ride_height_tells_every_kind_what_its_bushes_would_store(
     front: str, rear: str, stored: tuple[str, ...]

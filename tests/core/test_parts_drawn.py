@@ -216,6 +216,34 @@ def test_a_hose_hangs_from_clip_to_clip_as_long_as_it_is(length: float, *, tight
         assert drawn.at[:, 2].min() < min(body[2], wheel[2]) + 1, "it hangs, and does not rise"
 
 
+def test_a_crank_is_drawn_between_its_rods_and_a_spring_beside_its_arm_stands_on_a_pan() -> None:
+    """At ±60 mm of travel: the crank's ends are the rods' ends, all as long as they were made."""
+    watt = assess(job_on("watt_axle", "rear")).before.rear.of_side("left")
+    drawn = WheelParts(watt, watt.corner.body.poses(np.array([-60.0, 0.0, 60.0])))
+    came = watt.corner.body.points
+    crank = [only(drawn.of_axle(n), "crank") for n in range(3)]
+    for rod, end in (("watt_upper", 0), ("watt_lower", 1)):
+        for n in range(3):
+            bar = next(p for p in drawn.of_axle(n) if isinstance(p, Bar) and np.allclose(p.at[0], came[f"{rod}_body"]))
+            assert bar.at[1] == pytest.approx(crank[n].at[end])
+            assert long(bar) == pytest.approx(np.linalg.norm(came[rod] - came[f"{rod}_body"]), abs=1e-6)
+    # Rods level at ride and 523 mm long: either way they pull its ends apart by about 60²/(2·523) mm.
+    assert all(abs(crank[n].at[0][1] - crank[1].at[0][1]) == pytest.approx(3.4, abs=1.2) for n in (0, 2))
+
+    beam = assess(job_on("twist_beam", "rear")).before.rear
+    (there,) = parts_at(beam, 0.0)
+    pan, seat = (
+        only(there, "spring pan, sketched"),
+        beam.corner.place("spring_arm", beam.corner.body.poses(np.zeros(1))),
+    )
+    assert pan.at[1] == pytest.approx(seat[0][0])
+    arms = [p for p in there if isinstance(p, Bar) and p.role == "arm" and p is not pan]
+    apart = min(np.linalg.norm(np.cross(pan.at[0] - a.at[0], a.at[1] - a.at[0])) / long(a) for a in arms)
+    assert apart == pytest.approx(0, abs=1e-6), "from a place of its arm"
+    (five,) = parts_at(assess(job_on("five_link", "rear")).before.rear, 0.0)
+    assert not [p for p in five if p.name.startswith("spring pan")], "on its link it needs none"
+
+
 @pytest.mark.parametrize(("key", "end"), AT)
 def test_every_archetype_is_drawn_over_its_whole_travel_from_every_side(key: str, end: AxleName) -> None:
     stood = assess(job_on(key, end))

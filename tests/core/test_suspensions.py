@@ -20,6 +20,7 @@ from inclinum.core.kinematics import AnyLinkage, Corner, axle_motion
 from inclinum.core.kinematics.body import Body
 from inclinum.core.kinematics.constraints import Adjustment, CrankRods, Link, LinkOnArm, turn_to_reach
 from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.kinematics.refit import refitted
 from inclinum.core.kinematics.rigid import about
 from inclinum.core.kinematics.steered import ackermann_error, knuckle_motion
 from inclinum.core.part_sheets.axle import AxleSheet, sweep, sweep_grid, sweep_steering
@@ -435,3 +436,58 @@ def test_steering_turns_the_wheel_and_tells_its_caster() -> None:
     assert all(b < a for a, b in pairwise(kept))
     assert turned[14] == pytest.approx(0.0, abs=1e-6)
     assert not axle_bench(ARCHETYPES["five_link"].axle(CAR, "rear")).steer_curves
+
+
+@settings(deadline=None)
+@given(heave=st.floats(-90, 90), roll=st.floats(-0.06, 0.06))
+def test_the_rods_of_a_crank_are_as_long_wherever_the_axle_stands(heave: float, roll: float) -> None:
+    """Drawn, told and refitted: a crank turns on its axle, its rods and its own arms stay as they were made."""
+    corner = ARCHETYPES["watt_axle"].linkage(CAR).corner(312.0, 0.0, 0.0)
+    poses = corner.body.poses(np.array([heave]), roll=np.array([roll]))
+    at = {n: corner.place(n, poses)[0][0] for n in corner.body.points}
+    came = corner.body.points
+    for one, other in (
+        ("watt_upper", "watt_upper_body"),
+        ("watt_lower", "watt_lower_body"),
+        ("watt_upper", "watt_pivot"),
+        ("watt_lower", "watt_pivot"),
+        ("watt_upper", "watt_lower"),
+    ):
+        length = np.linalg.norm(came[one] - came[other])
+        assert np.linalg.norm(at[one] - at[other]) == pytest.approx(length, abs=1e-6), f"{one} to {other}"
+    step = 1e-3
+    near = corner.body.poses(np.array([heave - step, heave + step]), roll=np.array([roll, roll]))
+    for name in ("watt_upper", "watt_lower"):
+        behind, ahead = corner.place(name, near)[0]
+        assert corner.place(name, poses)[1][0] == pytest.approx((ahead - behind) / (2 * step), abs=1e-6)
+
+
+def test_a_rod_of_a_crank_hung_elsewhere_keeps_its_length_and_turns_the_crank() -> None:
+    """10 mm further out: the axle goes half as far, and the ends of the crank stand 10 mm apart sideways."""
+    linkage = ARCHETYPES["watt_axle"].linkage(CAR)
+    was = linkage.named_points()
+    now = refitted(linkage, {"watt_upper_body": np.array([0.0, 10.0, 0.0])}, {}).linkage.named_points()
+    for rod in ("watt_upper", "watt_lower"):
+        moved = np.array([0.0, 10.0 * (rod == "watt_upper"), 0.0])
+        length = np.linalg.norm(was[rod] - was[f"{rod}_body"])
+        assert np.linalg.norm(now[rod] - was[f"{rod}_body"] - moved) == pytest.approx(length, abs=1e-3), rod
+    assert now["watt_pivot"][1] == pytest.approx(5.0, abs=0.1)
+    assert now["watt_upper"][1] - now["watt_lower"][1] == pytest.approx(10.0, abs=0.2)
+    crank = np.linalg.norm(was["watt_upper"] - was["watt_lower"])
+    assert np.linalg.norm(now["watt_upper"] - now["watt_lower"]) == pytest.approx(crank, abs=1e-3)
+
+
+def test_bushes_of_every_link_store_what_they_turn_by() -> None:
+    """Rod of 520 mm at a side, its end 60 mm off: about 60/520 rad; both rods of a crank, links and a lateral rod."""
+    for key, wanted in (
+        ("watt_axle", {"lower link", "upper link", "watt upper link", "watt lower link"}),
+        ("three_link_axle", {"lower link", "upper link", "lateral rod"}),
+        ("parallel_link_axle", {"lower link", "upper link", "lateral rod"}),
+        ("radius_arm_axle", {"radius arm", "lateral rod"}),
+    ):
+        corner = ARCHETYPES[key].linkage(CAR).corner(312.0, 0.0, 0.0)
+        turns = corner.arm_turn(corner.body.poses(np.array([0.0, 60.0])))
+        assert set(turns) == wanted
+        rods = [turn for name, turn in turns.items() if name.startswith(("watt", "lateral"))]
+        # The far end of a lateral rod goes all of the way, over its length; of a crank's rods as well.
+        assert all(0.04 < turn < 0.15 for turn in rods), turns

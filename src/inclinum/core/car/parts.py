@@ -21,7 +21,7 @@ from inclinum.core.car.stance import Stance
 from inclinum.core.car.vehicle import AdjusterData, LinkAdjuster
 from inclinum.core.kinematics import ArmAngle, PointDistance, point_name, wheel_angles
 from inclinum.core.kinematics.axles import AxleSteering, steered_axle
-from inclinum.core.kinematics.body import Poses
+from inclinum.core.kinematics.body import Body, Poses
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment, turn_to_reach
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.mounts import stand_together
@@ -233,6 +233,7 @@ class WheelParts:
             for kind, a, b in linkage.members():
                 if {"left", "right"}.isdisjoint(a.split("_")) and kind in ("arm", "rod") and not _leaf(a):
                     parts += self._link(kind, a, b, n)
+            parts += self._crank(n)
             parts += self._steering(n)
             if axle.prop_shaft is not None:
                 joints = (axle.prop_shaft.gearbox_joint, axle.prop_shaft.pinion_joint)
@@ -251,6 +252,16 @@ class WheelParts:
             inner, long = self._at[steering.inner][n], 2 * self.stance.corner.body.points[steering.inner][1]
             ends = np.array([inner, inner - (0.0, long, 0.0)])
             parts.append(Bar("rack", ends, "steering rack" + SKETCHED, wide=WIDE["rack"]))
+        return parts
+
+    def _crank(self, n: int) -> list[Part]:
+        """What turns on the axle between two rods, and where it turns."""
+        body = self.stance.corner.body
+        parts: list[Part] = []
+        for crank in dict.fromkeys(body.cranks.values()) if isinstance(body, Body) else ():
+            ends = np.array([self._at[crank.first_end][n], self._at[crank.second_end][n]])
+            parts.append(Bar("arm", ends, "crank", wide=WIDE["arm"]))
+            parts.append(Ball("bush", self._at[crank.pivot][n][None], point_name(crank.pivot), wide=WIDE["arm"] + 6))
         return parts
 
     def _steering(self, n: int) -> list[Part]:
@@ -380,7 +391,7 @@ class WheelParts:
             low = seat - up * 5
             parts.append(Bar("spacer", np.array([low - up * raised, low]), "seat raised", wide=self._seat_wide(spring)))
         if isinstance(spring, AirSpringData):
-            return parts + _bag(seat, top, spring)
+            return parts + _bag(seat, top, spring) + self._pan(lower, n)
         if not isinstance(spring, SeatedSpring):
             return parts
         parts += self._coils(spring, seat, top, up)
@@ -388,7 +399,18 @@ class WheelParts:
         parts.append(Bar("seat", np.array([top, top + up * 5]), "spring seat", wide=self._seat_wide(spring)))
         if not stand_together(axle.linkage) and np.linalg.norm(seat - lower) > 8 and length < span:
             parts.append(Bar("seat", np.array([lower, seat - up * 5]), "perch, sketched", wide=50))
-        return parts
+        return parts + self._pan(lower, n)
+
+    def _pan(self, lower: Array, n: int) -> list[Part]:
+        """What a spring beside its arm stands on: from the nearest place of an arm."""
+        linkage = self.stance.axle.linkage
+        if linkage.coupled or stand_together(linkage):
+            return []
+        arms = [(self._at[a][n], self._at[b][n]) for kind, a, b in linkage.members() if kind == "arm"]
+        start = min((_nearest(*ends, lower) for ends in arms), key=lambda at: float(np.linalg.norm(at - lower)))
+        if np.linalg.norm(start - lower) < 1.5 * WIDE["arm"]:
+            return []
+        return [Bar("arm", np.array([start, lower]), "spring pan, sketched", wide=WIDE["arm"])]
 
     def _seat_wide(self, spring: object) -> float:
         if isinstance(spring, AirSpringData):
@@ -541,3 +563,9 @@ def _hose(one: Array, other: Array, length: float, name: str) -> Part:
     x = (along - 0.5) * span + a * lean
     z = a * (np.cosh(x / a) - math.cosh((-0.5 * span + a * lean) / a))
     return Curve("hose", one + along[:, None] * across + z[:, None] * np.array([0.0, 0.0, 1.0]), name, wide=11)
+
+
+def _nearest(start: Array, end: Array, to: Array) -> Array:
+    """The point of a line between two ends that is nearest to a place, all (3,)."""
+    span = end - start
+    return start + np.clip((to - start) @ span / (span @ span), 0.0, 1.0) * span

@@ -16,7 +16,7 @@ from inclinum.core.kinematics.constraints import Constraint, CrankRods, EvenPair
 from inclinum.core.kinematics.corner import Arm, Corner, PointDistance, PointHeight
 from inclinum.core.kinematics.kinds import Independent, Linkage, Member
 from inclinum.core.kinematics.leaf import LeafBody
-from inclinum.core.kinematics.points import Point, Points
+from inclinum.core.kinematics.points import Point, Points, link_name
 from inclinum.core.kinematics.rigid import Array, rotation
 
 CENTRE = "centre"
@@ -211,11 +211,9 @@ class SolidAxleLinkage(Linkage):
 
     @property
     def swung(self) -> tuple[Arm, ...]:
-        """Links whose frame bushes turn as the axle rises; of the lower ones the left."""
+        """Links along the vehicle, whose frame bushes turn about a line across it as the axle rises."""
         return tuple(
-            Arm(axle.removesuffix("_axle").replace("_", " ") + " link", body, f"{body}+y", axle)
-            for axle, body in self.trailing
-            if axle.startswith(("lower_left", "upper"))
+            Arm(link_name(body), body, f"{body}+y", axle) for axle, body in self.trailing if (axle, body) != _LATERAL
         )
 
     def helpers(self, p: dict[str, Array]) -> dict[str, Array]:
@@ -335,7 +333,7 @@ class WattAxle(SolidAxleLinkage):
         return [*super().constraints(), crank]
 
     def carried(self) -> set[str]:
-        """The crank's pivot; its ends are drawn as if it did not turn."""
+        """The crank: its pivot, and its ends, which turn about it."""
         return {"watt_pivot", "watt_upper", "watt_lower"}
 
     def further(self) -> tuple[Member, ...]:

@@ -6,7 +6,7 @@ and all samples, are solved in one batched Newton iteration on stacked 6×6 syst
 constraints are those of :mod:`~inclinum.core.kinematics.constraints`.
 """
 
-from collections.abc import Mapping
+from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
@@ -19,13 +19,16 @@ from inclinum.core.kinematics.constraints import (
     NEUTRAL,
     Adjustment,
     Constraint,
+    CrankRods,
+    EvenPair,
     Link,
     Placement,
     held,
     in_row_order,
+    turn_to_reach,
 )
-from inclinum.core.kinematics.points import point_name
-from inclinum.core.kinematics.rigid import Array, cross, rotation
+from inclinum.core.kinematics.points import link_name
+from inclinum.core.kinematics.rigid import Array, about, cross, dot, rotation
 
 RESIDUAL_MM = 1e-8
 """A pose is accepted when every constraint is met to this."""
@@ -149,21 +152,75 @@ class Body:
                 f"At baseline the linkage is at a dead point or leaves a part loose: {self._loaded_most(jacobian[0])}."
             )
 
-    def bush_turns(self, poses: "Poses") -> dict[str, float]:
+    def bush_turns(self, poses: "Poses", told: Collection[str] = ()) -> dict[str, float]:
         """What each rod turns by at its chassis end from the first pose to the last, rad, unsigned.
 
-        Steering rods are left out: they end in ball joints, which store nothing.
+        Steering rods are left out: they end in ball joints, which store nothing. Of a left and a right one the one that
+        turns more is told.
+
+        Args:
+            poses: from one to the other.
+            told: chassis points that somebody else tells of.
         """
-        turns = {}
-        for link in (c for c in self.constraints if isinstance(c, Link)):
-            name = point_name(link.on_chassis).partition(",")[0]
-            if link.on_chassis.startswith(("tie", "drag", "track_rod")):
+        turns: dict[str, float] = {}
+        for on_body, on_chassis in self._rods():
+            if on_chassis in told or on_chassis.startswith(("tie", "drag", "track_rod")):
                 continue
-            span = poses.point(self.points[link.on_body])[[0, -1]] - self.points[link.on_chassis]
+            crank = self.cranks.get(on_body)
+            end = poses.point(self.points[on_body]) if crank is None else self.on_crank(on_body, crank, poses)[0]
+            span = end[[0, -1]] - self.points[on_chassis]
             was, now = span / np.linalg.norm(span, axis=-1, keepdims=True)
-            what = name if name.split()[-1] in ("link", "arm", "rod") else f"{name} link"
-            turns[what] = float(np.arccos(np.clip(was @ now, -1.0, 1.0)))
+            name, turn = link_name(on_chassis), float(np.arccos(np.clip(was @ now, -1.0, 1.0)))
+            turns[name] = max(turn, turns.get(name, 0.0))
         return turns
+
+    def _rods(self) -> Iterator[tuple[str, str]]:
+        """Ends of every link and rod between body and chassis, (body, chassis)."""
+        for c in self.constraints:
+            match c:
+                case Link():
+                    yield c.on_body, c.on_chassis
+                case EvenPair():
+                    yield from ((link.on_body, link.on_chassis) for link in c.links)
+                case CrankRods():
+                    yield c.first_end, c.first_chassis
+                    yield c.second_end, c.second_chassis
+                case _:
+                    pass
+
+    @cached_property
+    def cranks(self) -> dict[str, CrankRods]:
+        """Ends of cranks that turn on the body, and on which."""
+        found = [c for c in self.constraints if isinstance(c, CrankRods)]
+        return {end: c for c in found for end in (c.first_end, c.second_end)}
+
+    def on_crank(
+        self, name: str, crank: CrankRods, poses: "Poses", adjusted: Adjustment = NEUTRAL
+    ) -> tuple[Array, Array]:
+        """An end of a crank: where it is and its rate per travel, both the poses' shape + (3,).
+
+        The first rod keeps its length, |p + R(φ)·a − b| = l, and so does its rate: ṙ·(v + φ̇·axis × a) = 0.
+        """
+
+        def at(point: str, kept: Adjustment = adjusted) -> Array:
+            return kept.place(point, np.asarray(self.points[point], dtype=float))
+
+        def longer(key: str) -> Array:
+            by = np.asarray(adjusted.lengthened.get(key, 0.0), dtype=float)
+            return by[:, None] if by.ndim else by
+
+        first, anchor = crank.first_end, crank.first_chassis
+        kept = adjusted if adjusted.placed_anew else NEUTRAL
+        length = np.linalg.norm(at(first, kept) - at(anchor, kept), axis=-1)
+        length = length + longer(first) + longer(f"{anchor} to {first}")
+        pivot, axis = poses.point(at(crank.pivot)), poses.direction(np.array(crank.axis))
+        arm, reach = (poses.direction(at(end) - at(crank.pivot)) for end in (first, name))
+        angle = turn_to_reach(axis, arm, at(anchor) - pivot, length)
+        arm, reach = about(axis, angle, arm), about(axis, angle, reach)
+        rod = pivot + arm - at(anchor)
+        turning = -dot(rod, poses.point_rate(pivot + arm)) / dot(rod, cross(axis, arm))
+        place = pivot + reach
+        return place, poses.point_rate(place) + turning[..., None] * cross(axis, reach)
 
     @cached_property
     def _neutral(self) -> "_System":

@@ -208,16 +208,15 @@ class Corner:
     def arm_turn(self, poses: Poses) -> dict[str, float]:
         """Angle each arm turns about its pivot from the first pose to the last, rad, unsigned.
 
-        Where no arm is named for it, what the body's own rods, shackles and eyes turn by.
+        And what the body's own rods, shackles and eyes turn by that are no part of an arm.
         """
-        if not self.arms:
-            return self.body.bush_turns(poses)
-        turns = {}
+        turns: dict[str, float] = {}
         for arm in self.arms:
             first, second = self.body.points[arm.first], self.body.points[arm.second]
             outer = self.place(arm.outer, poses, NEUTRAL)[0] - first
-            turns[arm.name] = float(abs(turn_about(unit(second - first), outer[0], outer[-1])))
-        return turns
+            turn = float(abs(turn_about(unit(second - first), outer[0], outer[-1])))
+            turns[arm.name] = max(turn, turns.get(arm.name, 0.0))
+        return turns | self.body.bush_turns(poses, {n for arm in self.arms for n in (arm.first, arm.second)})
 
     def _of(self, part: Coordinate | None, poses: Poses, adjusted: Adjustment) -> Moving | tuple[None, None]:
         return (None, None) if part is None else self.coordinate(part, poses, adjusted)
@@ -256,6 +255,8 @@ class Corner:
             return carrier.place(
                 name, lambda n: self.place(n, poses, adjusted), lambda n: self._neutral(n, kept), adjusted
             )
+        if isinstance(self.body, Body) and (crank := self.body.cranks.get(name)):
+            return self.body.on_crank(name, crank, poses, adjusted)
         if name in self.upright:
             at = poses.point(neutral)
             return at, poses.point_rate(at)

@@ -10,7 +10,7 @@ fore and aft, and rolls about the line through the packs at the height of their 
 then puts on the seats is left out.
 """
 
-from collections.abc import Mapping
+from collections.abc import Collection, Mapping
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -142,11 +142,12 @@ class LeafBody:
         )  # fmt: skip
         return Poses(centre0, *(part.reshape(*shape, *part.shape[1:]) for part in parts))
 
-    def bush_turns(self, poses: Poses) -> dict[str, float]:
+    def bush_turns(self, poses: Poses, told: Collection[str] = ()) -> dict[str, float]:
         """What the bushes of the shackle and of the fixed eye turn by from the first pose to the last, rad, unsigned.
 
         The arm at the fixed eye is the rigid one of the model, up to its joint on the seat piece.
         """
+        _ = told
         travel = poses.centre[[0, -1], 2] - poses.centre0[2]
         turn = self.pack(travel).shackle
         eye, seat = (np.asarray(self.points[n], dtype=float) for n in ("fixed_eye", "seat"))

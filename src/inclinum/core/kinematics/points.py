@@ -96,6 +96,16 @@ def pair_name(name: str) -> str:
     return point_name("_".join(word for word in name.split("_") if word not in SIDES))
 
 
+def link_name(chassis_end: str) -> str:
+    """What a person calls a link by the point where it is held on the chassis, whichever side it is on.
+
+    >>> link_name("lateral_rod_body"), link_name("camber_inner")
+    ('lateral rod', 'camber link')
+    """
+    name = point_name(chassis_end).partition(",")[0]
+    return name if name.split()[-1] in ("link", "arm", "rod") else f"{name} link"
+
+
 def point_name(name: str) -> str:
     """What a person calls a point."""
     if name in POINT_NAMES:
