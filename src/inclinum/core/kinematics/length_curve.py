@@ -89,8 +89,10 @@ class SampledLength:
             i = min(max(bisect_right(self._breaks, z) - 1, 0), len(self._breaks) - 2)
             t = z - self._breaks[i]
             d0, d1, d2, d3 = self._plain[i]
-            values = ((d3 * t + d2) * t + d1) * t + d0, -((3 * d3 * t + 2 * d2) * t + d1), -(6 * d3 * t + 2 * d2)
-            return tuple(map(np.float64, values))  # type: ignore[return-value]
+            three = 3 * d3 * t
+            return (  # type: ignore[return-value]
+                ((d3 * t + d2) * t + d1) * t + d0, -((three + 2 * d2) * t + d1), -2 * (three + d2),
+            )  # fmt: skip
         z = np.asarray(z, dtype=float)
         piece = np.minimum(np.maximum(breaks.searchsorted(z, side="right") - 1, 0), breaks.size - 2)
         t = z - breaks[piece]

@@ -277,12 +277,13 @@ def _look_over(was: Document, now: Document) -> None:
     A whole machine takes longer to validate than its change to compute, and a live drag makes many.
     """
     had, has = vars(was), vars(now)
-    differing = [(n, has[n]) for n in type(now).__pydantic_fields__ if has[n] is not had.get(n)]
-    if differing and not any(isinstance(has[n], Document) for n in type(now).__pydantic_fields__):
+    fields = type(now).__pydantic_fields__
+    differing = [n for n, part in has.items() if part is not had.get(n) and n in fields]
+    if differing and not any(isinstance(has[n], Document) for n in fields):
         type(now).model_validate(now.model_dump())
         return
-    for name, part in differing:
-        before = had.get(name)
+    for name in differing:
+        part, before = has[name], had.get(name)
         if isinstance(part, Document) and isinstance(before, Document) and type(before) is type(part):
             _look_over(before, part)
         elif isinstance(part, Document):

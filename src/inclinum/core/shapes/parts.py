@@ -177,23 +177,28 @@ class Disc(Directed):
     width: float = 200.0
 
     def seen(self, view: View) -> list[Shape]:
-        """Its outline, shoulders rounded off.
+        """Its outline, shoulders rounded off."""
+        about = _of_disc(tuple(self.axis.tolist()), self.radius, self.width, view)
+        return [Shape(self.role, _line(view.flat(self.at[0]) + about), self.name, closed=True)]
 
-        Source: derived here: of a circle that is seen at an angle the point furthest out in a direction is where that
-        direction, taken into the circle's own plane, meets it; of several circles the furthest one counts.
-        """
-        shoulder = min(0.18 * self.width, 0.2 * self.radius)
-        inwards, down = np.array([0.0, 0.3, 1.0]) * shoulder, np.array([1.0, 0.3, 0.0]) * shoulder
-        sides = np.concatenate([self.width / 2 - inwards, inwards - self.width / 2])
-        centres = self.at[0] + sides[:, None] * self.axis
-        radii = np.tile(self.radius - down, 2)
-        outward = _DIRECTIONS[:, :1] * _unit_of(view.right) + _DIRECTIONS[:, 1:] * _unit_of(view.up)
-        inplane = outward - (outward @ self.axis)[:, None] * self.axis
-        size = np.sqrt(np.sum(inplane**2, axis=-1))
-        furthest = np.argmax(outward @ centres.T + size[:, None] * radii, axis=1)
-        edge = inplane / np.maximum(size, 1e-12)[:, None]
-        outline = centres[furthest] + radii[furthest][:, None] * edge
-        return [Shape(self.role, _line(view.flat(outline)), self.name, closed=True)]
+
+@lru_cache(maxsize=256)
+def _of_disc(axis: tuple[float, float, float], radius: float, width: float, view: View) -> Array:
+    """Outline of a wheel about its centre, as a view has it, (points, 2), mm: wherever it stands it is the same.
+
+    Source: derived here: of a circle that is seen at an angle the point furthest out in a direction is where that
+    direction, taken into the circle's own plane, meets it; of several circles the furthest one counts.
+    """
+    along, shoulder = np.array(axis), min(0.18 * width, 0.2 * radius)
+    inwards, down = np.array([0.0, 0.3, 1.0]) * shoulder, np.array([1.0, 0.3, 0.0]) * shoulder
+    sides = np.concatenate([width / 2 - inwards, inwards - width / 2])
+    centres, radii = sides[:, None] * along, np.tile(radius - down, 2)
+    outward = _DIRECTIONS[:, :1] * _unit_of(view.right) + _DIRECTIONS[:, 1:] * _unit_of(view.up)
+    inplane = outward - (outward @ along)[:, None] * along
+    size = np.sqrt(np.sum(inplane**2, axis=-1))
+    furthest = np.argmax(outward @ centres.T + size[:, None] * radii, axis=1)
+    edge = inplane / np.maximum(size, 1e-12)[:, None]
+    return view.flat(centres[furthest] + radii[furthest][:, None] * edge)
 
 
 @lru_cache(maxsize=64)
