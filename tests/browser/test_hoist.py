@@ -294,3 +294,27 @@ def test_what_was_ticked_before_the_plan_was_changed_is_not_counted_on_the_new_c
     assert work not in {s["id"] for s in left}
     page.get_by_role("button", name="One step at a time").click()
     expect(page.get_by_role("dialog", name="One step at a time")).to_contain_text(f"of {len(left)} · 1 done")
+
+
+def test_no_step_is_wider_than_a_tablet_or_a_phone(page: Page) -> None:
+    """A number that is cut off is read as another one."""
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    for job in ("pick-up-2026-leaf-packs", "saloon-2026-collar-kit"):
+        page.goto(f"/jobs/{job}/build")
+        page.get_by_role("button", name="One step at a time").click()
+        hoist = page.get_by_role("dialog", name="One step at a time")
+        count = len(page.request.get(f"/api/jobs/{job}/card").json()["steps"])
+        for width, height in ((1024, 768), (390, 844)):
+            page.set_viewport_size({"width": width, "height": height})
+            for n in range(1, count + 1):
+                expect(hoist).to_contain_text(f"step {n} of {count}")
+                cut = hoist.evaluate(
+                    "e => [e, ...e.querySelectorAll('*')].filter(p => !p.closest('svg')"
+                    " && p.scrollWidth > p.clientWidth + 1 && p.clientWidth > 1).map(p => p.innerText)"
+                )
+                assert cut == [], f"{width} wide, step {n} of {job}"
+                if n < count:
+                    page.keyboard.press("ArrowRight")
+            for _ in range(count - 1):
+                page.keyboard.press("ArrowLeft")
+        page.keyboard.press("Escape")

@@ -39,10 +39,11 @@
 
 {#if step.figure}<p
 		class="figure text-dye font-bold {large
-			? 'my-3 text-[56px] leading-tight whitespace-normal max-[500px]:text-[34px]'
-			: 'text-lg'}"
+			? 'my-3 text-[56px] leading-tight text-balance whitespace-normal! max-[500px]:text-[34px]'
+			: 'text-lg whitespace-normal!'}"
 	>
-		{step.figure}
+		<!-- Where it has to break, a number keeps its unit. -->
+		{step.figure.replaceAll(/(\d) (?=\p{L})/gu, '$1\u00a0')}
 	</p>{/if}
 {#if step.caution}
 	<p class="border-ink mt-1 flex gap-2 border-l-4 pl-2 {large ? 'text-xl' : 'text-[13px]'}">
