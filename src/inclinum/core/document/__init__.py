@@ -2,6 +2,7 @@
 
 from collections.abc import Mapping
 from datetime import UTC, datetime
+from functools import cached_property
 from typing import TYPE_CHECKING, Annotated, Any, Self
 
 from pydantic import AfterValidator, AwareDatetime, BaseModel, ConfigDict
@@ -71,6 +72,11 @@ class Document(BaseModel):
         field_title_generator=_title,
         json_schema_extra=_with_units,
     )
+
+    @cached_property
+    def as_json(self) -> str:
+        """All it says, as JSON: a key of what is worked out from it."""
+        return self.model_dump_json()
 
     def model_copy(self, *, update: Mapping[str, Any] | None = None, deep: bool = False) -> Self:
         """A copy, as Pydantic's, but without what was worked out and remembered from the fields as they were."""

@@ -19,7 +19,7 @@ class Content(Generic[*Documents]):
 
     def __init__(self, *documents: *Documents):
         self.documents = documents
-        self._said = tuple(d.model_dump_json() for d in documents if isinstance(d, Document))
+        self._said = tuple(d.as_json for d in documents if isinstance(d, Document))
         if len(self._said) != len(documents):
             raise TypeError("only documents have a content")
 
