@@ -21,7 +21,7 @@ from inclinum.core.kinematics.body import Body
 from inclinum.core.kinematics.constraints import Adjustment, CrankRods, Link, LinkOnArm, turn_to_reach
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.refit import refitted
-from inclinum.core.kinematics.rigid import about
+from inclinum.core.kinematics.rigid import about, turn_about, unit
 from inclinum.core.kinematics.steered import ackermann_error, knuckle_motion
 from inclinum.core.part_sheets.axle import AxleSheet, sweep, sweep_grid, sweep_steering
 from inclinum.demo import demo_jobs
@@ -243,6 +243,14 @@ def test_an_integral_link_holds_the_upright_to_its_arm() -> None:
     inner, outer = corner.place("on_arm", poses)[0], corner.place("on_upright", poses)[0]
     length = np.linalg.norm(np.subtract(points["on_arm"], points["on_upright"]))
     np.testing.assert_allclose(np.linalg.norm(inner - outer, axis=-1), length, atol=1e-6)
+    # What its bush on the arm stores is its turn against the arm, about the arm's own line.
+    line = unit(np.subtract(points["rear"], points["front"]))
+    ball = corner.place("ball", poses)[0] - np.array(points["front"])
+    own, arm = (float(turn_about(line, v[0], v[-1])) for v in (outer - inner, ball))
+    turns = corner.arm_turn(poses)
+    assert turns["lower"] == pytest.approx(abs(arm))
+    assert turns["on arm"] == pytest.approx(abs(own - arm))
+    assert abs(own - arm) > 0.05
     with pytest.raises(ValidationError, match=r"hold 4 of the upright's six freedoms: 2 are left, it stays loose"):
         LINKAGES.validate_python(document | {"links": document["links"][:2]})
     more = [*document["links"], {"name": "extra", "inner": "front", "outer": "toe_out"}]

@@ -10,8 +10,9 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics import wheel_angles
 from inclinum.core.kinematics.body import Body, Poses
 from inclinum.core.kinematics.carriers import Carrier, Moving
-from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment
+from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment, LinkOnArm
 from inclinum.core.kinematics.leaf import LeafBody
+from inclinum.core.kinematics.points import link_name
 from inclinum.core.kinematics.rigid import Array, dot, rotation, turn_about, unit
 
 
@@ -208,15 +209,25 @@ class Corner:
     def arm_turn(self, poses: Poses) -> dict[str, float]:
         """Angle each arm turns about its pivot from the first pose to the last, rad, unsigned.
 
-        And what the body's own rods, shackles and eyes turn by that are no part of an arm.
+        And what the body's own rods, shackles and eyes turn by that are no part of an arm; a link that stands on an
+        arm turns against that.
         """
         turns: dict[str, float] = {}
         for arm in self.arms:
-            first, second = self.body.points[arm.first], self.body.points[arm.second]
-            outer = self.place(arm.outer, poses, NEUTRAL)[0] - first
-            turn = float(abs(turn_about(unit(second - first), outer[0], outer[-1])))
+            turn = abs(self._turned(arm.first, arm.second, arm.first, arm.outer, poses))
             turns[arm.name] = max(turn, turns.get(arm.name, 0.0))
+        for link in self.body.constraints if isinstance(self.body, Body) else ():
+            if isinstance(link, LinkOnArm):
+                arm_turn = self._turned(link.first, link.second, link.first, link.outer, poses)
+                own = self._turned(link.first, link.second, link.on_arm, link.on_body, poses)
+                turns[link_name(link.on_arm)] = abs(own - arm_turn)
         return turns | self.body.bush_turns(poses, {n for arm in self.arms for n in (arm.first, arm.second)})
+
+    def _turned(self, first: str, second: str, start: str, end: str, poses: Poses) -> float:
+        """Turn of the line between two points about a chassis line, from the first pose to the last, rad."""
+        at = self.place(end, poses)[0] - self.place(start, poses)[0]
+        axis = unit(self.body.points[second] - self.body.points[first])
+        return float(turn_about(axis, at[0], at[-1]))
 
     def _of(self, part: Coordinate | None, poses: Poses, adjusted: Adjustment) -> Moving | tuple[None, None]:
         return (None, None) if part is None else self.coordinate(part, poses, adjusted)
