@@ -15,6 +15,7 @@ from inclinum.core.car.changes import (
     CoilOver,
     Collar,
     DamperExtension,
+    DamperSwap,
     HelperLeaf,
     JointMoved,
     LeavesChanged,
@@ -251,6 +252,23 @@ def test_extensions_straps_packers_and_cuts_move_the_window_and_not_the_height()
     strap, _, _ = window(LimitStrap(axle="rear", damper_at_mm=was.axle.damper.extended_mm - 30))
     assert strap is not None
     assert float(at.length(strap)) == pytest.approx(was.axle.damper.extended_mm - 30, abs=1e-6)
+    # A strap holds the wheel whatever goes in after it, and the shorter of two holds it.
+    tight = was.axle.damper.extended_mm - 30
+    straps = LimitStrap(axle="rear", damper_at_mm=tight)
+    longer = DamperSwap(axle="rear", extended_mm=tight + 70, closed_mm=was.axle.damper.closed_mm)
+    for after in (DamperExtension(axle="rear", longer_mm=15), longer):
+        assert window(straps, after)[0] == pytest.approx(strap, abs=1e-6)
+        assert window(after, straps)[0] == pytest.approx(strap, abs=1e-6)
+    less = window(straps, LimitStrap(axle="rear", damper_at_mm=tight - 5))[0]
+    assert less is not None
+    assert float(at.length(less)) == pytest.approx(tight - 5, abs=1e-6)
+    # A damper that is open before the strap is tight ends droop itself.
+    shorter = DamperSwap(axle="rear", extended_mm=tight - 10, closed_mm=was.axle.damper.closed_mm)
+    own = window(straps, shorter)[0]
+    assert own is not None
+    assert float(at.length(own)) == pytest.approx(tight - 10, abs=1e-6)
+    with pytest.raises(DomainError, match="straps that are there are tight"):
+        window(straps, LimitStrap(axle="rear", damper_at_mm=tight + 5))
     stop = was.axle.bump_stop
     before, touched = was.window.stop_contact, window(StopRaised(axle="rear", by_mm=8))[1]
     assert before is not None

@@ -194,7 +194,9 @@ class WheelParts:
             upper, lower = self._at[corner.damper.start], self._at[corner.damper.end]
             middle = (upper + lower) / 2
             now = stance.ride.damper_at(travel)
-            found.append(("damper open", lower * 0.75 + upper * 0.25, axle.damper.extended_mm - now))
+            open_, strapped = axle.damper.open_mm, axle.damper.open_mm < axle.damper.extended_mm
+            told = "strap tight" if strapped else "damper open"
+            found.append((told, lower * 0.75 + upper * 0.25, open_ - now))
             if (contact := stance.window.stop_contact) is not None:
                 found.append((STOP_TOUCHES, middle, contact - travel))
             found.append(("damper closed", middle * 0.6 + lower * 0.4, now - axle.damper.closed_mm))

@@ -103,7 +103,7 @@ def ride_corner(axle: Axle, force_factor: float = 1.0) -> RideCorner:
         damper_length=damper_length,
         spring=axle.spring.spring() if force_factor == 1 else Toleranced(axle.spring.spring(), force_factor),
         damper=Damper(
-            axle.damper.extended_mm, axle.damper.closed_mm, -np.inf if stop.contact_mm is None else stop.contact_mm
+            axle.damper.open_mm, axle.damper.closed_mm, -np.inf if stop.contact_mm is None else stop.contact_mm
         ),
         stop=stop.stop(),
         spring_room_taken=axle.spring_offset_mm

@@ -16,6 +16,7 @@ from inclinum.core.plan.edits import PlanEdits
 from inclinum.core.plan.finding import WORST_FIRST, Cure, Finding, Severity, worst_first
 from inclinum.core.plan.noted import Noted
 from inclinum.core.plan.outcome import BeforeAfter, Outcome, Share
+from inclinum.core.plan.taken_over import taken_over
 from inclinum.core.plan.ways import Candidate, Way, best_first, nearest, way
 
 __all__ = [
@@ -41,6 +42,7 @@ __all__ = [
     "millimetres",
     "named",
     "nearest",
+    "taken_over",
     "unused_id",
     "way",
     "worst_first",

@@ -49,6 +49,8 @@ class Change(Document, Generic[MachineT]):
     """Needs beside that which its parameters meet: a complete unit is a damper, a spring and a preload as well."""
     takes: ClassVar[frozenset[str]] = frozenset()
     """What it uses up: ``room`` of the spring, ``thread`` of a stud. Ways out take less of it."""
+    marks: ClassVar[frozenset[str]] = frozenset()
+    """Fields that only note that something was done."""
     opens: ClassVar[frozenset[str]] = frozenset()
     """What has to be open for it, in words the card of its machine knows."""
     deep: ClassVar[int] = 0

@@ -2,7 +2,7 @@
 
 from pydantic import Field, model_validator
 
-from inclinum.core.document import Document
+from inclinum.core.document import BY_CHANGES, Document
 from inclinum.core.document.errors import DomainError
 from inclinum.core.springs import (
     BumpStop,
@@ -29,11 +29,22 @@ class DamperData(Document):
     collar: bool = Field(
         default=False, title="Its spring stands on a collar", description="screwed back, it frees the spring by hand"
     )
+    strapped_mm: float | None = Field(
+        default=None, gt=30, le=2000, description="length at which a strap holds the wheel, whatever damper is in",
+        json_schema_extra=BY_CHANGES,
+    )  # fmt: skip
+
+    @property
+    def open_mm(self) -> float:
+        """Length at which droop ends, mm: the damper's own, or where a strap is tight before that."""
+        return self.extended_mm if self.strapped_mm is None else min(self.extended_mm, self.strapped_mm)
 
     @model_validator(mode="after")
     def _opens(self) -> "DamperData":
         if self.closed_mm >= self.extended_mm:
             raise DomainError("the damper is longer closed than extended")
+        if self.closed_mm >= self.open_mm:
+            raise DomainError("a strap is tight before the damper is closed")
         return self
 
 

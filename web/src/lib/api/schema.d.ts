@@ -4793,6 +4793,11 @@ export interface components {
              * @default false
              */
             collar: boolean;
+            /**
+             * Strapped
+             * @description length at which a strap holds the wheel, whatever damper is in
+             */
+            strapped_mm?: number | null;
         };
         /**
          * DamperExtension

@@ -16,6 +16,7 @@ from inclinum.core.bike.limits import (
     stands,
     stated,
     steering_kept,
+    taken_over,
     undone,
 )
 from inclinum.core.bike.limits.assumed import told_as_assumed, unmeasured
@@ -36,6 +37,7 @@ LIMITS: tuple[Callable[[BikeCase], list[BikeFinding]], ...] = (
     reach.check,
     ground.check,
     undone.check,
+    taken_over.check,
     stated.check,
 )
 

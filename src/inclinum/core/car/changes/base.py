@@ -34,6 +34,8 @@ class Change(AnyMachines[Vehicle]):
     """Base of all changes of one axle. A subclass adds a literal ``type``; its other
     fields are its parameters."""
 
+    marks: ClassVar[frozenset[str]] = frozenset({"renewed", "tired"})
+
     looked_at_as: ClassVar[str] = ""
     """How its settings are compared side by side: by what they do to a ``spring`` or to a ``mount``."""
 

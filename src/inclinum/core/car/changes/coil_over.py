@@ -109,6 +109,7 @@ class CoilOver(Bored):
             "damper": DamperData.model_validate(
                 {
                     "extended_mm": self.extended_mm, "closed_mm": self.closed_mm, "collar": True,
+                    "strapped_mm": axle.damper.strapped_mm,
                     "upper_bolt_mm": axle.damper.upper_bolt_mm, "lower_bolt_mm": axle.damper.lower_bolt_mm,
                 }
                 | self.bores(axle.damper)
@@ -190,7 +191,7 @@ class CoilOver(Bored):
         return [
             f"On the bench, unit fully open: collar {millimetres(round(self.collar_to_top_mm, 1))} from the top seat, "
             "both alike; collar lock tight, thread greased.",
-            "Open and closed length, stop and top mount as ordered; "
+            f"{self.extended_mm:g} mm open, {self.closed_mm:g} closed, stop {self.stop_mm:g}, top mount as ordered; "
             + (
                 f"{self.clicks} clicks from closed, both alike."
                 if self.clicks is not None

@@ -36,21 +36,22 @@ class LimitStrap(Change):
     @classmethod
     def start(cls, name: AxleName, axle: Axle) -> Self:
         """10 mm before the damper is fully open."""
-        return cls(axle=name, damper_at_mm=round(axle.damper.extended_mm - 10))
+        return cls(axle=name, damper_at_mm=round(axle.damper.open_mm - 10))
 
     def changed(self, axle: Axle) -> dict[str, object]:
         """The longest the damper comes to be."""
         d = axle.damper
-        if self.damper_at_mm >= d.extended_mm:
+        if self.damper_at_mm >= d.open_mm:
+            what = "dampers are fully open" if d.open_mm == d.extended_mm else "straps that are there are tight"
             raise DomainError(
-                f"The {self.axle} dampers are fully open at {millimetres(d.extended_mm)}: a strap that is tight at "
+                f"The {self.axle} {what} at {millimetres(d.open_mm)}: a strap that is tight at "
                 f"{millimetres(self.damper_at_mm)} holds nothing. Make it shorter, or take it out."
             )
         if self.damper_at_mm <= d.closed_mm:
             raise DomainError(
                 f"A strap that is tight at {millimetres(self.damper_at_mm)} leaves the {self.axle} dampers no stroke."
             )
-        return {"damper": d.model_copy(update={"extended_mm": self.damper_at_mm})}
+        return {"damper": d.model_copy(update={"strapped_mm": self.damper_at_mm})}
 
     @property
     def size(self) -> float:
