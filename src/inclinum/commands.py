@@ -25,6 +25,7 @@ from inclinum.core.document.names import AXLES
 from inclinum.core.machines import card_of, prediction_of
 from inclinum.core.part_sheets.axle import sweep, sweep_grid, sweep_steering
 from inclinum.core.part_sheets.reconcile import Reconcile
+from inclinum.core.plan import Finding
 from inclinum.jobfile import (
     FORMATS,
     AxleFile,
@@ -119,7 +120,7 @@ def predict_command(file: Path, table: bool, samples: int, seed: int) -> None:
             axle = found.axle(name)
             lines.append([f"{name} rise", "", "", f"{axle.rise:+.1f}", f"{axle.plus_minus:.1f}"])
         lines.append(["pitch, nose-down +", "", "", f"{found.pitch_change_deg:+.2f}°", ""])
-        lines += [[f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f.unit] for f in found.findings]
+        lines += [[f.severity, f.what, *_numbers(f)] for f in found.findings]
         lines += [["assumed", said] for said in found.unmeasured]
         return lines
 
@@ -153,7 +154,7 @@ def _bike_rows(prediction: BikePrediction) -> list[list[str]]:
         lines.append(
             ["stand lean, °", f"{prediction.stand.lean_before_deg:.1f}", f"{prediction.stand.lean_after_deg:.1f}", ""]
         )
-    lines += [[f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f.unit] for f in prediction.findings]
+    lines += [[f.severity, f.what, *_numbers(f)] for f in prediction.findings]
     return lines + [["assumed", said] for said in prediction.unmeasured]
 
 
@@ -270,13 +271,18 @@ def check(file: Path, table: bool) -> None:
         lambda: (
             [["severity", "finding", "value", "limit", "margin", "unit"]]
             + [
-                [f.severity, f.what, f"{f.value:.1f}", f"{f.limit:.1f}", f"{f.margin:+.1f}", f.unit]
+                [f.severity, f.what, *_numbers(f)[:2], f"{f.margin:+.1f}" if f.unit else "", f.unit]
                 for f in found.findings
             ]
         ),
     )
     if found.stopped:
         raise typer.Exit(1)
+
+
+def _numbers(finding: Finding[Any]) -> list[str]:
+    """Value, limit and unit; nothing of what is no matter of more or less."""
+    return [f"{finding.value:.1f}", f"{finding.limit:.1f}", finding.unit] if finding.unit else ["", "", ""]
 
 
 def _signed(value: float | None) -> str:

@@ -30,7 +30,8 @@ class Finding(Document, Generic[CureT]):
     limit: float
     margin: float
     """How much is left; negative when the limit is passed. Same unit as value."""
-    unit: Literal["mm", "deg", "%", "N/mm"]
+    unit: Literal["mm", "deg", "%", "N/mm", ""]
+    """Empty of what is no matter of more or less: its numbers only say that it is so, and are not shown."""
     why: str
     source: str
     settled_by: tuple[str, ...] = ()

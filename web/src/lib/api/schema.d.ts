@@ -3028,7 +3028,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "deg" | "%" | "N/mm";
+            unit: "mm" | "deg" | "%" | "N/mm" | "";
             /** Why */
             why: string;
             /** Source */
@@ -5320,7 +5320,7 @@ export interface components {
              * Unit
              * @enum {string}
              */
-            unit: "mm" | "deg" | "%" | "N/mm";
+            unit: "mm" | "deg" | "%" | "N/mm" | "";
             /** Why */
             why: string;
             /** Source */

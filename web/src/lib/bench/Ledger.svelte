@@ -54,7 +54,7 @@
 					<div class="min-w-0 flex-1">
 						<div class="flex flex-wrap justify-between gap-x-3">
 							<span class="min-w-[130px] flex-1 font-semibold">{f.what}</span>
-							{#if f.severity !== 'know'}
+							{#if f.severity !== 'know' && f.unit}
 								<span class="figure shrink-0 font-bold" title="limit: {f.source}"
 									>{plain(f, f.value)}<span class="text-quiet font-normal">&nbsp;/ {figure(f, f.limit)}</span
 									></span

@@ -63,7 +63,7 @@ def _parts(case: BikeCase) -> list[BikeFinding]:
         BikeFinding(
             id="fork.bottom_out", axle="front", severity="stops",
             what="Refused: the fork's bottom-out parts are left out",
-            value=0.0, limit=1.0, margin=-1.0, unit="mm",
+            value=0.0, limit=1.0, margin=-1.0, unit="",
             why=f"They keep metal from metal: at full stroke the springs hold {force:.0f} N, a landing brings several "
             "times that, and nothing but the castings would take the rest. The height is free and can be had "
             "by springs, spacers or travel spacers made for it.",

@@ -11,7 +11,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
         return [
             BikeFinding(
                 id="sag.nobody", axle=None, severity="know", what="Nobody rides it yet", value=0.0, limit=1.0,
-                margin=-1.0, unit="mm", source="the brief",
+                margin=-1.0, unit="", source="the brief",
                 why="Sag with the rider on cannot be judged: add the rider and what else it carries to the brief.",
             )
         ]  # fmt: skip

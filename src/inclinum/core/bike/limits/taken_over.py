@@ -9,7 +9,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     return [
         BikeFinding(
             id=f"taken_over.{planned.id}", axle=planned.change.where, severity="fix",
-            what=f"{planned.change.title} changes nothing", value=0.0, limit=1.0, margin=-1.0, unit="mm",
+            what=f"{planned.change.title} changes nothing", value=0.0, limit=1.0, margin=-1.0, unit="",
             why=f"What is planned after it takes its place: {by.change.title.lower()}.",
             source="the order of the plan",
             cures=(case.without(f"Leave out: {planned.change.title.lower()}", planned),),

@@ -11,7 +11,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
     return [
         BikeFinding(
             id=f"undone.{planned.id}", axle=planned.change.where, severity="fix",
-            what=f"{planned.change.title} cannot be undone", value=0.0, limit=1.0, margin=-1.0, unit="mm",
+            what=f"{planned.change.title} cannot be undone", value=0.0, limit=1.0, margin=-1.0, unit="",
             why="The brief wants the machine to go back as it was.", source="the brief",
             cures=(BikeCure(title=f"Leave out: {planned.change.title.lower()}",
                             changes=tuple(p for p in stack if p.id != planned.id)),),

@@ -10,7 +10,7 @@ def check(case: Case) -> list[Finding]:
     return [
         Finding(
             id=f"taken_over.{planned.id}", axle=planned.change.axle, severity="fix",
-            what=f"{planned.change.title} changes nothing", value=0.0, limit=1.0, margin=-1.0, unit="mm",
+            what=f"{planned.change.title} changes nothing", value=0.0, limit=1.0, margin=-1.0, unit="",
             why=f"What is planned after it takes its place: {by.change.title.lower()}, {by.change.axle}.",
             source="the order of the plan",
             cures=(case.without(f"Leave out: {planned.change.title.lower()}", planned),),

@@ -17,7 +17,7 @@ def check(case: Case) -> list[Finding]:
             value=0.0,
             limit=1.0,
             margin=-1.0,
-            unit="mm",
+            unit="",
             why="The brief wants the vehicle to go back as it was.",
             source="the brief",
             cures=(case.without(f"Leave out: {planned.change.title.lower()}", planned),),
