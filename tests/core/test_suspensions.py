@@ -17,6 +17,7 @@ from inclinum.core.car.prediction import assess, predict
 from inclinum.core.car.stance import inferred_load, ride_corner
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.kinematics import AnyLinkage, Corner, axle_motion
+from inclinum.core.kinematics.axles import steered_axle
 from inclinum.core.kinematics.body import Body
 from inclinum.core.kinematics.constraints import Adjustment, CrankRods, Link, LinkOnArm, turn_to_reach
 from inclinum.core.kinematics.leaf import LeafBody
@@ -499,3 +500,12 @@ def test_bushes_of_every_link_store_what_they_turn_by() -> None:
         rods = [turn for name, turn in turns.items() if name.startswith(("watt", "lateral"))]
         # The far end of a lateral rod goes all of the way, over its length; of a crank's rods as well.
         assert all(0.04 < turn < 0.15 for turn in rods), turns
+
+
+@named([a for a in ALL if "front" in a.where])
+def test_a_front_axle_steers_and_a_rear_one_does_not(archetype: Archetype) -> None:
+    for end, steers in (("front", True), ("rear", False)):
+        if end in archetype.where:
+            linkage = archetype.linkage(CAR, end)
+            steered = steered_axle(linkage) or linkage.corner(312.0, 0.0, 0.0).steering
+            assert bool(steered) is steers, f"{archetype.title}, {end}"
