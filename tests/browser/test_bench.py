@@ -6,7 +6,7 @@ import pytest
 from playwright.sync_api import Browser, Page, Route, expect
 
 from tests.browser.adding import add_change
-from tests.browser.drawn import box_of
+from tests.browser.drawn import box_of, intercepted
 from tests.browser.test_walk import JOB, open_job, saved
 
 
@@ -137,6 +137,7 @@ def test_ways_to_a_height_wait_until_the_slider_is_let_go(page: Page) -> None:
 
 def test_what_an_answer_offers_cannot_undo_what_was_typed_since(page: Page) -> None:
     """A way to a height holds the whole plan it was found for: it waits while there is another plan."""
+    intercepted(page)
     open_job(page, "plan")
     way = page.locator("[data-finding='aim.front']").get_by_role("button", name=re.compile("^Front springs"))
     expect(way).to_be_enabled()

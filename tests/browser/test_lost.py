@@ -7,6 +7,7 @@ import pytest
 from playwright.sync_api import Page, expect
 from sqlalchemy import Engine, text
 
+from tests.browser.drawn import intercepted
 from tests.browser.test_walk import JOB
 
 
@@ -38,6 +39,7 @@ def test_what_is_typed_while_nobody_answers_stays_over_a_reload_and_is_saved_the
 
 @pytest.mark.refused
 def test_a_reading_that_nobody_could_read_is_not_told_as_saved_and_is_read_by_itself(page: Page) -> None:
+    intercepted(page)
     sit_down(page)
     page.goto(f"{JOB}/measure")
     field = page.get_by_label("Stop gap, rear left", exact=True)
