@@ -95,6 +95,9 @@ def test_ticks_and_torques_carry_who_and_when(client: TestClient, in_hand: Job) 
     assert build["ticks"][0]["by"] == "Ines Tarrow"
     assert build["torques"][0]["torque"]["text"] == "66 lbf·ft"
     assert build["torques"][0]["torque"]["value"] == pytest.approx(89.484, abs=0.001)
+    twice = client.post(f"/api/jobs/{JOB}/build/torque", json=torque | {"version": 3, "torque": "90 ± 4"}, headers=WHO)
+    assert twice.status_code == 422
+    assert "leave the ± out" in twice.json()["sentence"]
     gone = client.post(f"/api/jobs/{JOB}/build/tick", json={"version": 3, "step": "no.such", "done": True}, headers=WHO)
     assert "no longer on the card" in gone.json()["sentence"]
 

@@ -22,7 +22,9 @@ def test_a_claim_on_a_sagging_off_roader_from_brief_to_proof(page: Page) -> None
 
     page.get_by_role("link", name="Brief").click()
     page.get_by_label("How the front aim is said").select_option("hub_to_arch")
-    typed(page, "Height wanted, front", "530")
+    typed(page, "Height wanted, front", "530 ± 12")
+    expect(page.get_by_test_id("near-front")).to_have_text("±12 mm")
+    expect(page.get_by_label("Aim counts as met within, front")).to_have_count(0)
     page.get_by_label("How the rear aim is said").select_option("rake")
     expect(page.get_by_text(re.compile("That is a rise of")).first).to_be_visible()
     expect(page.get_by_text("judged by nothing")).to_have_count(0)

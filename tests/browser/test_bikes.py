@@ -55,7 +55,7 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     set_up(page, "Skerra Sedge", "Trail bike, rocker on the frame")
     open_job(page)
     page.get_by_role("button", name="Add the rider").click()
-    typed(page, "Mass of rider, kg", "66")
+    typed(page, "Mass of rider, kg", "66 ± 1")
     typed(page, "Aim, rear", "20")
     typed(page, "Brief: Inseam", "770")
     expect(page.get_by_test_id("reach")).to_contain_text("mm short")
@@ -72,6 +72,8 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
         typed(page, place, text)
     expect(known).not_to_have_text(before)
     expect(page.get_by_text(re.compile(r"3 of \d+ read"))).to_be_visible()
+    narrow = page.get_by_test_id("narrow-most")
+    expect(narrow).to_contain_text("Rear: installation ratio")
     typed(page, "rear wheel hanging", "600")
     typed(page, "rear rider on", "535")
     expect(page.get_by_text("sag 65")).to_be_visible()
@@ -135,6 +137,10 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     sunk = 535 - round(drop(page))  # the mark came down with the frame
     typed(page, "rear wheel hanging", str(sunk + laden))
     typed(page, "rear rider on", str(sunk))
+    seat = page.get_by_test_id("seat-proof")
+    should = re.findall(r"\d+", seat.inner_text())[0]
+    typed(page, "Seat height after", should)
+    expect(seat).to_contain_text(re.compile(rf"✓\s+should be {should} ±\d"))
     expect(page.get_by_test_id("verdict")).to_have_text("As predicted")
     outcome = page.get_by_role("row").filter(has_text="Sedge")
     expect(outcome).to_contain_text("in hand")

@@ -7,7 +7,7 @@ from pydantic import ValidationError
 
 from inclinum.core.car.changes import SeatSpacer, Stated, Tyres
 from inclinum.core.car.job import AxleAim, Brief, CornerReading, Job, Measurements, StationReading
-from inclinum.core.car.prediction import predict
+from inclinum.core.car.prediction import Prediction, predict
 from inclinum.core.car.vehicle import VehicleStation
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AXLES, SIDES
@@ -105,6 +105,35 @@ def test_a_missed_aim_says_what_was_wanted_and_the_rise_meets_it(aim: AxleAim, b
     assert said in next(f.why for f in missed.findings if f.id == "aim.front")
     assert met.front.aim_met is True
     assert [f for f in met.findings if f.id == "aim.front"] == []
+
+
+@pytest.mark.parametrize(
+    ("aim", "wanted", "within", "near"),
+    [
+        (AxleAim(rise=Length.model_validate("20 ± 8"), tolerance_mm=2), 20, 8, "±8 mm"),
+        (AxleAim(rise=mm(20), tolerance_mm=2), 20, 2, "±2 mm"),
+        # The wider of both sides.
+        (AxleAim(by="hub_to_arch", height=Length.model_validate("425 ± 1"), right=Length.model_validate("425 ± 4")),
+         25, 4, "±4 mm"),
+        # At the bumper: 1.28 of what the axle does, so the axle has less room.
+        (AxleAim(by="station", station="front bumper", height=Length.model_validate("442 ± 16")), 25, 12.5, "±16 mm"),
+        (AxleAim(by="rake", rake=Angle.model_validate("0 ± 0.2")), 390 + REAR_RADIUS - 400 - RADIUS,
+         BASE * math.tan(math.radians(0.2)), "±0.2°"),
+    ],
+)  # fmt: skip
+def test_a_tolerance_typed_with_what_is_wanted_says_how_near_counts(
+    aim: AxleAim, wanted: float, within: float, near: str
+) -> None:
+    def by(rise: float) -> Prediction:
+        return predict(on(wanting(aim), Stated(axle="front", rise_mm=round(rise, 3), what="a word")))
+
+    for side in (-1, 1):
+        assert by(wanted + side * (within - 0.1)).front.aim_met is True
+        missed = by(wanted + side * (within + 0.1))
+        assert missed.front.aim_met is False
+        finding = next(f for f in missed.findings if f.id == "aim.front")
+        assert finding.margin == pytest.approx(-0.1, abs=5e-3)
+        assert f"within {near}." in finding.why
 
 
 def test_a_rake_is_met_when_the_arches_stand_so() -> None:

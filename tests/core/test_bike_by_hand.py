@@ -208,9 +208,17 @@ def test_the_plus_minus_by_hand() -> None:
     assert answer.rear_drop_mm == pytest.approx(-4 / RATIO, rel=0.01)
     linkage = answer.rear_drop_mm * answer.fit.ratio_percent / 100
     assert answer.plus_minus_mm == pytest.approx((2.0**2 + linkage**2) ** 0.5, rel=0.02)
-    # Another spring brings both rates' 4 %: each 0.04·60·(10 + 29.996)·0.4997/14.95 → 3.2 mm of height.
+    # Another spring brings both rates' 4 %: each 0.04·60·(10 + 29.996)·0.4997/14.95 → 3.2 mm of height, and a zero of
+    # its own beside the fitted one's.
     swapped = predict_bike(job_on(bike, [swap(rate_n_per_mm=60.001)], rides=[]))
-    assert swapped.plus_minus_mm == pytest.approx((2.0**2 + 2 * 3.208**2) ** 0.5, rel=0.02)
+    assert swapped.plus_minus_mm == pytest.approx((2 * 2.0**2 + 2 * 3.208**2) ** 0.5, rel=0.02)
+    # Told to 1 %, the new one brings a quarter of that.
+    told = predict_bike(job_on(bike, [swap(rate_n_per_mm=60.001, rate_tolerance_percent=1)], rides=[]))
+    assert told.plus_minus_mm == pytest.approx((2 * 2.0**2 + 3.208**2 + 0.802**2) ** 0.5, rel=0.02)
+    # A plan that moves nothing is off by nothing, and its sag by what the machine is not known of.
+    still = predict_bike(job_on(bike, [], rides=[]))
+    assert still.plus_minus_mm == 0
+    assert [i.label for i in still.spread["rear"].inputs][:1] == ["installation ratio"]
 
 
 @pytest.mark.parametrize(

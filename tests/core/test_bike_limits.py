@@ -48,6 +48,7 @@ CASES: list[tuple[str, BikeJob, str]] = [
     ("fork.coils", job_on(deep(TRAIL, "fork.springs.left.solid_length_mm", 300.0)), "stops"),
     ("fork.bottom_out", job_on(TRAIL, [{"type": "fork_travel", "shorter_mm": 20, "bottom_out_parts": False}]), "stops"),
     ("stand.lean", job_on(TRAIL, [link(8)], rear_drop="22"), "fix"),
+    ("stand.lean", job_on(TRAIL, [{"type": "tyres", "front_radius_mm": 363, "rear_radius_mm": 343}]), "fix"),
     ("stand.centre", job_on(BIKES["shaft_tourer"].bike("x"),
                             [{"type": "rear_damper", "extended_mm": 275, "stroke_mm": 49}], rear_drop="50"), "fix"),
     ("aim.rear", job_on(TRAIL, rear_drop="20"), "fix"),
@@ -218,6 +219,24 @@ def test_an_aim_by_the_seat_is_a_drop_of_the_rear_and_its_way_out_reaches_it() -
     there = predict_bike(lowered)
     assert there.reach.seat_after_mm == pytest.approx(now - 15, abs=3)
     assert there.aim_met is True
+
+
+@pytest.mark.parametrize("typed", [8.0, None])
+def test_a_tolerance_typed_with_what_is_wanted_says_how_near_counts(typed: float | None) -> None:
+    """Of a drop at the rear axle; of a seat over its share of the wheelbase. Else the brief's ±3."""
+    near, share = typed or 3.0, 1 - TRAIL.seat.x_mm / TRAIL.wheelbase_mm
+    seat = predict_bike(job_on(TRAIL)).reach.seat_after_mm
+    for by in (near - 0.1, near + 0.1):
+        said = f" ± {typed:g}" if typed else ""
+        drop = predict_bike(job_on(TRAIL, rear_drop=f"{by:.3f}{said}"))
+        seated = predict_bike(job_on(TRAIL, rear_by="seat", seat_wanted=f"{seat - by:.3f}{said}"))
+        for answer, per in ((drop, 1.0), (seated, 1 / share)):
+            finding = next((f for f in answer.findings if f.id == "aim.rear"), None)
+            assert answer.aim_met is (by < near)
+            assert (finding is None) is (by < near)
+            if finding is not None:
+                assert finding.margin == pytest.approx(-0.1 * per, abs=2e-3)
+                assert f"within ±{near:g} mm" in finding.why
 
 
 def test_feet_that_reach_are_an_aim_that_lower_meets_as_well() -> None:

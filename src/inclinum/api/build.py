@@ -12,6 +12,7 @@ from inclinum.api.answers import PDF, answered, pdf
 from inclinum.api.computing import PAPER_S, computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.saving import JobId, Saved, Version, act, conflicts
+from inclinum.core.car.measured import refusal
 from inclinum.core.card.found import FoundOnTheWay, NewFinding
 from inclinum.core.card.own import KeptNote
 from inclinum.core.card.record import Build, StepTick, TorqueRecord
@@ -20,7 +21,7 @@ from inclinum.core.card.steps import Card
 from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.machines import card_of
-from inclinum.core.quantity import Torque
+from inclinum.core.quantity import EntryError, Torque
 from inclinum.store import corrections, jobs
 
 router = APIRouter(tags=["build"])
@@ -134,6 +135,8 @@ class Tightened(BaseModel):
 
 def tightened(build: Build, body: Tightened, by: str) -> Build:
     """With a torque recorded; a later one at the same place replaces it."""
+    if body.torque and (sentence := refusal("torque", body.torque.value, body.torque.tolerance)):
+        raise EntryError(sentence)
     place = (body.fastener, body.axle, body.side)
     record = TorqueRecord(
         fastener=body.fastener, axle=body.axle, side=body.side, torque=body.torque, by_feel=body.by_feel,

@@ -25,6 +25,6 @@ class Typed(BaseModel):
 def read_entry(typed: Typed) -> Length | Angle | Torque | Mass:
     """The quantity of a typed text, or a sentence why it is none."""
     entry: Entry = parse(typed.text, typed.kind, typed.default_unit)
-    if typed.quantity and (sentence := refusal(typed.quantity, entry.value)):
+    if typed.quantity and (sentence := refusal(typed.quantity, entry.value, entry.tolerance)):
         raise EntryError(sentence)
     return entry  # type: ignore[return-value]

@@ -21,6 +21,8 @@ from inclinum.core.uncertainty import COVERAGE
 
 PRIOR_SIGMA_MM, CALLIPER_SIGMA_MM, HEIGHT_SIGMA_MM = 8.0, 0.3, 1.5
 """One standard deviation: of an archetype's point, of a calliper hole to hole, of a height from the ground."""
+LEAST_SIGMA_MM = 0.05
+"""What a point stated to be exact is taken to be good to: nobody finds the middle of a hole better."""
 MEASURED_MM, SCALED_MM = 3.0, 13.0
 STROKE, EXTENDED = "damper.stroke", "damper.extended"
 WHOLE = {EXTENDED: "Damper, eye to eye, forced out", STROKE: "Damper, stroke"}
@@ -150,7 +152,8 @@ def _fitted(machine: Content[Bike, BikeMeasurements]) -> Fitted:
     bike, readings = machine.documents
     read = {t.key: t.reading for t in (*bike.tape, *readings.tape)}
     tape = tuple((k, r.value, r.tolerance) for k, r in read.items() if k != STROKE)
-    rear, fit = _fit(bike.rear, tape)  # pyright: ignore[reportArgumentType] (hashable)
+    known = tuple((n, k.tolerance_mm) for n, k in bike.known.items())
+    rear, fit = _fit(bike.rear, tape, known)  # pyright: ignore[reportArgumentType] (hashable)
     whole = {k.removeprefix("damper.") + "_mm": read[k].value for k in WHOLE if k in read}
     damper = type(bike.damper).model_validate(bike.damper.model_dump() | whole) if whole else bike.damper
     fields: dict[str, object] = {"rear": rear, "damper": damper}
@@ -172,10 +175,13 @@ Tape = tuple[tuple[str, float, float | None], ...]
 
 
 @lru_cache(maxsize=64)
-def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
-    points = prior.arrays()
+def _fit(prior: RearEnd, tape: Tape, known_points: tuple[tuple[str, float], ...]) -> tuple[RearEnd, BikeFit]:
+    points, stated = prior.arrays(), dict(known_points)
     listed = {p.key: p for p in (BikePlace(EXTENDED, prior.damper, WHOLE[EXTENDED]), *places(prior))}
     names = [n for n in points if n != "axle"]
+    for name in stated:
+        if name not in names:
+            raise DomainError(f"It is said how well “{name}” is known, which is no point of this rear end that moves.")
     for key, _, _ in tape:
         if key not in listed:
             raise DomainError(f"There is no place “{key}” on this rear end; the list says what can be measured.")
@@ -194,7 +200,8 @@ def _fit(prior: RearEnd, tape: Tape) -> tuple[RearEnd, BikeFit]:
         at = moved(x)
         return np.array([(listed[k].value(at) - v) / s for (k, v, _), s in zip(tape, sigmas, strict=True)])
 
-    known = posterior(missed, np.full(start.size, PRIOR_SIGMA_MM))
+    each = [max(stated[n] / COVERAGE, LEAST_SIGMA_MM) if n in stated else PRIOR_SIGMA_MM for n in names]
+    known = posterior(missed, np.repeat(each, 2))
     at = moved(known.shift)
     rear = prior.with_points({n: at[n] for n in names}) if tape else prior
     spread = COVERAGE * np.sqrt(np.diag(known.covariance).reshape(-1, 2).max(axis=1))

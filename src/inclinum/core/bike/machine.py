@@ -41,6 +41,9 @@ class RearSpring(Document):
         description="goes with this spring; it is in the count of preload, which starts with it touching",
     )
     max_preload_mm: float | None = Field(default=None, gt=0, le=100, title="Preload at most", description="its maker's")
+    rate_tolerance_percent: float | None = Field(
+        default=None, ge=0, le=50, title="Rate ±", description="left empty: usual", json_schema_extra={"unit": "%"}
+    )
 
     @model_validator(mode="after")
     def _has_room(self) -> "RearSpring":
@@ -205,7 +208,9 @@ class Bike(Document):
         default=(), max_length=60, title="Kept at a joint", description="shown wherever it is opened"
     )
     orientation: tuple[Text, ...] = Field(default=(), max_length=40)
-    known: Annotated[dict[Key, Known], InOrder] = Field(default={}, max_length=300)
+    known: Annotated[dict[Key, Known], InOrder] = Field(
+        default={}, max_length=300, description="points of the rear end of which it is known how well they are"
+    )
     tape: tuple[TapeAt, ...] = Field(default=(), max_length=60, description="readings of its rear end")
     body: tuple[Annotated[Shape, Field(max_length=400)], ...] = Field(
         default=(), max_length=40, description="shapes for the side elevation, at full extension"

@@ -14,6 +14,7 @@ from inclinum.core.bike.aims import aimed
 from inclinum.core.bike.changes import apply_all
 from inclinum.core.bike.drawing import BikeDrawing, draw
 from inclinum.core.bike.fit import BikeFit, Fitted, fitted
+from inclinum.core.bike.height_spread import SagSpread, bike_spread
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.limits import (
     REFUSED,
@@ -104,14 +105,20 @@ class BikePrediction(Document):
     front_drop_mm: float
     rear_drop_unladen_mm: float
     plus_minus_mm: float
-    """Of the rear drop."""
+    """Of the rear drop, rider on."""
+    spread: dict[End, SagSpread]
+    seat_plus_minus_mm: float
+    """Of the seat's height, unladen."""
     aim_mm: float | None
     """Drop of the rear that the brief wants; None where it wants no height."""
     aim_met: bool | None
     aim_said: str
     """The rear aim in words; empty where there is none."""
+    aim_near_mm: float | None
+    """How near to what is wanted counts as met; None as above."""
     front_aim_mm: float | None
     front_aim_met: bool | None
+    front_aim_near_mm: float | None
     full_extension_rise_mm: float
     """How much higher the axle sits in the frame at full extension than before."""
     front_load_n: tuple[float, float]
@@ -206,6 +213,7 @@ def predict_bike(job: BikeJob, looked_at: Collection[Condition] = CONDITIONS, *,
     bare_was, bare_now = bare
     drop = case.rear_drop
     aims, missed = {e: aimed(case, e) for e in ENDS}, {f.id for f in found}
+    spread = bike_spread(job, before, after, assessed.fitted.fit.ratio_percent)
     loads = after.loads
     refused = any(f.id in REFUSED for f in found)
     return BikePrediction(
@@ -214,12 +222,16 @@ def predict_bike(job: BikeJob, looked_at: Collection[Condition] = CONDITIONS, *,
         rear_drop_mm=drop,
         front_drop_mm=now.front_drop - was.front_drop,
         rear_drop_unladen_mm=bare_now.rear_drop - bare_was.rear_drop,
-        plus_minus_mm=_plus_minus(assessed),
+        plus_minus_mm=spread.ends["rear"].drop,
+        spread=spread.ends,
+        seat_plus_minus_mm=spread.seat,
         aim_mm=aims["rear"] and aims["rear"].drop,
         aim_met=aims["rear"] and "aim.rear" not in missed,
         aim_said=aims["rear"].said if aims["rear"] else "",
+        aim_near_mm=aims["rear"] and aims["rear"].near,
         front_aim_mm=aims["front"] and aims["front"].drop,
         front_aim_met=aims["front"] and "aim.front" not in missed,
+        front_aim_near_mm=aims["front"] and aims["front"].near,
         full_extension_rise_mm=after.rear.extended_height - before.rear.extended_height,
         front_load_n=(loads.front_unladen, loads.front_laden),
         rear_load_n=(loads.rear_unladen, loads.rear_laden),
@@ -416,39 +428,6 @@ def _shares(assessed: Assessed) -> list[Share]:
         found.append(Share(id=planned.id, front=was[0] - drops[0], rear=was[1] - drops[1]))
         bike = changed
     return found
-
-
-CALLIPER_MM, PRELOAD_MM, RATE_SHARE, MASS_SHARE = 0.2, 1.0, 0.04, 0.03
-"""± (two standard deviations) taken for holes and rods, preload, spring rate and masses: our judgement."""
-
-
-def _plus_minus(assessed: Assessed) -> float:
-    """± of the rear drop, two standard deviations, mm: linear in each input, what both machines share cancels."""
-    before, after = assessed.before, assessed.after
-    drop = after.ends["laden"][1].height - before.ends["laden"][1].height
-    was, now = _sinks(before), _sinks(after)
-    parts = [drop * assessed.fitted.fit.ratio_percent / 100, PRELOAD_MM * now[1]]
-    if before.bike.rear != after.bike.rear and before.bike.rear.rods:
-        parts.append(float(np.sqrt(2)) * CALLIPER_MM * after.drop_per_rod)
-    if before.bike.spring == after.bike.spring:
-        parts.append(RATE_SHARE * (now[0] - was[0]))
-    else:  # two springs off each by their own
-        parts += [RATE_SHARE * now[0], RATE_SHARE * was[0]]
-    parts.append(MASS_SHARE * (now[2] - was[2]))
-    parts += [p.change.rise_tolerance() for p in assessed.job.plan.changes if p.on and p.change.where == "rear"]
-    return float(np.sqrt(sum(p * p for p in parts)))
-
-
-@lru_cache(maxsize=KEPT)
-def _sinks(standing: BikeStance) -> tuple[float, float, float]:
-    """How much more the laden rear sags: per share of rate and of load, mm, and per mm of preload."""
-    rear, at = standing.rear, standing.ends["laden"][1]
-    if at.topped_out or at.bottomed:
-        return 0.0, 0.0, 0.0
-    wheel_rate = rear.wheel_rate(at.sag)
-    pressed = max(0.0, rear.preload + rear.extended - at.damper_length)
-    per_mm = rear.count * rear.rate * at.ratio / wheel_rate
-    return -per_mm * pressed, -per_mm, standing.loads.rear_laden / wheel_rate
 
 
 APART_MM = 6.0

@@ -41,6 +41,10 @@ class BikeProof(Document):
     """Of the rear with the rider on, told by the readings from axle to mark: only where the mark stayed."""
     seat_after: float | None
     seat_predicted: float
+    seat_plus_minus: float
+    """Of prediction and reading together, mm; of the prediction alone where it was not read."""
+    seat_within: bool | None
+    """None where it was not read."""
     verdict: Literal["nothing measured", "within", "outside"]
 
 
@@ -56,7 +60,7 @@ def prove_bike(job: BikeJob) -> BikeProof:
             bench = prediction.sags[end]
             says = bench.unladen_mm if state == "unladen" else bench.laden_mm
             read_to = (after.plus_minus(end, s) for s in ("extended", state))
-            plus_minus = math.hypot(SETTLED_MM, *read_to, prediction.plus_minus_mm)
+            plus_minus = math.hypot(SETTLED_MM, *read_to, getattr(prediction.spread[end], state))
             sags.append(
                 SagProof(
                     end=end,
@@ -73,18 +77,20 @@ def prove_bike(job: BikeJob) -> BikeProof:
     planned = apply_all(job.machine, job.plan.changes)
     above_axle = prediction.rear_drop_mm + planned.rear_tyre_radius_mm - job.machine.rear_tyre_radius_mm
     drop = _drop(job, after, above_axle, prediction.plus_minus_mm)
-    seat = after.seat.value if after.seat else None
-    predicted = prediction.planned.unladen.seat_mm
-    good = all(s.within for s in sags) and (drop is None or drop.within)
-    if after.seat is not None:
-        read_to = after.default_tolerance_mm if after.seat.tolerance is None else after.seat.tolerance
-        good = good and abs(after.seat.value - predicted) <= math.hypot(SEAT_MM, read_to, prediction.plus_minus_mm)
+    seat, predicted = after.seat, prediction.planned.unladen.seat_mm
+    spread = prediction.seat_plus_minus_mm
+    if seat is not None:
+        spread = math.hypot(SEAT_MM, seat.plus_minus(after.default_tolerance_mm), spread)
+    seated = None if seat is None else abs(seat.value - predicted) <= spread
+    good = all(s.within for s in sags) and (drop is None or drop.within) and seated is not False
     measured = bool(sags) or drop is not None or seat is not None
     return BikeProof(
         sags=sags,
         rear_drop=drop,
-        seat_after=seat,
+        seat_after=None if seat is None else seat.value,
         seat_predicted=predicted,
+        seat_plus_minus=spread,
+        seat_within=seated,
         verdict="nothing measured" if not measured else "within" if good else "outside",
     )
 
@@ -119,7 +125,7 @@ def outcome(job: BikeJob) -> Outcome:
         title=job.title,
         signed_off=job.prove.sign_off.at if job.prove.sign_off else None,
         predicted={"front": -prediction.front_drop_mm, "rear": -prediction.rear_drop_mm},
-        plus_minus={"rear": prediction.plus_minus_mm},
+        plus_minus={end: prediction.spread[end].drop for end in ENDS},
         measured=measured,
         changes=[f"{p.change.title}: {p.change.summary()}" for p in job.plan.changes if p.on],
     )
@@ -138,12 +144,13 @@ def before_and_after(job: BikeJob) -> list[BeforeAfter]:
             rows.append(
                 BeforeAfter(
                     label=f"{end} sag, {'rider on' if state == 'laden' else state}", unit="mm",
-                    before=job.measure.sag(end, state), planned=says, plus_minus=prediction.plus_minus_mm,
+                    before=job.measure.sag(end, state), planned=says,
+                    plus_minus=getattr(prediction.spread[end], state),
                     after=read.after if read else None, within=read.within if read else None,
                 )
             )  # fmt: skip
     seat = BeforeAfter(
         label="seat, unladen", unit="mm", before=prediction.before.unladen.seat_mm, planned=proof.seat_predicted,
-        plus_minus=prediction.plus_minus_mm, after=proof.seat_after, within=None,
+        plus_minus=prediction.seat_plus_minus_mm, after=proof.seat_after, within=proof.seat_within,
     )  # fmt: skip
     return [*rows, seat]

@@ -1,7 +1,7 @@
 """What the brief wants of an end, as the rise of the body there that meets it, however it was said."""
 
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from inclinum.core.car.heights import (
     arch_to_ground_before,
@@ -31,16 +31,26 @@ class Aimed:
             as it is planned.
         said: the aim in words, for a sentence that begins with “The brief wants”.
         at_most: whether lower is as good.
+        per_mm: rise of this end per mm at what is wanted.
+        within: how near counts as met, mm of rise.
+        near: the same in words, at what is wanted.
     """
 
     rise: float
     said: str
     at_most: bool = False
+    per_mm: float = 1.0
+    within: float = 0.0
+    near: str = ""
 
     def missed(self, rise: float) -> float:
         """How much too high a rise is, negative too low, mm; 0 where lower is as good."""
         over = rise - self.rise
         return max(over, 0.0) if self.at_most else over
+
+    def met(self, rise: float) -> bool:
+        """Whether a rise is near enough."""
+        return abs(self.missed(rise)) <= self.within
 
 
 def aimed(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed | None:
@@ -52,9 +62,19 @@ def aimed(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed | None
         DomainError: a station that the vehicle does not have, or that stands over the other axle.
     """
     aim = job.brief.aim(name)
-    growth = after.axle(name).axle.tyre_growth_mm - before.axle(name).axle.tyre_growth_mm
     if aim.by == "none":
         return None
+    found = _as_a_rise(job, before, after, name)
+    if aim.by == "rake" and aim.rake is not None and aim.rake.tolerance:
+        off = aim.rake.tolerance
+        return replace(found, within=job.vehicle.wheelbase_mm * math.tan(math.radians(off)), near=f"±{off:g}°")
+    return replace(found, within=aim.within_mm * found.per_mm, near=f"±{aim.within_mm:g} mm")
+
+
+def _as_a_rise(job: Job, before: Stood, after: Stood, name: AxleName) -> Aimed:
+    """What is wanted of an end that something is wanted of, however near to it."""
+    aim = job.brief.aim(name)
+    growth = after.axle(name).axle.tyre_growth_mm - before.axle(name).axle.tyre_growth_mm
     if aim.by == "rise":
         return Aimed(aim.rise.value, f"{signed(aim.rise.value, '.0f')} mm")
     if aim.by == "rake":
@@ -114,7 +134,8 @@ def _under(job: Job, before: Stood, after: Stood, name: AxleName, wanted: float,
         )
     _, highest = max(there, key=lambda t: t[0])
     found = _at_station(job, before, after, name, highest.name, wanted, growth)
-    return Aimed(found.rise, f"it to fit under {wanted:.0f} mm (“{highest.name}” is its highest place)", at_most=True)
+    said = f"it to fit under {wanted:.0f} mm (“{highest.name}” is its highest place)"
+    return replace(found, said=said, at_most=True)
 
 
 def _part(before: Stood, name: AxleName, x_mm: float) -> float:
@@ -139,4 +160,4 @@ def _at_station(
         )
     other = after.axle("rear" if name == "front" else "front").ground_rise
     moved = wanted - station_before(job, before, place) - (1 - part) * other
-    return Aimed(moved / part - growth, f"“{station}” {wanted:.0f} mm above the ground")
+    return Aimed(moved / part - growth, f"“{station}” {wanted:.0f} mm above the ground", per_mm=1 / part)

@@ -3,6 +3,7 @@
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -10,7 +11,7 @@ import numpy as np
 from inclinum.core.car.adjusters import adjuster_of, read_of, setting_key
 from inclinum.core.car.corner_weights import by_its_side
 from inclinum.core.car.driveline import roll_steer
-from inclinum.core.car.job import Job
+from inclinum.core.car.job import Job, Prove
 from inclinum.core.car.prediction import Assessed, assess
 from inclinum.core.car.rack import rack_offsets
 from inclinum.core.car.vehicle import (
@@ -23,7 +24,9 @@ from inclinum.core.car.vehicle import (
     LinkAdjuster,
     settable,
 )
+from inclinum.core.card.record import Build
 from inclinum.core.document import Document
+from inclinum.core.document.content import Content
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.kinematics.adjusting import AlignmentProblem, Solution
 from inclinum.core.quantity.words import signed
@@ -124,6 +127,13 @@ def align(job: Job) -> Alignment:
     Raises:
         DomainError: as ``assess``.
     """
+    # What is done at the machine and measured after sets no angle: at the hoist every tick asks again.
+    return _aligned(Content(job.model_copy(update={"build": Build(), "prove": Prove()})))
+
+
+@lru_cache(maxsize=16)
+def _aligned(said: Content[Job]) -> Alignment:
+    (job,) = said.documents
     assessed = assess(job)
     wheels = [_wheel(assessed, axle, side) for axle in AXLES for side in SIDES]
     judged = [w.within for w in wheels if w.within is not None]

@@ -7,7 +7,6 @@ import numpy as np
 
 from inclinum.core.car.job import Job
 from inclinum.core.car.stance import Stance, keeps_springs, ride_corner
-from inclinum.core.document import Document
 from inclinum.core.document.known import ASSUMED_HEIGHT_MM
 from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.equilibrium import ScaledLength
@@ -15,19 +14,7 @@ from inclinum.core.equilibrium.corner import LengthCurve
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import Toleranced
-from inclinum.core.uncertainty import COVERAGE, propagate
-
-
-class InputShare(Document):
-    """One input's part in the spread of the predicted height of an axle."""
-
-    label: str
-    share: float
-    plus_minus: float
-    """What this input alone spreads the height by, mm."""
-    better: str
-    """How it is known better, in a sentence; empty where the shop says so itself."""
-
+from inclinum.core.uncertainty import COVERAGE, Input, InputShare, propagate, ranked
 
 FITTED_RATE, NEW_RATE = "rate of the fitted springs", "rate of the new springs"
 BETTER = {
@@ -104,20 +91,11 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
     values = np.array([v for _, v, _ in inputs])
     sigmas = np.array([t / COVERAGE for _, _, t in inputs])
     spread = propagate(response, values, sigmas)
-    order = np.argsort(-spread.share[1])
+    named = [Input(n, better.get(n, BETTER.get(n.split(",")[0], ""))) for n, _, _ in inputs]
     return HeightSpread(
         rise_plus_minus=float(COVERAGE * spread.sigma[0]),
         height_plus_minus={side: float(COVERAGE * spread.sigma[n]) for n, side in enumerate(SIDES, 1)},
-        inputs=tuple(
-            InputShare(
-                label=inputs[i][0],
-                share=float(spread.share[1, i]),
-                plus_minus=float(COVERAGE * spread.contribution[1, i]),
-                better=better[inputs[i][0]] if inputs[i][0] in better else BETTER.get(inputs[i][0].split(",")[0], ""),
-            )
-            for i in order
-            if spread.share[1, i] > 1e-6
-        ),
+        inputs=ranked(named, COVERAGE * spread.contribution[1]),
     )
 
 
@@ -169,7 +147,7 @@ def as_new_of(job: Job, axle: AxleName) -> list[tuple[str, float, float]]:
     reading = job.measure.as_new(axle)
     if reading is None or scales_of(job, axle):
         return []
-    return [(AS_NEW, reading.value, ASSUMED_HEIGHT_MM if reading.tolerance is None else reading.tolerance)]
+    return [(AS_NEW, reading.value, reading.plus_minus(ASSUMED_HEIGHT_MM))]
 
 
 ASSUMED_SCALE_SHARE = 0.01
@@ -183,7 +161,7 @@ def scales_of(job: Job, axle: AxleName) -> list[tuple[str, float, float]]:
         if (mass := job.measure.scale(axle, side)) is not None:
             assumed = mass.tolerance is None
             label = f"scale, {side} wheel" + (" (± assumed)" if assumed else "")
-            found.append((label, mass.value, ASSUMED_SCALE_SHARE * mass.value if assumed else mass.tolerance))
+            found.append((label, mass.value, mass.plus_minus(ASSUMED_SCALE_SHARE * mass.value)))
     return found
 
 
@@ -192,7 +170,7 @@ def tape_tolerance(job: Job, axle: AxleName, side: Side) -> float:
     reading = job.measure.corner(axle, side, "hub_to_arch")
     if reading is None:
         return ASSUMED_HEIGHT_MM
-    return job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
+    return reading.plus_minus(job.measure.default_tolerance_mm)
 
 
 def stated_tolerance(job: Job, axle: AxleName) -> float:

@@ -1,5 +1,6 @@
 """A job from brief to proof: what the shop writes down, stage by stage."""
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -40,7 +41,15 @@ class AxleAim(Document):
     rake: Angle | None = Field(
         default=None, description="wanted from arch to arch above the ground, nose-down positive; 0 is level"
     )
-    tolerance_mm: float = Field(default=5, gt=0, le=100, description="how near counts as met")
+    tolerance_mm: float = Field(
+        default=5, gt=0, le=100, description="how near counts as met; a ± typed with what is wanted comes before it"
+    )
+
+    @property
+    def within_mm(self) -> float:
+        """How near counts as met where it is wanted: what was typed after ± of a length, else the brief's."""
+        said = (self.rise,) if self.by == "rise" else (self.height, self.right) if self.by in HEIGHTS else ()
+        return max((w.tolerance for w in said if w is not None and w.tolerance), default=self.tolerance_mm)
 
     @property
     def mean_height(self) -> float | None:
@@ -191,6 +200,11 @@ class Measurements(Document):
         """Mean of both sides of a corner quantity, mm; None when neither was taken."""
         found = [r.value for s in SIDES if (r := self.corner(axle, s, quantity))]
         return sum(found) / len(found) if found else None
+
+    def mean_plus_minus(self, axle: AxleName, quantity: str) -> float | None:
+        """± of that mean, mm, each reading by itself; None when neither was taken."""
+        found = [r.plus_minus(self.default_tolerance_mm) for s in SIDES if (r := self.corner(axle, s, quantity))]
+        return math.hypot(*found) / len(found) if found else None
 
     def as_new(self, axle: AxleName) -> Length | None:
         """Hub to arch with healthy springs, where somebody knows it."""

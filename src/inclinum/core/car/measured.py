@@ -55,14 +55,14 @@ POSSIBLE: dict[str, tuple[float, float]] = {
 _UNITS = dict.fromkeys(("camber", "toe", "caster", "rake"), "°") | {"torque": " N·m", "scale": " kg"}
 
 
-def refusal(quantity: str, value: float) -> str | None:
+def refusal(quantity: str, value: float, tolerance: float | None = None) -> str | None:
     """A sentence when a reading cannot be right whatever the vehicle; None when it can."""
     low, high = POSSIBLE[quantity]
+    if quantity == "torque" and tolerance is not None:
+        return "A torque is one number, as the wrench read it: leave the ± out."
     if low <= value <= high:
         return None
-    unit = {"camber": "°", "toe": "°", "caster": "°", "rake": "°", "torque": " N·m", "scale": " kg"}.get(
-        quantity, " mm"
-    )
+    unit = _UNITS.get(quantity, " mm")
     return (
         f"A {QUANTITY_NAMES[quantity]} of {value:.4g}{unit} cannot be right: "
         f"it lies between {low:g} and {high:g}{unit}. Is the unit right?"

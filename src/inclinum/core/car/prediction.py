@@ -4,7 +4,7 @@ A pure function of the job document. Everything is told relative to the measured
 """
 
 import math
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from typing import Literal
 
@@ -17,18 +17,19 @@ from inclinum.core.car.corner_weights import BodyPrediction, by_its_side, weight
 from inclinum.core.car.drawing import AxlePoses, Drawing, draw
 from inclinum.core.car.driveline import anti_squat_percent, axle_turned, roll_steer, shaft_bends
 from inclinum.core.car.ground import ground_angles
-from inclinum.core.car.height_spread import HeightSpread, InputShare, height_spread
+from inclinum.core.car.height_spread import HeightSpread, height_spread
 from inclinum.core.car.heights import station_after, station_before, station_rise
-from inclinum.core.car.job import Job
+from inclinum.core.car.job import Job, Measurements
 from inclinum.core.car.limits import Case, Finding, Stood, findings, rises, stand_changed, stand_measured, unmeasured
 from inclinum.core.car.limits.local import lamp_height
 from inclinum.core.car.measured import Question, questions
-from inclinum.core.car.rack import mean_offsets
+from inclinum.core.car.rack import mean_offsets, mean_plus_minus
 from inclinum.core.car.setting_table import SettingTable, setting_tables
 from inclinum.core.car.stance import Stance, keeps_springs, motion_over_reach
 from inclinum.core.car.vehicle import ANGLES, AngleName, Vehicle
 from inclinum.core.car.ways import with_ways, without_ways
 from inclinum.core.document import Document
+from inclinum.core.document.known import ASSUMED_RADIUS_MM
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium import swap_estimate
 from inclinum.core.fitting.consequence import LIFT_MM
@@ -38,13 +39,16 @@ from inclinum.core.kinematics.wheel_angles import pitch_nose_down
 from inclinum.core.plan import Share, choices_of
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs import CoilSpring
+from inclinum.core.uncertainty import InputShare
+
+HeightKind = Literal["hub_to_arch", "arch_to_ground", "tyre_to_arch", "station"]
 
 
 class Height(Document):
     """One reference, before and after."""
 
     label: str
-    kind: Literal["hub_to_arch", "arch_to_ground", "station"]
+    kind: HeightKind
     axle: AxleName | None
     side: Side
     x_mm: float
@@ -65,8 +69,12 @@ class Travel(Document):
     stop_contact: float | None
     gap: float | None
     """From the ride point to the stop; negative when it rides on it, None where no stop is met in the travel."""
+    gap_plus_minus: float | None
+    """Of the gap, by its own reading and the height's ±; None where nobody read it."""
     bump: float
     damper_closed: float | None
+    closed_plus_minus: float | None
+    """Of the travel from the ride point to there, by the rod that showed and the height's ±; None as above."""
 
 
 class Angles(Document):
@@ -84,10 +92,12 @@ class Angles(Document):
 
 
 class AnglePlusMinus(Document):
-    """± of the planned angles that comes from badly known hardpoints alone, degrees."""
+    """± of the planned angles, degrees: of what badly known hardpoints do over the rise, and of the rack's reading."""
 
     camber_deg: float
     toe_deg: float
+    caster_deg: float | None
+    """Of its reading alone: None where nobody read it."""
 
 
 class AngleCurves(Document):
@@ -178,6 +188,8 @@ class AxlePrediction(Document):
     aim_met: bool | None
     aim_said: str
     """The aim in words; empty where there is none."""
+    aim_near: str
+    """How near counts as met, in words; empty as above."""
     load_n: float
     sprung_mass_kg: float
     wheel_rate_before: float
@@ -404,14 +416,14 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
     was = before.corner.motion(poses.before[[0, 0]], np.array([assessed.before.pitch, 0.0]))
     now = after.corner.motion(poses.after[[0]], np.array([assessed.after.pitch]))
     aim, _ = told(assessed.job, assessed.before, assessed.after, name)
-    tolerance = assessed.job.brief.aim(name).tolerance_mm
     offsets = mean_offsets(assessed.before, assessed.job.measure, name)
     return AxlePrediction(
         rise=after.rise,
         plus_minus=spread.rise_plus_minus,
         aim=aim and aim.rise,
-        aim_met=aim and abs(aim.missed(after.rise)) <= tolerance,
+        aim_met=aim and aim.met(after.rise),
         aim_said=aim.said if aim else "",
+        aim_near=aim.near if aim else "",
         load_n=after.load,
         sprung_mass_kg=2 * after.load / GRAVITY,
         wheel_rate_before=before.wheel_rate,
@@ -420,14 +432,11 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
         frequency_after=after.frequency,
         ratio=float(before.ride.spring_length.ratio(before.travel)),
         swap_estimate=_estimate(before, after),
-        travel_before=_travel(before),
-        travel_after=_travel(after),
+        travel_before=_travel(before, assessed.job.measure, name, 0.0),
+        travel_after=_travel(after, assessed.job.measure, name, spread.rise_plus_minus),
         angles_before=_angles(was, was.contact[-1], offsets),
         angles_after=_angles(now, was.contact[-1], offsets),
-        angle_plus_minus=AnglePlusMinus(
-            camber_deg=after.axle.camber_change_tolerance_deg * abs(after.rise) / LIFT_MM,
-            toe_deg=after.axle.toe_change_tolerance_deg * abs(after.rise) / LIFT_MM,
-        ),
+        angle_plus_minus=_angle_plus_minus(after, assessed.job.measure, name),
         curves=_curves(after, offsets),
         springs=_springs(before, after),
         rate_steps=rate_steps(after),
@@ -444,6 +453,15 @@ def _axle(assessed: Assessed, name: AxleName, poses: AxlePoses, spread: HeightSp
     )
 
 
+def _angle_plus_minus(after: Stance, readings: Measurements, name: AxleName) -> AnglePlusMinus:
+    lifts, axle = abs(after.rise) / LIFT_MM, after.axle
+    return AnglePlusMinus(
+        camber_deg=math.hypot(axle.camber_change_tolerance_deg * lifts, mean_plus_minus(readings, name, "camber")),
+        toe_deg=math.hypot(axle.toe_change_tolerance_deg * lifts, mean_plus_minus(readings, name, "toe")),
+        caster_deg=mean_plus_minus(readings, name, "caster") or None,
+    )
+
+
 def _estimate(before: Stance, after: Stance) -> float | None:
     if before.axle.coil is None or after.axle.coil is None or before.axle.coil == after.axle.coil:
         return None
@@ -456,15 +474,26 @@ def _estimate(before: Stance, after: Stance) -> float | None:
     return swap_estimate(old, new, force, ratio)
 
 
-def _travel(stance: Stance) -> Travel:
+def _travel(stance: Stance, readings: Measurements, name: AxleName, rise_plus_minus: float) -> Travel:
     contact, closed = stance.window.stop_contact, stance.window.damper_closed
+
+    def read_to(quantity: str, end: float | None, *, on_damper: bool) -> float | None:
+        """± of the wheel travel to an end that was read at the damper, or over the axle."""
+        read = readings.mean_plus_minus(name, quantity)
+        if read is None or end is None:
+            return None
+        ratio = abs(float(stance.ride.damper_length.ratio(end))) if on_damper else 1.0
+        return math.hypot(read / ratio, rise_plus_minus)
+
     return Travel(
         droop=stance.full_droop - stance.baseline,
         ride=stance.travel - stance.baseline,
         stop_contact=None if contact is None else contact - stance.baseline,
         gap=None if contact is None else contact - stance.travel,
+        gap_plus_minus=read_to("bump_stop_gap", contact, on_damper=stance.axle.bump_stop.on_damper),
         bump=stance.bump_end - stance.baseline,
         damper_closed=None if closed is None else closed - stance.baseline,
+        closed_plus_minus=read_to("exposed_rod", closed, on_damper=True),
     )
 
 
@@ -548,29 +577,8 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
     beyond = by_its_side(job, assessed.before, assessed.after)
     rows = []
     for axle in AXLES:
-        stance = assessed.after.axle(axle)
         for side in SIDES:
-            reading = job.measure.corner(axle, side, "hub_to_arch")
-            before = reading.value if reading else stance.axle.hub_to_arch_mm - stance.baseline
-            common = {
-                "axle": axle,
-                "side": side,
-                "x_mm": vehicle.axle_x(axle),
-                "plus_minus": spread[axle].height_plus_minus[side],
-                "measured": reading is not None,
-            }
-            grown = stance.axle.tyre_growth_mm
-            radius = stance.axle.tyre_radius_mm - grown
-            for kind, label, base, change in (
-                ("hub_to_arch", "hub to arch", before, stance.rise + beyond[axle, side]),
-                ("arch_to_ground", "arch to ground", before + radius, stance.ground_rise + beyond[axle, side]),
-            ):
-                rows.append(
-                    Height.model_validate(
-                        common
-                        | {"kind": kind, "label": label, "before": base, "after": base + change, "change": change}
-                    )
-                )
+            rows += _at_the_corner(assessed, axle, side, spread[axle], beyond[axle, side])
     for station in vehicle.stations:
         came = assessed.before.vehicle.station(station.name) or station
         change = station_rise(assessed.after, station) + station.height_mm - came.height_mm
@@ -579,7 +587,6 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
             reading = job.measure.station(station.name, side)
             if reading is None:
                 continue
-            tolerance = job.measure.default_tolerance_mm if reading.tolerance is None else reading.tolerance
             # A body that leans carries a place at its side along as far out as the wheels.
             borne = station.on == "body"
             leant = change + borne * ((1 - at) * beyond["front", side] + at * beyond["rear", side])
@@ -594,11 +601,48 @@ def _heights(assessed: Assessed, spread: dict[AxleName, HeightSpread]) -> list[H
                     before=reading.value,
                     after=reading.value + leant,
                     change=leant,
-                    plus_minus=math.hypot(moved, tolerance),
+                    plus_minus=math.hypot(moved, reading.plus_minus(job.measure.default_tolerance_mm)),
                     measured=True,
                 )
             )
     return rows
+
+
+def _at_the_corner(
+    assessed: Assessed, axle: AxleName, side: Side, spread: HeightSpread, beyond: float
+) -> Iterator[Height]:
+    """Hub and ground to the arch; and tyre to arch, where somebody read it: a bigger tyre eats into it.
+
+    Args:
+        assessed: the job.
+        axle, side: which corner.
+        spread: of its axle.
+        beyond: what the corner rises more than its axle, mm.
+    """
+    measure, stance = assessed.job.measure, assessed.after.axle(axle)
+    hub, gap = (measure.corner(axle, side, q) for q in ("hub_to_arch", "tyre_to_arch"))
+    tyre = measure.mean_plus_minus(axle, "tyre_radius")
+    grown = stance.axle.tyre_growth_mm
+    rise, above_hub = stance.rise + beyond, spread.height_plus_minus[side]
+    before = hub.value if hub else stance.axle.hub_to_arch_mm - stance.baseline
+
+    def row(kind: HeightKind, was: float, change: float, plus_minus: float, *, measured: bool) -> Height:
+        return Height(
+            label=kind.replace("_", " "), kind=kind, axle=axle, side=side, x_mm=assessed.after.vehicle.axle_x(axle),
+            before=was, after=was + change, change=change, plus_minus=plus_minus, measured=measured,
+        )  # fmt: skip
+
+    over_ground = math.hypot(above_hub, ASSUMED_RADIUS_MM if tyre is None else tyre)
+    radius = stance.axle.tyre_radius_mm - grown
+    yield row("hub_to_arch", before, rise, above_hub, measured=hub is not None)
+    yield row(
+        "arch_to_ground", before + radius, stance.ground_rise + beyond, over_ground,
+        measured=hub is not None and tyre is not None,
+    )  # fmt: skip
+    if gap is not None:
+        plus_minus = math.hypot(spread.rise_plus_minus, gap.plus_minus(measure.default_tolerance_mm))
+        smaller = grown - assessed.before.axle(axle).axle.tyre_growth_mm
+        yield row("tyre_to_arch", gap.value, rise - smaller, plus_minus, measured=True)
 
 
 def _ground(assessed: Assessed) -> Ground:

@@ -11,6 +11,7 @@ from inclinum.core.car.measured import APART_MM, Question, questions
 from inclinum.core.car.prediction import Height, Prediction, assess, predict
 from inclinum.core.car.vehicle import AngleName
 from inclinum.core.document import Document
+from inclinum.core.document.known import RACK_DEG
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium.body import CORNERS
 from inclinum.core.plan import BeforeAfter, Outcome
@@ -57,8 +58,12 @@ class AngleProof(Document):
     after: float
     target: float
     window: float
+    plus_minus: float
+    """Of the reading, degrees."""
     within: bool | None
     """None where the target is only usual for such an axle, and judges nothing."""
+    clear: bool
+    """Whether it would be judged so anywhere within its ±."""
 
 
 class OneCause(Document):
@@ -171,8 +176,7 @@ def _height(row: Height, after: Measurements) -> HeightProof | None:
         return None
     if reading is None:
         return None
-    tolerance = after.default_tolerance_mm if reading.tolerance is None else reading.tolerance
-    plus_minus = math.hypot(row.plus_minus, tolerance)
+    plus_minus = math.hypot(row.plus_minus, reading.plus_minus(after.default_tolerance_mm))
     residual = reading.value - row.after
     return HeightProof(
         label=row.label,
@@ -226,6 +230,7 @@ def _angles(job: Job, after: Measurements) -> list[AngleProof]:
         if target is None:
             continue
         off = abs(reading.reading.value - target.target_deg)
+        plus_minus = reading.reading.plus_minus(RACK_DEG)
         found.append(
             AngleProof(
                 axle=reading.axle,
@@ -234,6 +239,8 @@ def _angles(job: Job, after: Measurements) -> list[AngleProof]:
                 after=reading.reading.value,
                 target=target.target_deg,
                 window=target.window_deg,
+                plus_minus=plus_minus,
+                clear=abs(target.window_deg - off) >= plus_minus - 1e-9,
                 within=None if target.assumed else off <= target.window_deg + 1e-9,
             )
         )

@@ -5,6 +5,7 @@ import math
 from inclinum.core.car.job import Measurements
 from inclinum.core.car.stood import Stood
 from inclinum.core.car.vehicle import ANGLES, AngleName
+from inclinum.core.document.known import RACK_DEG
 from inclinum.core.document.names import SIDES, AxleName, Side
 from inclinum.core.quantity import Angle
 
@@ -31,3 +32,9 @@ def mean_offsets(before: Stood, readings: Measurements, axle: AxleName) -> dict[
     means_of: dict[AngleName, list[float]] = {q: [s[q] for s in sides if q in s] for q in ANGLES}
     means: dict[AngleName, float] = {q: sum(values) / len(values) for q, values in means_of.items() if values}
     return means
+
+
+def mean_plus_minus(readings: Measurements, axle: AxleName, angle: AngleName) -> float:
+    """± of the mean of the wheels that were read, degrees; 0 where none was: nothing of it comes from a rack."""
+    read = [r.plus_minus(RACK_DEG) for side in SIDES if (r := readings.angle(axle, side, angle)) is not None]
+    return math.hypot(*read) / len(read) if read else 0.0

@@ -49,6 +49,10 @@ class Entry(Document):
             raise DomainError(f"“{self.text}” reads as {read['value']:g}, not as {self.value:g}")
         return self
 
+    def plus_minus(self, usual: float) -> float:
+        """How well it is known, in the base unit: what was typed after ±, else what is usual for its kind."""
+        return usual if self.tolerance is None else self.tolerance
+
 
 class Length(Entry):
     """A typed length, mm."""

@@ -35,6 +35,9 @@ class LegSpring(Document):
     coils_up: bool = Field(
         default=True, title="Close-wound coils up", description="either way up the force is the same"
     )
+    rate_tolerance_percent: float | None = Field(
+        default=None, ge=0, le=50, title="Rate ±", description="left empty: usual", json_schema_extra={"unit": "%"}
+    )
 
     @model_validator(mode="after")
     def _two_rates(self) -> "LegSpring":

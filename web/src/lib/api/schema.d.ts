@@ -1543,13 +1543,15 @@ export interface components {
         };
         /**
          * AnglePlusMinus
-         * @description ± of the planned angles that comes from badly known hardpoints alone, degrees.
+         * @description ± of the planned angles, degrees: of what badly known hardpoints do over the rise, and of the rack's reading.
          */
         AnglePlusMinus: {
             /** Camber */
             camber_deg: number;
             /** Toe */
             toe_deg: number;
+            /** Caster */
+            caster_deg: number | null;
         };
         /**
          * AngleProof
@@ -1577,8 +1579,12 @@ export interface components {
             target: number;
             /** Window */
             window: number;
+            /** Plus minus */
+            plus_minus: number;
             /** Within */
             within: boolean | null;
+            /** Clear */
+            clear: boolean;
         };
         /**
          * AngleReading
@@ -2215,7 +2221,7 @@ export interface components {
             rake?: components["schemas"]["Angle"] | null;
             /**
              * Tolerance
-             * @description how near counts as met
+             * @description how near counts as met; a ± typed with what is wanted comes before it
              * @default 5
              */
             tolerance_mm: number;
@@ -2351,6 +2357,8 @@ export interface components {
             aim_met: boolean | null;
             /** Aim said */
             aim_said: string;
+            /** Aim near */
+            aim_near: string;
             /** Load n */
             load_n: number;
             /** Sprung mass */
@@ -2803,6 +2811,7 @@ export interface components {
             orientation: string[];
             /**
              * Known
+             * @description points of the rear end of which it is known how well they are
              * @default {}
              */
             known: {
@@ -3339,16 +3348,26 @@ export interface components {
             rear_drop_unladen_mm: number;
             /** Plus minus */
             plus_minus_mm: number;
+            /** Spread */
+            spread: {
+                [key: string]: components["schemas"]["SagSpread"];
+            };
+            /** Seat plus minus */
+            seat_plus_minus_mm: number;
             /** Aim */
             aim_mm: number | null;
             /** Aim met */
             aim_met: boolean | null;
             /** Aim said */
             aim_said: string;
+            /** Aim near */
+            aim_near_mm: number | null;
             /** Front aim */
             front_aim_mm: number | null;
             /** Front aim met */
             front_aim_met: boolean | null;
+            /** Front aim near */
+            front_aim_near_mm: number | null;
             /** Full extension rise */
             full_extension_rise_mm: number;
             /** Front load n */
@@ -3440,6 +3459,10 @@ export interface components {
             seat_after: number | null;
             /** Seat predicted */
             seat_predicted: number;
+            /** Seat plus minus */
+            seat_plus_minus: number;
+            /** Seat within */
+            seat_within: boolean | null;
             /**
              * Verdict
              * @enum {string}
@@ -6244,7 +6267,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "hub_to_arch" | "arch_to_ground" | "station";
+            kind: "hub_to_arch" | "arch_to_ground" | "tyre_to_arch" | "station";
             /** Axle */
             axle: ("front" | "rear") | null;
             /**
@@ -6424,7 +6447,7 @@ export interface components {
         };
         /**
          * InputShare
-         * @description One input's part in the spread of the predicted height of an axle.
+         * @description One input's part in the spread of a predicted height.
          */
         InputShare: {
             /** Label */
@@ -7117,6 +7140,11 @@ export interface components {
              * @default true
              */
             coils_up: boolean;
+            /**
+             * Rate ±
+             * @description left empty: usual
+             */
+            rate_tolerance_percent?: number | null;
         };
         /**
          * Length
@@ -9301,6 +9329,11 @@ export interface components {
              * @description its maker's
              */
             max_preload_mm?: number | null;
+            /**
+             * Rate ±
+             * @description left empty: usual
+             */
+            rate_tolerance_percent?: number | null;
         };
         /**
          * RearSpringSwap
@@ -9695,6 +9728,20 @@ export interface components {
             state: "extended" | "unladen" | "laden";
             /** Reading */
             reading: components["schemas"]["Length"];
+        };
+        /**
+         * SagSpread
+         * @description ± of what is predicted of one end, mm.
+         */
+        SagSpread: {
+            /** Drop */
+            drop: number;
+            /** Unladen */
+            unladen: number;
+            /** Laden */
+            laden: number;
+            /** Inputs */
+            inputs: components["schemas"]["InputShare"][];
         };
         /**
          * SagWanted
@@ -12580,10 +12627,14 @@ export interface components {
             stop_contact: number | null;
             /** Gap */
             gap: number | null;
+            /** Gap plus minus */
+            gap_plus_minus: number | null;
             /** Bump */
             bump: number;
             /** Damper closed */
             damper_closed: number | null;
+            /** Closed plus minus */
+            closed_plus_minus: number | null;
         };
         /**
          * TriedSetting

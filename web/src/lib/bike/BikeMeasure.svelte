@@ -2,9 +2,11 @@
 	import type { Schemas } from '../api/client';
 	import { number } from '../format';
 	import { kindQuery } from '../queries';
+	import NarrowMost from '../bench/NarrowMost.svelte';
 	import SidePhotograph from '../bench/SidePhotograph.svelte';
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import EntryField from '../ui/EntryField.svelte';
+	import NumberField from '../ui/NumberField.svelte';
 	import { nodeOf, type Schema } from '../ui/form';
 	import { bikeView, theBike } from './bikeBench.svelte';
 	import CalliperList from './CalliperList.svelte';
@@ -22,6 +24,10 @@
 			])
 		)
 	);
+	const narrow = $derived([
+		{ name: 'Rear', input: bench.prediction?.spread.rear?.inputs[0] },
+		{ name: 'Fork', input: bench.prediction?.spread.front?.inputs[0] }
+	]);
 	const kind = kindQuery(() => bench.kind);
 	const form = $derived(kind.data && nodeOf(kind.data.machine as Schema));
 	$effect(() => () => {
@@ -66,6 +72,17 @@
 			onentry={(entry) => put({ seat: entry ?? null })}
 		/>
 	</div>
+	<div>
+		<span class="label block">A reading is good to ±</span>
+		<NumberField
+			value={measure.default_tolerance_mm ?? 1}
+			label="Tolerance of a reading"
+			unit="mm"
+			min={0}
+			max={20}
+			onvalue={(v) => v !== null && put({ default_tolerance_mm: v })}
+		/>
+	</div>
 </div>
 
 <h2 class="head mt-4 mb-1">Calliper and tape on the rear end</h2>
@@ -85,6 +102,7 @@
 <div class="mt-4">
 	<SidePhotograph photograph={measure.photograph} onphotograph={(photograph) => put({ photograph })} />
 </div>
+<NarrowMost ends={narrow} />
 {#if form}
 	<details class="mt-4">
 		<summary class="head cursor-pointer"

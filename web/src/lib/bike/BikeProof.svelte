@@ -28,7 +28,12 @@
 			keep="{bench.job.id}.seat-after"
 			onentry={(entry) => put({ ...after, seat: entry ?? null })}
 		/>
-		{#if proof}<p class="text-quiet figure text-[13px]">should be {number(proof.seat_predicted, 0)}</p>{/if}
+		{#if proof}<p class="text-quiet figure text-[13px]" data-testid="seat-proof">
+				{#if proof.seat_within !== null}<span class={proof.seat_within ? 'text-good' : 'text-stops'}
+						>{proof.seat_within ? '✓' : '✗'}</span
+					>{/if}
+				should be {number(proof.seat_predicted, 0)} ±{number(proof.seat_plus_minus, 0)}
+			</p>{/if}
 	</div>
 	{#if proof?.rear_drop}
 		<div class="col-span-2">

@@ -6,6 +6,7 @@
 
 	const bench = theBike();
 	const ENDS: End[] = ['rear', 'front'];
+	const pm = $derived(bench.prediction?.spread as Record<End, Schemas['SagSpread']> | undefined);
 	const sags = $derived(bench.prediction?.sags as Record<End, Schemas['SagBench']> | undefined);
 </script>
 
@@ -18,8 +19,11 @@
 				<p>
 					<strong>{end === 'rear' ? 'Rear' : 'Fork'}</strong>: rider on
 					<strong class="figure">{number(b.laden_mm, 0)}</strong>
+					{#if pm}<span class="figure">± {number(pm[end].laden, 0)}</span>{/if}
 					of {number(b.travel_mm, 0)} mm, on its own
-					<strong class="figure">{number(b.unladen_mm, 0)}</strong>; wanted
+					<strong class="figure">{number(b.unladen_mm, 0)}</strong>{#if pm}<span class="figure"
+							>{` ± ${number(pm[end].unladen, 0)}`}</span
+						>{/if}; wanted
 					{number(b.window.laden_low * b.travel_mm, 0)} to {number(b.window.laden_high * b.travel_mm, 0)} and
 					{number(b.window.unladen_low * b.travel_mm, 0)} to {number(b.window.unladen_high * b.travel_mm, 0)}.
 				</p>

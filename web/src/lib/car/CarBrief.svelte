@@ -50,7 +50,7 @@
 		const begins: Partial<Record<NonNullable<Said>, number>> = {
 			hub_to_arch: hub,
 			arch_to_ground: at('arch_to_ground') ?? hub + own.tyre_radius_mm,
-			tyre_to_arch: hub - own.tyre_radius_mm,
+			tyre_to_arch: at('tyre_to_arch') ?? hub - own.tyre_radius_mm,
 			station: rows.find((h) => h.label === station?.name)?.before ?? station?.height_mm,
 			fits_under: Math.max(1500, ...stations.map((place) => place.height_mm)),
 			sag: stroke === undefined ? 80 : stroke.ride - stroke.droop
@@ -63,6 +63,12 @@
 			station: by === 'station' ? (station?.name ?? '') : '',
 			rake: by === 'rake' ? { text: '0', value: 0, tolerance: null, unit: 'deg' } : null
 		});
+	}
+	/** Whether how near counts was typed with what is wanted. */
+	function typed(axle: AxleName): boolean {
+		const a = brief[axle];
+		const wanted = a.by === 'rise' ? [a.rise] : a.by === 'rake' ? [a.rake] : [a.height, a.right];
+		return wanted.some((w) => !!w?.tolerance);
 	}
 	/** Which readings a height is one of. */
 	function quantityOf(by: Said) {
@@ -128,15 +134,21 @@
 					onentry={(height) => height && aim(axle, { height })}
 				/>
 			{/if}
-			<NumberField
-				value={brief[axle].tolerance_mm}
-				label="Aim counts as met within, {axle}"
-				unit="mm"
-				prefix="±"
-				min={0.5}
-				max={100}
-				onvalue={(v) => v !== null && aim(axle, { tolerance_mm: v })}
-			/>
+			{#if typed(axle)}
+				<span class="text-quiet pt-1.5" data-testid="near-{axle}"
+					>{bench.prediction?.[axle].aim_near ?? ''}</span
+				>
+			{:else}
+				<NumberField
+					value={brief[axle].tolerance_mm}
+					label="Aim counts as met within, {axle}"
+					unit="mm"
+					prefix="±"
+					min={0.5}
+					max={100}
+					onvalue={(v) => v !== null && aim(axle, { tolerance_mm: v })}
+				/>
+			{/if}
 			{#if brief[axle].by === 'station'}
 				<span></span>
 				<select

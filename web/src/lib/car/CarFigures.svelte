@@ -10,21 +10,34 @@
 	const bench = theCar();
 	type Row = [string, number, number | null, number | null, number | null, number | null];
 	type Axle = Schemas['AxlePrediction'];
+	const toClosed = (t: Schemas['Travel']) => (t.damper_closed === null ? null : t.damper_closed - t.ride);
 	/** Of an axle: before, and planned. */
 	type Pair = (axle: Axle) => [number | null, number | null];
 	const own: [string, number, Pair][] = [
 		['Wheel rate, N/mm', 1, (a) => [a.wheel_rate_before, a.wheel_rate_after]],
 		['Ride frequency, Hz', 2, (a) => [a.frequency_before, a.frequency_after]],
 		['Wheel travel to the stop, mm', 0, (a) => [a.travel_before.gap, a.travel_after.gap]],
+		['± by what was read', 0, (a) => [a.travel_before.gap_plus_minus, a.travel_after.gap_plus_minus]],
+		[
+			'Wheel travel to the damper closed, mm',
+			0,
+			(a) => [toClosed(a.travel_before), toClosed(a.travel_after)]
+		],
+		[
+			'± by the rod that was read',
+			0,
+			(a) => [a.travel_before.closed_plus_minus, a.travel_after.closed_plus_minus]
+		],
 		['Camber, °', 2, (a) => [a.angles_before.camber_deg, a.angles_after.camber_deg]],
-		['± by the hardpoints', 2, (a) => [null, a.angle_plus_minus.camber_deg]],
+		['Camber ±', 2, (a) => [null, a.angle_plus_minus.camber_deg]],
 		['Toe of a wheel, °', 2, (a) => [a.angles_before.toe_deg, a.angles_after.toe_deg]],
-		['± by the hardpoints ', 2, (a) => [null, a.angle_plus_minus.toe_deg]],
+		['Toe ±', 2, (a) => [null, a.angle_plus_minus.toe_deg]],
 		['Caster, °', 2, (a) => [a.angles_before.caster_deg, a.angles_after.caster_deg]],
+		['Caster ± by its reading', 2, (a) => [null, a.angle_plus_minus.caster_deg]],
 		['Trail, mm', 1, (a) => [a.angles_before.trail_mm, a.angles_after.trail_mm]],
 		['Roll centre, mm', 0, (a) => [a.angles_before.roll_centre_mm, a.angles_after.roll_centre_mm]]
 	];
-	/** Of a solid axle; rows nobody has a number of are left out. */
+	/** Of a solid axle. */
 	const solid: [string, number, Pair][] = [
 		['Axle shifted left, mm', 1, (a) => [null, a.coupled?.shift_left_mm ?? null]],
 		['Axle turned nose up, °', 2, (a) => [null, a.coupled?.nose_up_deg ?? null]],
@@ -53,6 +66,7 @@
 		['Drag link longer by, mm', 1, (a) => [null, a.coupled?.drag_link_short_mm ?? null]],
 		['Steering wheel off centre, °', 1, (a) => [null, a.coupled?.steering_wheel_deg ?? null]]
 	];
+	/** Rows nobody has a number of are left out. */
 	const rows = $derived.by(() => {
 		const p = bench.prediction;
 		if (!p) return [];
@@ -63,7 +77,7 @@
 			...pair(p.rear)
 		];
 		const known = (row: Row) => row.slice(2).some((v) => v !== null);
-		return [...own.map(filled), ...solid.map(filled).filter(known)];
+		return [...own, ...solid].map(filled).filter(known);
 	});
 </script>
 
@@ -96,7 +110,9 @@
 		<tbody>
 			{#each p.heights.filter((h) => h.kind !== 'arch_to_ground') as h (h.label + h.axle + h.side)}
 				<tr class="border-rule figure border-t text-right">
-					<td class="py-0.5 text-left font-sans">{h.axle ?? ''} {h.label}, {h.side}</td>
+					<td class="py-0.5 text-left font-sans"
+						>{h.axle ?? ''} {h.label}, {h.side}{h.measured ? '' : ' (not read)'}</td
+					>
 					<td class="text-quiet">{length(h.before, settings.units)}</td>
 					<td class="font-bold">{length(h.after, settings.units)}</td>
 					<td>{length(h.change, settings.units, { signed: true })}</td>

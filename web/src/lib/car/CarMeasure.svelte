@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { number } from '../format';
+	import NarrowMost from '../bench/NarrowMost.svelte';
 	import SidePhotograph from '../bench/SidePhotograph.svelte';
 	import EntryField from '../ui/EntryField.svelte';
 	import NumberField from '../ui/NumberField.svelte';
@@ -14,13 +15,10 @@
 		front: bench.prediction?.front.angles_read ?? [],
 		rear: bench.prediction?.rear.angles_read ?? []
 	});
-	const first = $derived(
-		(['front', 'rear'] as const).map((a) => ({
-			axle: a,
-			input: bench.prediction?.[a].inputs[0],
-			pm: bench.prediction?.[a].plus_minus
-		}))
-	);
+	const narrow = $derived([
+		{ name: 'Front', input: bench.prediction?.front.inputs[0] },
+		{ name: 'Rear', input: bench.prediction?.rear.inputs[0] }
+	]);
 </script>
 
 <p class="text-quiet mb-2">
@@ -105,16 +103,4 @@
 	</div>
 </div>
 
-<h3 class="head mt-4 mb-1">What would narrow the prediction most</h3>
-<ul>
-	{#each first as f (f.axle)}
-		{#if f.input}
-			<li>
-				<span class="font-semibold capitalize">{f.axle}:</span>
-				{f.input.label}, <span class="figure">{number(f.input.share * 100, 0)} %</span> of the spread (alone
-				<span class="figure">± {number(f.input.plus_minus, 1)} mm</span>)
-				<span class="block">{f.input.better}</span>
-			</li>
-		{/if}
-	{/each}
-</ul>
+<NarrowMost ends={narrow} />

@@ -4,7 +4,7 @@ import math
 from collections.abc import Callable
 from dataclasses import dataclass
 
-from inclinum.core.bike.aims import aimed
+from inclinum.core.bike.aims import AimedDrop, aimed
 from inclinum.core.bike.changes.rear_link import FAR_MM, LEAST_STEP_MM, holes
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.bike.machine import End
@@ -15,15 +15,15 @@ TRIALS = 5
 
 def check(case: BikeCase) -> list[BikeFinding]:
     """Missed by more than the brief's tolerance, at each end that something is wanted of."""
-    brief, found = case.job.brief, []
+    found = []
     ends: tuple[End, ...] = ("rear", "front")
     for end in ends:
         aim = aimed(case, end)
         if aim is None:
             continue
-        wanted, tolerance, got = aim.drop, brief.tolerance_mm, -case.rise(end)
+        wanted, got = aim.drop, -case.rise(end)
         missed = aim.missed(got)
-        if abs(missed) <= tolerance:
+        if aim.met(got):
             continue
         found.append(
             BikeFinding(
@@ -33,11 +33,11 @@ def check(case: BikeCase) -> list[BikeFinding]:
                 what=f"{end.capitalize()} comes out {abs(missed):.0f} mm too {'low' if missed > 0 else 'high'}",
                 value=round(got, 2),
                 limit=round(wanted, 2),
-                margin=tolerance - abs(missed),
+                margin=aim.within - abs(missed),
                 unit="mm",
-                why=f"The brief wants {aim.said}, within ±{tolerance:g} mm.",
+                why=f"The brief wants {aim.said}, within ±{aim.near:g} mm.",
                 source="the brief",
-                cures=tuple(_lower_or_higher(case, wanted, got) if end == "rear" else _raised(case, missed))
+                cures=tuple(_lower_or_higher(case, aim, got) if end == "rear" else _raised(case, missed))
                 if case.ways
                 else (),
                 ways_sought=case.ways,
@@ -58,18 +58,18 @@ def _raised(case: BikeCase, missed: float) -> list[BikeCure]:
     return case.providing(f"Tubes {wanted:g} mm above the clamp", "front", "fork raise", wanted)
 
 
-def _lower_or_higher(case: BikeCase, wanted: float, got: float) -> list[BikeCure]:
+def _lower_or_higher(case: BikeCase, aim: AimedDrop, got: float) -> list[BikeCure]:
     """What turns the rear end: the rod where there is one, else a damper of another length with the stroke it has."""
     if case.bike.rear.rods:
         _, rod = holes(case.bike.rear)
-        return _sought(case, wanted, got, _Sought(rod, case.after.drop_per_rod, LEAST_STEP_MM, _with))
+        return _sought(case, aim, got, _Sought(rod, case.after.drop_per_rod, LEAST_STEP_MM, _with))
     damper = case.bike.damper
 
     def of_length(case: BikeCase, extended: float) -> list[BikeCure]:
         title = f"Damper {extended:g} mm eye to eye, stroke {damper.stroke_mm:g} mm"
         return case.providing(title, "rear", "rear damper", (extended, damper.stroke_mm))
 
-    return _sought(case, wanted, got, _Sought(damper.extended_mm, USUAL_DROP_PER_MM, 1.0, of_length))
+    return _sought(case, aim, got, _Sought(damper.extended_mm, USUAL_DROP_PER_MM, 1.0, of_length))
 
 
 USUAL_DROP_PER_MM = -2.0
@@ -86,9 +86,9 @@ class _Sought:
     plan: Callable[[BikeCase, float], list[BikeCure]]
 
 
-def _sought(case: BikeCase, wanted: float, got: float, of: _Sought) -> list[BikeCure]:
+def _sought(case: BikeCase, aim: AimedDrop, got: float, of: _Sought) -> list[BikeCure]:
     """The length that drops the rear as wanted, each tried on the machine; none where the linkage does not take it."""
-    tried, slope, best = {of.now: got}, of.slope, of.now
+    wanted, tried, slope, best = aim.drop, {of.now: got}, of.slope, of.now
     for _ in range(TRIALS):
         near = min(tried, key=lambda r: abs(tried[r] - wanted))
         best = round((near + (wanted - tried[near]) / slope) / of.step) * of.step
@@ -101,7 +101,7 @@ def _sought(case: BikeCase, wanted: float, got: float, of: _Sought) -> list[Bike
         slope = (drop - tried[near]) / (best - near) or slope
         tried[best] = drop
     best = min(tried, key=lambda r: abs(tried[r] - wanted))
-    nearer = abs(tried[best] - wanted) < abs(got - wanted) - case.job.brief.tolerance_mm / 2
+    nearer = abs(tried[best] - wanted) < abs(got - wanted) - aim.within / 2
     return of.plan(case, best) if nearer else []
 
 

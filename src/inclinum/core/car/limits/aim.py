@@ -17,7 +17,7 @@ def check(case: Case) -> list[Finding]:
     found = []
     wanted: dict[AxleName, Aimed] = {}
     for name, _, stance in both_axles(case):
-        aim, (end, why) = brief.aim(name), told(case.job, case.before, case.after, name)
+        end, why = told(case.job, case.before, case.after, name)
         if why:
             found.append(
                 Finding(
@@ -37,7 +37,7 @@ def check(case: Case) -> list[Finding]:
             continue
         wanted[name] = end
         miss = end.missed(stance.rise)
-        if abs(miss) > aim.tolerance_mm:
+        if not end.met(stance.rise):
             found.append(
                 Finding(
                     id=f"aim.{name}",
@@ -46,9 +46,9 @@ def check(case: Case) -> list[Finding]:
                     what=f"{name.capitalize()} comes out {abs(miss):.0f} mm too {'high' if miss > 0 else 'low'}",
                     value=stance.rise,
                     limit=end.rise,
-                    margin=aim.tolerance_mm - abs(miss),
+                    margin=end.within - abs(miss),
                     unit="mm",
-                    why=f"The brief wants {end.said} within ±{aim.tolerance_mm:g} mm.",
+                    why=f"The brief wants {end.said} within {end.near}.",
                     source="the brief",
                     wanted_rise=end.rise,
                 )
