@@ -5,7 +5,7 @@ Sags are from each end's own full extension, of the fork along it. All ± are tw
 """
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
@@ -20,7 +20,7 @@ from inclinum.core.document.known import CALLIPER_MM, MADE_TO_MM, RATE_PERCENT, 
 from inclinum.core.equilibrium.rear_and_fork import EndAt
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import GRAVITY
-from inclinum.core.springs.fork import AnyForkSprings, CoilForkSprings, Fork
+from inclinum.core.springs.fork import AnyForkSprings, CoilForkSprings
 from inclinum.core.uncertainty import Input, InputShare, ranked
 
 STATES: tuple[Literal["unladen", "laden"], ...] = ("unladen", "laden")
@@ -74,7 +74,7 @@ class BikeSpread:
 
 @dataclass(frozen=True)
 class Slopes:
-    """How much further an end sags, unladen and laden, each (2,).
+    """How much further an end sags, unladen and laden.
 
     Args:
         rate: per share of its springs' rate, or of its air's pressure, mm.
@@ -83,10 +83,10 @@ class Slopes:
         ratio: per share of the installation ratio, mm; 0 of a fork.
     """
 
-    rate: Array
-    preload: Array
-    load: Array
-    ratio: Array
+    rate: tuple[float, float]
+    preload: tuple[float, float]
+    load: tuple[float, float]
+    ratio: tuple[float, float]
 
 
 NONE = (0.0, 0.0, 0.0, 0.0)
@@ -110,7 +110,7 @@ def rear_slopes(standing: BikeStance) -> Slopes:
         return -per_mm * pressed, -per_mm, 1 / stiff, -load / stiff - per_mm * shortened
 
     unladen, laden = (standing.ends[c][1] for c in STATES)
-    return Slopes(*np.array([of(unladen, loads.rear_unladen), of(laden, loads.rear_laden)]).T)
+    return Slopes(*zip(of(unladen, loads.rear_unladen), of(laden, loads.rear_laden), strict=True))
 
 
 STEP_MM, STEP_SHARE = 0.1, 1e-3
@@ -120,44 +120,47 @@ STEP_MM, STEP_SHARE = 0.1, 1e-3
 def fork_slopes(standing: BikeStance) -> Slopes:
     """Of the fork, along it; 0 where it is topped out or bottomed."""
     fork, cos = standing.bike.fork, math.cos(standing.front.rake)
-
-    def of(at: EndAt) -> tuple[float, float, float, float]:
-        x = np.clip(at.sag + np.array([-STEP_MM, 0.0, STEP_MM]), 0.0, fork.stroke_mm)
-        whole = fork.force(x)
-        stiff = float((whole[2] - whole[0]) / (x[2] - x[0]))
-        if at.topped_out or at.bottomed or stiff <= 0:
-            return NONE
-        share, per_mm = _of_springs(fork, x, whole)
-        return -share / stiff, -per_mm / stiff, cos / stiff, 0.0
-
-    return Slopes(*np.array([of(standing.ends[c][0]) for c in STATES]).T)
+    at = [standing.ends[c][0] for c in STATES]
+    return Slopes(*zip(*(_along(fork.springs, fork.stroke_mm, cos, a) for a in at), strict=True))  # pyright: ignore[reportArgumentType] (hashable)
 
 
-def _of_springs(fork: Fork, x: Array, whole: Array) -> tuple[float, float]:
+@lru_cache(maxsize=256)
+def _along(springs: AnyForkSprings, stroke: float, cos: float, at: EndAt) -> tuple[float, float, float, float]:
+    """At one sag: while a rear end is planned, or a fork raised in its clamps, its springs stay."""
+    x = np.clip(at.sag + np.array([-STEP_MM, 0.0, STEP_MM]), 0.0, stroke)
+    whole = springs.force(x, stroke)
+    stiff = float((whole[2] - whole[0]) / (x[2] - x[0]))
+    if at.topped_out or at.bottomed or stiff <= 0:
+        return NONE
+    share, per_mm = _of_springs(springs, stroke, x, whole)
+    return -share / stiff, -per_mm / stiff, cos / stiff, 0.0
+
+
+def _of_springs(springs: AnyForkSprings, stroke: float, x: Array, whole: Array) -> tuple[float, float]:
     """Force at the middle of three travels: per share of the coils' rate or the air's pressure, and per mm of preload.
 
     The air over the oil of a coil fork is no part of its springs.
     """
-    springs = fork.springs
     if isinstance(springs, CoilForkSprings):
-        coils = whole if springs.air is None else whole - 2 * springs.air.force(x, fork.stroke_mm)
+        coils = whole if springs.air is None else whole - 2 * springs.air.force(x, stroke)
         return float(coils[1]), float((coils[2] - coils[0]) / (x[2] - x[0]))
     harder = springs.model_copy(update={"gauge_n_per_mm2": springs.gauge_n_per_mm2 * (1 + STEP_SHARE)})
-    return float(harder.force(x[1], fork.stroke_mm) - whole[1]) / STEP_SHARE, 0.0
+    return float(harder.force(x[1], stroke) - whole[1]) / STEP_SHARE, 0.0
 
 
-NOWHERE = np.zeros(2)
+Moved = tuple[float, float, float, float]
+"""A sag, mm: before unladen and laden, planned unladen and laden."""
 
 
 @dataclass(frozen=True)
 class _Effect:
-    """What one input alone moves, mm: sags before and planned, (unladen, laden) each, and the body besides."""
+    """What one input alone moves, mm."""
 
     what: Input
-    rear: tuple[Array, Array] = (NOWHERE, NOWHERE)
-    front: tuple[Array, Array] = (NOWHERE, NOWHERE)
+    rear: Moved = NONE
+    front: Moved = NONE
     lower: tuple[float, float] = (0.0, 0.0)
-    """Of the planned body, front and rear, whatever its sags."""
+    """The planned body, front and rear, whatever its sags."""
 
 
 def bike_spread(job: BikeJob, before: BikeStance, after: BikeStance, ratio_percent: float) -> BikeSpread:
@@ -173,65 +176,64 @@ def bike_spread(job: BikeJob, before: BikeStance, after: BikeStance, ratio_perce
         *_loads(job, before, after), *_rear(before, after, ratio_percent), *_front(before, after),
         *_of_the_body(job, before, after),
     ]  # fmt: skip
-    what = [e.what for e in effects]
-    rear_was, rear_now = (np.array([e.rear[i] for e in effects]) for i in (0, 1))
-    front_was, front_now = (np.array([e.front[i] for e in effects]) for i in (0, 1))
-    lower = np.array([e.lower for e in effects])
-    drops: dict[End, Array] = {
-        "front": math.cos(before.front.rake) * (front_now - front_was) + lower[:, [0]],
-        "rear": rear_now - rear_was + lower[:, [1]],
+    what, cos = [*(e.what for e in effects), READ], math.cos(before.front.rake)
+    drops: dict[End, list[tuple[float, float]]] = {
+        "front": [_drop(e.front, cos, e.lower[0]) for e in effects],
+        "rear": [_drop(e.rear, 1.0, e.lower[1]) for e in effects],
     }
 
-    def of(end: End, was: Array, now: Array) -> SagSpread:
-        drop, brief = drops[end][:, 1], job.brief
-        wants = brief.aim(end) is not None or (end == "rear" and brief.rear_by != "drop")
-        unladen, laden = (_of_sag(job, before, end, n, was[:, n], now[:, n]) for n in (0, 1))
-        told = np.append(drop, 0.0) if wants and drop.any() else laden
-        return SagSpread(
-            drop=_all(drop), unladen=_all(unladen), laden=_all(laden), inputs=list(ranked([*what, READ], told))
-        )
+    def of(end: End, sags: list[Moved]) -> SagSpread:
+        drop = [laden for _, laden in drops[end]]
+        wants = job.brief.aim(end) is not None or (end == "rear" and job.brief.rear_by != "drop")
+        unladen, laden = (_of_sag(job, before, end, n, sags) for n in (0, 1))
+        told = [*drop, 0.0] if wants and any(drop) else laden
+        return SagSpread(drop=_all(drop), unladen=_all(unladen), laden=_all(laden), inputs=list(ranked(what, told)))
 
     seat = before.bike.seat.x_mm / before.bike.wheelbase_mm
-    on_it = (1 - seat) * drops["rear"][:, 0] + seat * drops["front"][:, 0]
+    on_it = [(1 - seat) * r + seat * f for (r, _), (f, _) in zip(drops["rear"], drops["front"], strict=True)]
     read = job.measure.seat
     seat_read = TAPE_MM if read is None else read.plus_minus(job.measure.default_tolerance_mm)
     return BikeSpread(
-        {"front": of("front", front_was, front_now), "rear": of("rear", rear_was, rear_now)},
+        {"front": of("front", [e.front for e in effects]), "rear": of("rear", [e.rear for e in effects])},
         seat=math.hypot(_all(on_it), seat_read),
     )
 
 
-def _of_sag(job: BikeJob, before: BikeStance, end: End, n: int, was: Array, now: Array) -> Array:
+def _drop(sags: Moved, along: float, lower: float) -> tuple[float, float]:
+    """What an input moves the body's drop by, unladen and laden, mm: what both machines share is no drop."""
+    return along * (sags[2] - sags[0]) + lower, along * (sags[3] - sags[1]) + lower
+
+
+def _of_sag(job: BikeJob, before: BikeStance, end: End, n: int, sags: list[Moved]) -> list[float]:
     """What each input spreads a planned sag by, and after them the reading of the same sag before the job.
 
     Where that was read, what both machines share shows in it, and only what they do not share is left; how far the
     model missed it stands for what it may still miss. Without it, or where it says less, the model alone tells.
     """
-    state, alone = STATES[n], np.append(now, 0.0)
+    state, alone = STATES[n], [*(s[2 + n] for s in sags), 0.0]
     if (read := job.measure.sag(end, state)) is None:
         return alone
     missed = before.ends[state][ENDS.index(end)].sag - read
     off = math.hypot(missed, *(job.measure.plus_minus(end, s) for s in ("extended", state)))
-    return min(alone, np.append(now - was, off), key=_all)
+    return min(alone, [*(s[2 + n] - s[n] for s in sags), off], key=_all)
 
 
-def _all(each: Array) -> float:
+def _all(each: Sequence[float]) -> float:
     """± of independent inputs together."""
-    return float(np.sqrt((each**2).sum()))
+    return math.hypot(*each)
 
 
 def _loads(job: BikeJob, before: BikeStance, after: BikeStance) -> Iterator[_Effect]:
     """What rides along, at its station, and the machine itself on its wheels."""
-    rears = rear_slopes(before), rear_slopes(after)
-    forks = fork_slopes(before), fork_slopes(after)
-    laden = np.array([0.0, 1.0])
+    rears, forks = (rear_slopes(before), rear_slopes(after)), (fork_slopes(before), fork_slopes(after))
     for ride in (r for r in job.brief.rides if r.aboard):
         off = ride.mass.plus_minus(MASS_SHARE * ride.mass.value) * GRAVITY
         ahead = ride.x_mm / before.bike.wheelbase_mm
         said = "" if ride.mass.tolerance is not None else " (± assumed)"
         yield _Effect(
             Input(f"weight of {ride.name}{said}", "Weigh it as it rides, and type how good the scale is after ±."),
-            rear=_both(rears, "load", (1 - ahead) * off * laden), front=_both(forks, "load", ahead * off * laden),
+            rear=_both(rears, "load", (1 - ahead) * off, bare=False),
+            front=_both(forks, "load", ahead * off, bare=False),
         )  # fmt: skip
     bike = before.bike
     yield _Effect(WEIGHT["rear"], rear=_both(rears, "load", MASS_SHARE * bike.sprung_rear_kg * GRAVITY))
@@ -241,20 +243,21 @@ def _loads(job: BikeJob, before: BikeStance, after: BikeStance) -> Iterator[_Eff
 def _rear(before: BikeStance, after: BikeStance, ratio_percent: float) -> Iterator[_Effect]:
     was, now = before.bike, after.bike
     slopes = rear_slopes(before), rear_slopes(after)
-    kept = was.spring == now.spring
+    kept = _same(was.spring, now.spring)
     yield _Effect(RATE, rear=_both(slopes, "rate", _rate(was.spring.rate_tolerance_percent), now=kept))
     if not kept:
         yield _Effect(NEW_RATE, rear=_both(slopes, "rate", _rate(now.spring.rate_tolerance_percent), was=False))
     # A spring that stays on its damper keeps its zero; what is counted from it anew is off by the counting.
-    same_zero = kept and was.damper == now.damper
+    same_zero = kept and _same(was.damper, now.damper)
     yield _Effect(PRELOAD, rear=_both(slopes, "preload", COLLAR_MM, now=same_zero))
     if not same_zero or was.preload_mm != now.preload_mm:
         yield _Effect(COLLAR, rear=_both(slopes, "preload", COLLAR_MM, was=False))
     # An axle that hangs elsewhere hangs there by its ratio too.
     share, hangs = ratio_percent / 100, after.rear.extended_height - before.rear.extended_height
     yield _Effect(RATIO, rear=_both(slopes, "ratio", share), lower=_at("rear", -share * hangs))
-    if was.rear != now.rear and was.rear.rods:
-        yield _Effect(RODS, lower=_at("rear", math.sqrt(2) * HOLES_MM * after.drop_per_rod))
+    if was.rear.rods and not _same(was.rear, now.rear):
+        # By the linkage as it came, which stays while the plan is dragged: the planned one's is a few per cent off it.
+        yield _Effect(RODS, lower=_at("rear", math.sqrt(2) * HOLES_MM * before.drop_per_rod))
     if was.damper.extended_mm != now.damper.extended_mm:
         _, ratio, _ = after.rear.sweep.curve.at(after.rear.extended_rise)
         yield _Effect(DAMPER, lower=_at("rear", MADE_TO_MM / float(ratio)))
@@ -268,10 +271,10 @@ def _front(before: BikeStance, after: BikeStance) -> Iterator[_Effect]:
     was, now = before.bike.fork, after.bike.fork
     slopes = fork_slopes(before), fork_slopes(after)
     for what, slope, off, hangs_on in _known_of(was.springs, new=False):
-        kept = all(getattr(was.springs, f) == getattr(now.springs, f, None) for f in hangs_on)
+        kept = all(_same(getattr(was.springs, f), getattr(now.springs, f, None)) for f in hangs_on)
         yield _Effect(what, front=_both(slopes, slope, off, now=kept))
     for what, slope, off, hangs_on in _known_of(now.springs, new=True):
-        if not all(getattr(was.springs, f, None) == getattr(now.springs, f) for f in hangs_on):
+        if not all(_same(getattr(was.springs, f, None), getattr(now.springs, f)) for f in hangs_on):
             yield _Effect(what, front=_both(slopes, slope, off, was=False))
     if was.raised_mm != now.raised_mm:
         yield _Effect(TUBES, lower=_at("front", CALLIPER_MM * math.cos(before.front.rake)))
@@ -302,6 +305,11 @@ def _of_the_body(job: BikeJob, before: BikeStance, after: BikeStance) -> Iterato
         yield _Effect(TYRES["rear"], lower=_at("rear", TAPE_MM))
 
 
+def _same(came: object, planned: object) -> bool:
+    """Whether a part stayed as it was: most plans leave the very same one."""
+    return came is planned or came == planned
+
+
 def _at(end: End, by: float) -> tuple[float, float]:
     return (by, 0.0) if end == "front" else (0.0, by)
 
@@ -311,8 +319,9 @@ def _rate(told_percent: float | None) -> float:
 
 
 def _both(
-    slopes: tuple[Slopes, Slopes], what: str, off: float | Array, *, was: bool = True, now: bool = True
-) -> tuple[Array, Array]:
-    """What an input that is off moves the sags by, before and planned; 0 where it has no part in one of them."""
-    first, second = (getattr(s, what) * off for s in slopes)
-    return first * was, second * now
+    slopes: tuple[Slopes, Slopes], what: str, off: float, *, was: bool = True, now: bool = True, bare: bool = True
+) -> Moved:
+    """What an input that is off moves the sags by; 0 where it has no part in them: before, planned, or unladen."""
+    (a, b), (c, d) = (getattr(s, what) for s in slopes)
+    first, second = off * was, off * now
+    return a * first * bare, b * first, c * second * bare, d * second

@@ -95,7 +95,7 @@ def height_spread(job: Job, before: Stance, after: Stance, name: AxleName) -> He
     return HeightSpread(
         rise_plus_minus=float(COVERAGE * spread.sigma[0]),
         height_plus_minus={side: float(COVERAGE * spread.sigma[n]) for n, side in enumerate(SIDES, 1)},
-        inputs=ranked(named, COVERAGE * spread.contribution[1]),
+        inputs=ranked(named, (COVERAGE * spread.contribution[1]).tolist()),
     )
 
 

@@ -1,12 +1,10 @@
 """Which of the numbers that went in spread a result most, and how each is known better."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 
-import numpy as np
-
 from inclinum.core.document import Document
-from inclinum.core.kinematics.rigid import Array
 
 NOTHING = 1e-6
 """An input with a smaller share of the variance than this is not listed."""
@@ -31,24 +29,24 @@ class Input:
     better: str = ""
 
 
-def ranked(inputs: Sequence[Input], plus_minus: Array) -> tuple[InputShare, ...]:
+def ranked(inputs: Sequence[Input], plus_minus: Sequence[float]) -> tuple[InputShare, ...]:
     """Inputs by what they bring, most first; those that bring nothing are left out.
 
     Args:
         inputs: n of them, independent.
-        plus_minus: what each alone spreads the result by, (n,), mm.
+        plus_minus: what each alone spreads the result by, n of them, mm.
 
     Source: of independent inputs the variances add up.
 
-    >>> [(i.label, round(i.share, 2)) for i in ranked([Input("tape"), Input("rate")], np.array([3.0, -4.0]))]
+    >>> [(i.label, round(i.share, 2)) for i in ranked([Input("tape"), Input("rate")], [3.0, -4.0])]
     [('rate', 0.64), ('tape', 0.36)]
     """
-    squares = plus_minus**2
-    share = squares / total if (total := float(squares.sum())) > 0 else squares
+    total = math.fsum(by * by for by in plus_minus)
+    if total <= 0:
+        return ()
+    brought = sorted(zip(plus_minus, inputs, strict=True), key=lambda each: -abs(each[0]))
     return tuple(
-        InputShare(
-            label=inputs[i].label, share=float(share[i]), plus_minus=float(abs(plus_minus[i])), better=inputs[i].better
-        )
-        for i in np.argsort(-share, kind="stable")
-        if share[i] > NOTHING
+        InputShare(label=i.label, share=by * by / total, plus_minus=abs(by), better=i.better)
+        for by, i in brought
+        if by * by / total > NOTHING
     )
