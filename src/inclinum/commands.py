@@ -375,7 +375,7 @@ def _proved(proof: Proof) -> list[list[str]]:
          "yes" if s.even else "no"]
         for s in proof.sides
     ]  # fmt: skip
-    lines.append(["verdict", proof.verdict])
+    lines += [["verdict", proof.verdict], *(["not read", place] for place in proof.unread)]
     if proof.verdict == "outside":
         lines += [["one cause", f"{c.label}: {c.value:+.1f} {c.unit}", f"explains {100 * c.explains:.0f} %",
                    "", "leaves", " ".join(f"{v:+.1f}" for v in c.left_mm)] for c in proof.causes]  # fmt: skip
@@ -393,8 +393,12 @@ def _proved_bike(proof: BikeProof) -> list[list[str]]:
         for name, s in rows
     ]  # fmt: skip
     if proof.seat_after is not None:
-        lines.append(["seat", f"{proof.seat_predicted:.1f}", "", f"{proof.seat_after:.1f}", "", ""])
-    return [*lines, ["verdict", proof.verdict]]
+        off = proof.seat_after - proof.seat_predicted
+        lines.append(
+            ["seat", f"{proof.seat_predicted:.1f}", f"{proof.seat_plus_minus:.1f}", f"{proof.seat_after:.1f}",
+             f"{off:+.1f}", "yes" if proof.seat_within else "no"]
+        )  # fmt: skip
+    return [*lines, ["verdict", proof.verdict], *(["not read", sag] for sag in proof.unread)]
 
 
 def _where(step: Step) -> str:

@@ -141,6 +141,12 @@ def test_a_lowering_link_from_calliper_to_sign_off(bench: Page) -> None:
     should = re.findall(r"\d+", seat.inner_text())[0]
     typed(page, "Seat height after", should)
     expect(seat).to_contain_text(re.compile(rf"✓\s+should be {should} ±\d"))
+    # Its fork was raised, and nobody has read it yet.
+    expect(page.get_by_test_id("verdict")).to_have_text("As predicted where it was read")
+    expect(page.get_by_test_id("unread")).to_have_text("Not read yet: fork sag, rider on.")
+    fork = round(float(page.get_by_label("Fork sag with the rider on", exact=True).input_value()))
+    typed(page, "front wheel hanging", "700")
+    typed(page, "front rider on", str(700 - fork))
     expect(page.get_by_test_id("verdict")).to_have_text("As predicted")
     outcome = page.get_by_role("row").filter(has_text="Sedge")
     expect(outcome).to_contain_text("in hand")

@@ -7,16 +7,18 @@ from typing import Any
 
 import pytest
 
+from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.job import BikeJob
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.bike.proof import prove_bike
 from inclinum.core.car.job import Job
 from inclinum.core.car.measured import refusal
 from inclinum.core.car.prediction import predict
-from inclinum.core.car.proof import AngleProof, prove
+from inclinum.core.car.proof import AngleProof, Proof, prove
 from inclinum.core.document.known import ASSUMED_RADIUS_MM, RACK_DEG, TAPE_MM
 from inclinum.core.document.names import AXLES, SIDES
 from inclinum.demo import demo_bike_jobs
+from tests.core.test_bike import job_on as bike_job_on
 
 CORNER = {"hub_to_arch": "390", "tyre_radius": "332", "bump_stop_gap": "44", "exposed_rod": "80", "tyre_to_arch": "60"}
 
@@ -163,6 +165,48 @@ def test_an_angle_is_judged_by_its_number_and_says_where_its_tolerance_leaves_it
     job = Job.model_validate(data | {"prove": {"after": {"angles": [reading]}}})
     found: AngleProof = prove(job).angles[0]
     assert (found.within, found.clear) == (within, clear)
+
+
+def test_what_was_not_read_is_not_as_predicted(in_hand: Job) -> None:
+    """One corner, or the rack alone, proves no more than itself; all four do, and one that is off tells either way."""
+    rows = [h for h in predict(in_hand).heights if h.kind == "hub_to_arch"]
+    corners = [{"axle": h.axle, "side": h.side, "quantity": "hub_to_arch", "reading": f"{h.after:.1f}"} for h in rows]
+    target = in_hand.vehicle.front.targets["camber"]
+    camber = [{"axle": "front", "side": "left", "angle": "camber", "reading": f"{target.target_deg:.2f}"}]
+
+    def proved(**after: Any) -> Proof:
+        return prove(Job.model_validate(in_hand.model_dump() | {"prove": {"after": after}}))
+
+    assert (proved().verdict, len(proved().unread)) == ("nothing measured", 4)
+    one = proved(corners=corners[:1])
+    assert one.verdict == "in part"
+    assert one.unread == ["hub to arch, front right", "hub to arch, rear left", "hub to arch, rear right"]
+    assert (proved(angles=camber).verdict, len(proved(angles=camber).unread)) == ("in part", 4)
+    assert (proved(corners=corners).verdict, proved(corners=corners).unread) == ("within", [])
+    off = corners[0] | {"reading": f"{rows[0].after + 40:.1f}"}
+    assert proved(corners=[off]).verdict == "outside"
+
+
+def test_an_end_of_a_two_wheeler_that_was_worked_on_and_not_read_is_told() -> None:
+    bike = BIKES["linkage_frame"].bike("x")
+    preload = {"type": "rear_preload", "preload_mm": bike.preload_mm}
+    raised = {"type": "fork_raise", "raised_mm": 4}
+
+    def proved(plan: list[dict[str, Any]], *ends: str) -> tuple[str, list[str]]:
+        job = bike_job_on(bike, plan)
+        laden = predict_bike(job).planned.laden
+        depth = {"rear": laden.rear_sag_mm, "front": laden.front_sag_mm}
+        sags = [
+            {"end": e, "state": s, "reading": f"{600 - (depth[e] if s == 'laden' else 0):.1f}"}
+            for e in ends for s in ("extended", "laden")
+        ]  # fmt: skip
+        found = prove_bike(BikeJob.model_validate(job.model_dump() | {"prove": {"after": {"sags": sags}}}))
+        return found.verdict, found.unread
+
+    assert proved([preload, raised], "rear") == ("in part", ["fork sag, rider on"])
+    assert proved([preload, raised], "front") == ("in part", ["rear sag, rider on"])
+    assert proved([preload, raised], "rear", "front") == ("within", [])
+    assert proved([preload], "rear") == ("within", [])
 
 
 def test_a_torque_has_no_tolerance() -> None:

@@ -86,7 +86,12 @@ async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database,
             what = kind_of(job).proven_by
             raise HTTPException(422, f"Nothing was measured after the job: enter the {what} before signing off.")
         signature = SignOff(by=by.name, at=datetime.now(UTC), note=body.note)
-        event = f"signed off: {proof.verdict} the prediction" + (f"; {body.note}" if body.note else "")
+        said = (
+            "within the prediction where it was read"
+            if proof.verdict == "in part"
+            else f"{proof.verdict} the prediction"
+        )
+        event = f"signed off: {said}" + (f"; {body.note}" if body.note else "")
         return job.prove.model_copy(update={"sign_off": signature}), event
 
     return await act(store, job_id, "prove", body.version, by, work)

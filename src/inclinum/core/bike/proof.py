@@ -9,7 +9,7 @@ from inclinum.core.bike.machine import ENDS, End
 from inclinum.core.bike.prediction import predict_bike
 from inclinum.core.document import Document
 from inclinum.core.document.names import AxleName
-from inclinum.core.plan import BeforeAfter, Outcome
+from inclinum.core.plan import BeforeAfter, Outcome, Verdict, verdict_of
 
 SETTLED_MM = math.sqrt(7.0)
 """± that settling and a shifting rider leave in a sag: with two readings of ±1 mm it makes 3 mm. Our judgement."""
@@ -17,6 +17,7 @@ SEAT_MM = math.sqrt(15.0)
 """The same of a seat's height: with a reading of ±1 mm it makes 4 mm."""
 
 
+SAGS: dict[End, str] = {"front": "fork sag", "rear": "rear sag"}
 STATES: tuple[Literal["unladen", "laden"], ...] = ("unladen", "laden")
 
 
@@ -45,7 +46,9 @@ class BikeProof(Document):
     """Of prediction and reading together, mm; of the prediction alone where it was not read."""
     seat_within: bool | None
     """None where it was not read."""
-    verdict: Literal["nothing measured", "within", "outside"]
+    verdict: Verdict
+    unread: list[str]
+    """Ends the plan works on whose sag nobody read after."""
 
 
 def prove_bike(job: BikeJob) -> BikeProof:
@@ -82,8 +85,11 @@ def prove_bike(job: BikeJob) -> BikeProof:
     if seat is not None:
         spread = math.hypot(SEAT_MM, seat.plus_minus(after.default_tolerance_mm), spread)
     seated = None if seat is None else abs(seat.value - predicted) <= spread
-    good = all(s.within for s in sags) and (drop is None or drop.within) and seated is not False
-    measured = bool(sags) or drop is not None or seat is not None
+    by_marks = sags if drop is None else [*sags, drop]
+    judged = [s.within for s in by_marks] + ([] if seated is None else [seated])
+    read = {s.end for s in by_marks}
+    worked_on = {p.change.where for p in job.plan.changes if p.on}
+    unread = [f"{SAGS[end]}, rider on" for end in ENDS if end in worked_on - read]
     return BikeProof(
         sags=sags,
         rear_drop=drop,
@@ -91,7 +97,8 @@ def prove_bike(job: BikeJob) -> BikeProof:
         seat_predicted=predicted,
         seat_plus_minus=spread,
         seat_within=seated,
-        verdict="nothing measured" if not measured else "within" if good else "outside",
+        verdict=verdict_of(judged, unread),
+        unread=unread,
     )
 
 

@@ -14,7 +14,7 @@ from inclinum.core.document import Document
 from inclinum.core.document.known import RACK_DEG
 from inclinum.core.document.names import AXLES, SIDES, AxleName, Side
 from inclinum.core.equilibrium.body import CORNERS
-from inclinum.core.plan import BeforeAfter, Outcome
+from inclinum.core.plan import BeforeAfter, Outcome, Verdict, verdict_of
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.uncertainty import COVERAGE
 from inclinum.core.uncertainty.explain import Explanation, FourCorners, Hypothesis, explain, of_axle, of_corner
@@ -85,7 +85,9 @@ class Proof(Document):
     sides: list[SideProof]
     angles: list[AngleProof]
     questions: list[Question]
-    verdict: Literal["nothing measured", "within", "outside"]
+    verdict: Verdict
+    unread: list[str]
+    """Corners whose height nobody read after."""
     causes: list[OneCause]
     """Where all four corners were measured: single causes of what is off, best first. Each may still be wrong."""
 
@@ -96,18 +98,16 @@ def prove(job: Job) -> Proof:
     heights = [p for row in prediction.heights if (p := _height(row, after))]
     angles = _angles(job, after)
     sides = _sides(job, after, heights)
-    judged = [a.within for a in angles if a.within is not None]
-    if not heights and not judged:
-        verdict = "nothing measured"
-    else:
-        good = all(h.within for h in heights) and all(judged) and all(s.even for s in sides)
-        verdict = "within" if good else "outside"
+    judged = [*(h.within for h in heights), *(a.within for a in angles if a.within is not None)]
+    read = {(h.axle, h.side) for h in heights}
+    unread = [f"hub to arch, {axle} {side}" for axle, side in WHEELS if (axle, side) not in read]
     return Proof(
         heights=heights,
         sides=sides,
         angles=angles,
         questions=questions(job.vehicle, after, same_reference_as=job.measure),
-        verdict=verdict,
+        verdict=verdict_of([*judged, *(s.even for s in sides)], unread),
+        unread=unread,
         causes=_causes(job, prediction, heights),
     )
 

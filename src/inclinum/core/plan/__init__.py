@@ -15,7 +15,7 @@ from inclinum.core.plan.change import (
 from inclinum.core.plan.edits import PlanEdits
 from inclinum.core.plan.finding import WORST_FIRST, Cure, Finding, Severity, worst_first
 from inclinum.core.plan.noted import Noted
-from inclinum.core.plan.outcome import BeforeAfter, Outcome, Share
+from inclinum.core.plan.outcome import BeforeAfter, Outcome, Share, Verdict, verdict_of
 from inclinum.core.plan.taken_over import taken_over
 from inclinum.core.plan.ways import Candidate, Way, best_first, nearest, way
 
@@ -33,6 +33,7 @@ __all__ = [
     "Search",
     "Severity",
     "Share",
+    "Verdict",
     "Way",
     "apply_all",
     "at_their_place",
@@ -44,6 +45,7 @@ __all__ = [
     "nearest",
     "taken_over",
     "unused_id",
+    "verdict_of",
     "way",
     "worst_first",
 ]

@@ -1,5 +1,8 @@
 """What each change brings, and what a job predicted and gave: how plans and jobs are compared."""
 
+from collections.abc import Sequence
+from typing import Literal
+
 from inclinum.core.document import Document, Moment
 from inclinum.core.document.names import AxleName
 
@@ -23,6 +26,22 @@ class Outcome(Document):
     measured: dict[AxleName, float]
     """Axles that were measured before and after."""
     changes: list[str]
+
+
+Verdict = Literal["nothing measured", "in part", "within", "outside"]
+"""What the readings after a job say: of one of which a part was not read, no more than of that part."""
+
+
+def verdict_of(judged: Sequence[bool], unread: Sequence[str]) -> Verdict:
+    """What the readings after a job say together.
+
+    Args:
+        judged: of each that was read, whether it came out as predicted.
+        unread: what the job is proved by and nobody read.
+    """
+    if not judged:
+        return "nothing measured"
+    return "outside" if not all(judged) else "in part" if unread else "within"
 
 
 class BeforeAfter(Document):

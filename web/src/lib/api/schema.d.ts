@@ -3467,7 +3467,9 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "nothing measured" | "within" | "outside";
+            verdict: "nothing measured" | "in part" | "within" | "outside";
+            /** Unread */
+            unread: string[];
         };
         /**
          * BikeProve
@@ -8680,7 +8682,9 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "nothing measured" | "within" | "outside";
+            verdict: "nothing measured" | "in part" | "within" | "outside";
+            /** Unread */
+            unread: string[];
             /** Causes */
             causes: components["schemas"]["OneCause"][];
         };

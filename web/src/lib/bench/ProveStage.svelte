@@ -58,6 +58,7 @@
 	}
 	const verdicts = {
 		'nothing measured': ['Nothing measured yet', 'text-quiet'],
+		'in part': ['As predicted where it was read', 'text-fix'],
 		within: [wing.within, 'text-good'],
 		outside: ['Something is off', 'text-stops']
 	} as const;
@@ -70,6 +71,9 @@
 		>{/if}
 </div>
 <Told sentence={unproved} class="mb-2" />
+{#if proof && proof.verdict !== 'nothing measured' && proof.unread.length}
+	<p class="text-fix mb-2 font-semibold" data-testid="unread">Not read yet: {proof.unread.join('; ')}.</p>
+{/if}
 <p class="text-quiet mb-2">{wing.proving}</p>
 <fieldset disabled={!!signed}>
 	<legend class="sr-only">Readings after</legend>

@@ -62,7 +62,7 @@
 {#each bench.prediction?.questions ?? [] as q (q)}
 	<p class="border-fix text-fix mt-2 border-l-4 pl-2 font-semibold">{q}</p>
 {/each}
-<div class="mt-3 grid grid-cols-3 gap-3">
+<div class="mt-3 grid grid-cols-3 items-end gap-3">
 	<div>
 		<span class="label block">Seat above the ground, on its own</span>
 		<EntryField

@@ -53,7 +53,7 @@
 				{#if state !== 'extended'}
 					{@const s = sag(end, state)}
 					<p class="text-quiet text-[13px] leading-tight">
-						{#if s !== undefined}<strong class="text-ink">sag {number(s, 0)}</strong>{/if}
+						{#if s !== undefined}<strong class="text-ink block">sag {number(s, 0)}</strong>{/if}
 						{beside(end, state)}
 					</p>
 				{/if}
