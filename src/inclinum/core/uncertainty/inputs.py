@@ -46,7 +46,7 @@ def ranked(inputs: Sequence[Input], plus_minus: Sequence[float]) -> tuple[InputS
         return ()
     brought = sorted(zip(plus_minus, inputs, strict=True), key=lambda each: -abs(each[0]))
     return tuple(
-        InputShare(label=i.label, share=by * by / total, plus_minus=abs(by), better=i.better)
+        InputShare.model_construct(label=i.label, share=by * by / total, plus_minus=abs(by), better=i.better)
         for by, i in brought
         if by * by / total > NOTHING
     )

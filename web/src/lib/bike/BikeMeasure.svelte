@@ -44,7 +44,7 @@
 	const says = (end: 'front' | 'rear', state: 'unladen' | 'laden') => {
 		const at = bench.prediction?.before[state];
 		if (!at) return '';
-		return `spring says ${number(end === 'rear' ? at.rear_sag_mm : at.front_sag_mm, 0)}`;
+		return `by spring ${number(end === 'rear' ? at.rear_sag_mm : at.front_sag_mm, 0)}`;
 	};
 </script>
 

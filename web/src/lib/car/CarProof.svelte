@@ -29,7 +29,7 @@
 				(a) => a.axle === where.axle && a.side === where.side && a.angle === where.angle
 			);
 			return target
-				? `${!is || is.within === null ? '' : is.within ? '✓ ' : '✗ '}${number(target.target_deg, 2, true)} ${target.assumed ? 'usual' : `±${number(target.window_deg, 2)}`}${!is || is.within === null || is.clear ? '' : `, by less than the reading’s ±${number(is.plus_minus, 2)}`}`
+				? `${!is || is.within === null ? '' : is.within ? '✓ ' : '✗ '}${number(target.target_deg, 2, true)} ${target.assumed ? 'usual' : `±${number(target.window_deg, 2)}`}${!is || is.within === null || is.clear ? '' : `, at its edge: read to ±${number(is.plus_minus, 2)}`}`
 				: '';
 		}
 		const is = proof?.heights.find((h) =>
