@@ -44,17 +44,25 @@ python_311() {
       command -v "$candidate"; return
     fi
   done
-  fail "Python 3.11 or newer is needed: apt-get install python3"
+  return 1
+}
+
+python_found() { # a machine without any Python has Debian's
+  python_311 >/dev/null && return
+  debian python3 python3-venv
+  python_311 >/dev/null || fail "Python 3.11 or newer is needed, and this Debian has none: install one by hand."
 }
 
 tools_venv() { # a small environment for uv and, where needed, Node
   [ -x "$TOOLS/venv/bin/pip" ] && return
-  local python; python=$(python_311) || exit 1
+  python_found
+  local python; python=$(python_311)
   "$python" -c 'import ensurepip, venv' 2>/dev/null || debian python3-venv
   "$python" -m venv "$TOOLS/venv" || fail "A Python environment could not be made in $TOOLS/venv."
 }
 
 python_packages() {
+  python_found
   if [ ! -x "$TOOLS/venv/bin/uv" ]; then
     step "uv"
     tools_venv

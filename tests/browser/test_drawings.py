@@ -6,9 +6,9 @@ import xml.etree.ElementTree as ET
 from pathlib import Path
 
 from PIL import Image, ImageDraw
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
-from tests.browser.drawn import box_of
+from tests.browser.drawn import box_of, intercepted
 from tests.browser.test_walk import open_job
 
 
@@ -79,10 +79,32 @@ def test_a_vehicle_is_set_up_by_what_it_looks_like_underneath(page: Page) -> Non
     leaf.click()
     expect(leaf).to_have_attribute("aria-pressed", "true")
     expect(page.get_by_role("combobox", name="Rear suspension")).to_have_value("leaf_axle")
+    expect(leaf.locator("svg")).to_be_visible()
     assert leaf.locator("svg path, svg circle").count() > 20
     page.get_by_role("button", name="Two wheels").click()
     machines = page.get_by_role("group", name="Pictures, archetype")
     expect(machines.get_by_role("button")).to_have_count(8)
+
+
+def test_nothing_moves_away_under_a_hand_when_the_pictures_come(page: Page) -> None:
+    """Both rows have their room from the beginning: a button that is about to be pressed stays where it is."""
+    page.add_init_script("localStorage.setItem('person', 'Ines Tarrow')")
+    intercepted(page)
+    held: list[Route] = []
+    page.route("**/api/pictures", lambda route: held.append(route))
+    page.goto("/vehicles")
+    page.get_by_role("button", name="Set up a vehicle").click()
+    form = page.get_by_role("dialog", name="Set up a vehicle")
+    leaf = form.get_by_role("group", name="Pictures, rear").get_by_role("button", name="Leaf-sprung axle")
+    expect(leaf).to_be_visible()
+    page.wait_for_function("() => document.getAnimations().length === 0")
+    places = [form.get_by_role("button", name="Two wheels"), form.get_by_role("button", name="Set it up"), leaf]
+    before = [box_of(place) for place in places]
+    assert sum('"car"' in (route.request.post_data or "") for route in held) == 2
+    for route in held:
+        route.continue_()
+    expect(leaf.locator("svg")).to_be_visible()
+    assert [box_of(place) for place in places] == before
 
 
 def test_a_two_wheeler_is_moved_through_the_travel_of_either_end(page: Page) -> None:

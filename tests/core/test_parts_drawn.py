@@ -396,6 +396,10 @@ def test_every_archetype_says_how_it_is_told_and_has_its_picture() -> None:
     assert {*((k, "front") for k in front), *((k, "rear") for k in rear)} == set(AT)
     assert set(bikes) == set(BIKES)
     assert pictures_of_car("body") == pictures_of_bike("front") == {}
+    for kind in KINDS.values():
+        for choice in kind.choices:
+            wanted = {o.key for o in choice.options} if choice.pictured else set()
+            assert set(kind.pictures(choice.name)) == wanted, choice.name
     for picture in (*front.values(), *rear.values(), *bikes.values()):
         assert picture.high[0] - picture.low[0] > 900
         assert len(picture.shapes) > 25

@@ -35,6 +35,8 @@ class ChoiceView(BaseModel):
     name: str
     title: str
     options: list[OptionView]
+    pictured: bool
+    """Whether every option has a drawing."""
 
 
 class ChangeKind(BaseModel):
@@ -128,6 +130,7 @@ def _choice(choice: Choice) -> ChoiceView:
         name=choice.name,
         title=choice.title,
         options=[OptionView(key=o.key, title=o.title, not_with=list(o.not_with), tell=o.tell) for o in choice.options],
+        pictured=choice.pictured,
     )
 
 

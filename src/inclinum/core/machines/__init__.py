@@ -89,7 +89,7 @@ CAR = MachineKind(
         *(
             Choice(end, f"{end.capitalize()} suspension",
                    tuple(Option(a.key, a.title, a.not_for, RECOGNISED[a.key])
-                         for a in ARCHETYPES.values() if end in a.where))
+                         for a in ARCHETYPES.values() if end in a.where), pictured=True)
             for end in AXLES
         ),
     ),
@@ -118,7 +118,9 @@ BIKE = MachineKind(
     name="bike", title="Two wheels", wheels=2, told_by="fork", machine=Bike, job=BikeJob,
     stages={"brief": BikeBrief, "measure": BikeMeasurements, "plan": BikePlan, "align": BikeAlign, "build": Build,
             "prove": BikeProve},
-    choices=(Choice("archetype", "Kind of machine", tuple(Option(a.key, a.title) for a in BIKES.values())),),
+    choices=(
+        Choice("archetype", "Kind of machine", tuple(Option(a.key, a.title) for a in BIKES.values()), pictured=True),
+    ),
     set_up=lambda chosen, name, plate: BIKES[chosen["archetype"]].bike(name, plate),
     brief=_brief_of_bike, changes=BIKE_CHANGES, begin=_begin_on_bike,
     predict=lambda job, looked_at, ways: predict_bike(job, looked_at, ways=ways), conditions=CONDITIONS,

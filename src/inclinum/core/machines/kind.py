@@ -40,6 +40,8 @@ class Choice:
     options: tuple[Option, ...]
     usual: bool = False
     """Whether it can be left open: then what is usual with the rest is taken."""
+    pictured: bool = False
+    """Whether every option of it has a drawing: room is kept for them before they come."""
 
 
 @dataclass(frozen=True)

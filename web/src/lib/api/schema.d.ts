@@ -4019,6 +4019,8 @@ export interface components {
             title: string;
             /** Options */
             options: components["schemas"]["OptionView"][];
+            /** Pictured */
+            pictured: boolean;
         };
         /**
          * ClampAdjuster

@@ -73,10 +73,10 @@
 		/>
 	</div>
 	<div>
-		<span class="label block">A reading is good to ±</span>
+		<span class="label block">A sag or seat is read to ±</span>
 		<NumberField
 			value={measure.default_tolerance_mm ?? 1}
-			label="Tolerance of a reading"
+			label="Tolerance of a sag or seat"
 			unit="mm"
 			min={0}
 			max={20}

@@ -165,13 +165,15 @@
 					{#each choice.options as o (o.key)}<option value={o.key}>{o.title}</option>{/each}
 				</select>
 			</label>
-			<ChoosePicture
-				{kind}
-				choice={choice.name}
-				options={choice.options}
-				value={choice.value}
-				onpick={(key) => (picked[`${kind}.${choice.name}`] = key)}
-			/>
+			{#if choice.pictured}
+				<ChoosePicture
+					{kind}
+					choice={choice.name}
+					options={choice.options}
+					value={choice.value}
+					onpick={(key) => (picked[`${kind}.${choice.name}`] = key)}
+				/>
+			{/if}
 		{/each}
 		<Told sentence={trouble} />
 		{#if missing}<p class="text-quiet">It still needs {missing}.</p>{/if}
