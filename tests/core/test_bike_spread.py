@@ -128,6 +128,16 @@ def test_what_is_typed_after_plus_minus_counts() -> None:
         assert predict_bike(read).seat_plus_minus_mm == pytest.approx(known)
 
 
+def test_a_rider_who_is_badly_known_spreads_nothing_of_the_machine_alone() -> None:
+    def told(mass: str) -> BikePrediction:
+        return predict_bike(job_on(machine(), rides=[{"name": "r", "mass": mass, "x_mm": 500}], rear_drop=None))
+
+    sure, unsure = told("40 ± 0"), told("40 ± 9")
+    for end in ("front", "rear"):
+        assert unsure.spread[end].unladen == sure.spread[end].unladen
+        assert unsure.spread[end].laden > sure.spread[end].laden
+
+
 def test_a_ratio_that_is_off_by_hand() -> None:
     """On k = 60, P = 10, MR = 0.4997 and F = 1199 N: s = F/(k·MR²) − P/MR, so ds/dlnMR = −2F/(k·MR²) + P/MR."""
     answer = predict_bike(job_on(machine(), rides=[], rear_drop=None))
