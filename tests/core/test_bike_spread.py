@@ -133,6 +133,7 @@ def test_a_rider_who_is_badly_known_spreads_nothing_of_the_machine_alone() -> No
         return predict_bike(job_on(machine(), rides=[{"name": "r", "mass": mass, "x_mm": 500}], rear_drop=None))
 
     sure, unsure = told("40 ± 0"), told("40 ± 9")
+    assert unsure.seat_plus_minus_mm == sure.seat_plus_minus_mm, "told unladen"
     for end in ("front", "rear"):
         assert unsure.spread[end].unladen == sure.spread[end].unladen
         assert unsure.spread[end].laden > sure.spread[end].laden
