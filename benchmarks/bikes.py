@@ -4,13 +4,13 @@ Every run gets another link, as while one is dragged, so that no geometry is rem
 its geometry remembered, and one plain solve of the same linkage at its positions as a yardstick.
 """
 
-import gc
 import statistics
 import time
 from collections.abc import Callable
 
 import numpy as np
 
+from inclinum.api.collector import settle
 from inclinum.core.bike.changes import PlannedBikeChange, begin
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import assess, predict_bike
@@ -51,8 +51,7 @@ def main() -> None:
     for kind in MORE:
         stack = (*stack, begin(kind, assess(job).fitted.bike, stack))
 
-    gc.collect()
-    gc.freeze()  # as the server does before it serves
+    settle()  # as the server does before it serves
     rear = assess(job).after.bike.rear
     linkage = Bike.model_validate(job.vehicle.model_dump()).rear.linkage()
     rise = np.linspace(0.0, 190.0, 39)

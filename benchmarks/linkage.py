@@ -4,7 +4,6 @@ Everything is measured in one run beside two yardsticks: ``scipy.optimize.root``
 position, and the floor, the stacked 6×6 solves alone. Machines differ: compare the ratios.
 """
 
-import gc
 import statistics
 import time
 import tracemalloc
@@ -13,6 +12,7 @@ from collections.abc import Callable
 import numpy as np
 from scipy.optimize import root
 
+from inclinum.api.collector import settle
 from inclinum.core.car.archetypes import ARCHETYPES, SIZES
 from inclinum.core.car.draws import sample_vehicle
 from inclinum.core.equilibrium.body import LinearCorner, SprungBody, centre_of
@@ -73,8 +73,7 @@ def whole_vehicle(front: Corner, rear: Corner) -> object:
 
 def main() -> None:
     """Print the table."""
-    gc.collect()
-    gc.freeze()
+    settle()  # as the server does before it serves
     size = SIZES["car"]
     five = ARCHETYPES["five_link"].linkage(size).corner(size.tyre_radius_mm, -0.01, 0.002)
     base = floor(20_000)

@@ -5,13 +5,13 @@ timed in the same run. The budget of a live drag is 60 ms for the 95th percentil
 dragged no ways to a missed height are sought; they are once it is let go.
 """
 
-import gc
 import statistics
 import time
 from collections.abc import Callable
 
 import numpy as np
 
+from inclinum.api.collector import settle
 from inclinum.core.car.changes import PlannedChange, StrutTopSpacer
 from inclinum.core.car.job import Job, Plan
 from inclinum.core.car.prediction import predict
@@ -54,8 +54,7 @@ def twelve(job: Job, n: int) -> Job:
 def main() -> None:
     """Print the table."""
     job = demo_jobs()[-1]
-    gc.collect()
-    gc.freeze()  # as the server does before it serves
+    settle()  # as the server does before it serves
     rng = np.random.default_rng(1)
     matrices, right = rng.standard_normal((20_000, 6, 6)) + 6 * np.eye(6), rng.standard_normal((20_000, 6, 1))
     yardstick = statistics.median(milliseconds(lambda _: np.linalg.solve(matrices, right), 20))

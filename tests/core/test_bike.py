@@ -101,7 +101,9 @@ def test_between_solved_positions_it_is_as_if_solved(archetype: BikeArchetype, s
     assert true.reachable.all()
     length = swing.linkage.distance(*swing.rear.damper, true)[0]
     np.testing.assert_allclose(swing.curve.length(rise), length, atol=2e-3)
-    np.testing.assert_allclose(swing.places(rise)["axle"], swing.linkage.place("axle", true), atol=2e-3)
+    for name, at in swing.places(rise).items():
+        np.testing.assert_allclose(at, swing.linkage.place(name, true), atol=2e-3)
+        np.testing.assert_allclose(at, swing.place(name, rise), atol=1e-9)
     # The way from where it is drawn finds the same positions as far as its stages go.
     steps = swing.linkage.poses(rise)
     stepped = swing.linkage.distance(*swing.rear.damper, steps)[0]

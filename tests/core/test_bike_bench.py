@@ -77,7 +77,7 @@ def test_every_frame_is_rigid_and_stands_on_the_ground(archetype: BikeArchetype)
     view = bike_bench(bike)
     points = bike.rear.arrays()
     for pose in view.poses:
-        at = {name: end for line in pose.lines for name, end in zip(line.names, (line.start, line.end), strict=True)}
+        at = pose.points
         assert pose.rear_axle[1] == pytest.approx(bike.rear_tyre_radius_mm, abs=0.06)
         assert pose.front_axle[1] == pytest.approx(bike.front_tyre_radius_mm, abs=0.06)
         for member, names in bike.rear.members().items():
@@ -86,13 +86,12 @@ def test_every_frame_is_rigid_and_stands_on_the_ground(archetype: BikeArchetype)
                 assert drawn == pytest.approx(hypot(*(points[a] - points[b])), abs=0.2), (member, a, b)
     first = view.poses[0]
     c, s = cos(first.turn), sin(first.turn)
-    for line in first.lines:
-        for name, (x, z) in zip(line.names, (line.start, line.end), strict=True):
-            if name:  # full extension is drawn as the document has it, turned on its tyres
-                px, pz = points[name]
-                dz = pz - points["axle"][1]
-                assert x == pytest.approx(c * px - s * dz, abs=0.06)
-                assert z == pytest.approx(s * px + c * dz + bike.rear_tyre_radius_mm, abs=0.06)
+    assert first.points.keys() == points.keys()
+    for name, (x, z) in first.points.items():  # full extension is drawn as the document has it, turned on its tyres
+        px, pz = points[name]
+        dz = pz - points["axle"][1]
+        assert x == pytest.approx(c * px - s * dz, abs=0.06)
+        assert z == pytest.approx(s * px + c * dz + bike.rear_tyre_radius_mm, abs=0.06)
     assert view.eyes_apart_mm is None
     assert not view.questions
     assert [p.name for p in view.fit.points if p.fixed] == ["axle"]

@@ -1,11 +1,13 @@
-"""What people type."""
+"""What people type, and roots of one variable."""
 
+import numpy as np
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from inclinum.core.quantity import Angle, EntryError, Kind, Length, newton_metres_to_pound_feet, parse
+from inclinum.core.quantity.root import cell, rising_root, roots
 
 
 @pytest.mark.parametrize(
@@ -73,3 +75,33 @@ def test_whatever_is_typed_gives_a_finite_number_or_a_sentence(text: str) -> Non
     except EntryError as refused:
         value = len(str(refused))
     assert abs(value) < float("inf")
+
+
+@given(
+    at=st.floats(-40, 40), slope=st.floats(0.01, 50), bend=st.floats(0, 5),
+    kink=st.floats(-45, 45), stiffer=st.floats(0, 300),
+)  # fmt: skip
+def test_a_rising_force_is_met_where_it_is_and_one_by_one_as_all_at_once(
+    at: float, slope: float, bend: float, kink: float, stiffer: float
+) -> None:
+    """A spring with a bend in it and a rubber that is met somewhere: its slope jumps there."""
+
+    def force(x: float) -> float:
+        return slope * x + bend * x**3 / 1000 + stiffer * max(0.0, x - kink)
+
+    load = force(at)
+
+    def missing(x: float) -> tuple[float, float]:
+        return force(x) - load, slope + 3 * bend * x**2 / 1000 + (stiffer if x > kink else 0.0)
+
+    found = rising_root(missing, -50.0, 50.0)
+    assert found == pytest.approx(at, abs=1e-7)
+    together = roots(
+        lambda x: tuple(np.array(v) for v in zip(*map(missing, x.tolist()), strict=True)),  # type: ignore[arg-type]
+        np.full(2, -50.0), np.full(2, 50.0), np.zeros(2),
+    )  # fmt: skip
+    assert together == pytest.approx([found] * 2, abs=1e-7)
+    table = np.linspace(-50.0, 50.0, 34)
+    low, high = cell(table, np.array([force(x) for x in table]), load)
+    assert low - 1e-9 <= found <= high + 1e-9
+    assert high - low == pytest.approx(100 / 33)

@@ -5,7 +5,6 @@ or a list does not wait behind somebody's drag.
 """
 
 import asyncio
-import gc
 import logging
 import multiprocessing
 import os
@@ -26,6 +25,7 @@ from fastapi.routing import APIRoute
 from pydantic import BaseModel, TypeAdapter
 from starlette.exceptions import HTTPException
 
+from inclinum.api.collector import settle
 from inclinum.api.errors import AnsweredElsewhere, Refusal, fault, refusal_of
 
 LONGEST_S = 2.0
@@ -106,7 +106,7 @@ def _ready(shared: Any, begin: Callable[[], None]) -> None:
     signal.signal(signal.SIGTERM, signal.SIG_DFL)
     signal.signal(signal.SIGPROF, _look)
     os.nice(15)
-    gc.freeze()
+    settle()
 
 
 def _look(*_: object) -> None:

@@ -1,6 +1,5 @@
 """The process that serves: it holds no more rights than it needs, and computes in processes of its own."""
 
-import gc
 import importlib
 import io
 import logging
@@ -18,6 +17,7 @@ from pathlib import Path
 import uvicorn
 
 from inclinum.api.app import create_app, description
+from inclinum.api.collector import settle
 from inclinum.api.computing import Workers
 from inclinum.api.wrench import Bench
 from inclinum.launch.account import become, ends_with_parent
@@ -116,9 +116,7 @@ def serve(listening: socket.socket, url: str, client: Path, user: str | None, lo
     server = uvicorn.Server(config)
     # A thread that validates a document hands over soon, so that the loop, which only passes things on, need not wait.
     sys.setswitchinterval(0.001)
-    # What is loaded now stays: the collector need not walk it again while somebody drags an axle.
-    gc.collect()
-    gc.freeze()
+    settle()
     server.run(sockets=[listening])
     workers.close()
     engine.dispose()

@@ -12,7 +12,7 @@ from functools import lru_cache
 import numpy as np
 
 from inclinum.core.bike.machine import Bike
-from inclinum.core.bike.parts import side_parts
+from inclinum.core.bike.parts import ForkPlaces, side_parts
 from inclinum.core.bike.stance import CONDITIONS, Attitude, BikeStance, Condition
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rigid import Array
@@ -21,29 +21,17 @@ from inclinum.core.shapes import FROM_THE_RIGHT, PlacedPhotograph, Shape, SidePh
 Point = tuple[float, float]
 
 
-class Line(Document):
-    """A part drawn between two points."""
-
-    look: str
-    start: Point
-    end: Point
-    names: tuple[str, str] = ("", "")
-
-
 class BikePose(Document):
     """One machine in one condition."""
 
-    lines: tuple[Line, ...]
-    body: tuple[tuple[Point, ...], ...]
+    points: dict[str, Point]
+    """Of the rear end, by name."""
+    fork: ForkPlaces
     rear_axle: Point
     front_axle: Point
     rear_radius: float
     front_radius: float
     seat: Point
-    pivot: Point
-    head: tuple[Point, Point]
-    """Steering axis, lower and upper end as drawn."""
-    chain: tuple[Line, ...]
     stations: dict[str, Point]
     shapes: list[Shape]
     """Every part to scale, front to the right."""
@@ -135,27 +123,19 @@ def pose_of(
         return round(q.real, 1), round(q.imag + radius, 1)
 
     placed = {n: ground(p) for n, p in where.items()}
-    lines = tuple(Line(look=k, start=placed[a], end=placed[b], names=(a, b)) for k, a, b in standing.rear.sweep.lines)
     # Tubes run beside the steering axis, ahead of it by the offset; the clamps join them to the head.
     back = 1j * bike.offset_mm * along
     reach = _fork_length(bike) - front_sag
     low_clamp, high_clamp = front + along * reach, front + along * (reach + HEAD_MM)
     tube_top = high_clamp + along * max(bike.fork.raised_mm, 0.0)
     bent = front + along * 0.55 * reach
-    fork = tuple(
-        Line(look=look, start=ground(one), end=ground(other))
-        for look, one, other in (
-            ("slider", front, bent),
-            ("fork", bent, tube_top),
-            ("clamp", low_clamp, low_clamp + back),
-            ("clamp", high_clamp, high_clamp + back),
-            ("clamp", low_clamp + back, high_clamp + back),
-        )
+    fork = ForkPlaces(
+        slider=(ground(front), ground(bent)),
+        tube=(ground(bent), ground(tube_top)),
+        head=(ground(low_clamp + back), ground(high_clamp + back)),
+        clamps=(ground(low_clamp), ground(high_clamp)),
     )
     sprocket = bike.drive.sprocket
-    chain = ()
-    if sprocket is not None:
-        chain = (Line(look="chain", start=placed["axle"], end=ground(complex(*sprocket))),)
 
     # Stations hold unladen as it came; they ride along with the body by the line through both axles.
     def station(x: float, z: float) -> Point:
@@ -163,37 +143,26 @@ def pose_of(
         return round(x, 1), round(z - drop, 1)
 
     seat = station(bike.seat.x_mm, bike.seat.height_mm)
-    lower, higher = ground(low_clamp + back), ground(high_clamp + back)
     stations = {p.name: station(p.x_mm, p.height_mm) for p in bike.clearances}
-    shapes = tuple(tuple(ground(complex(*p)) for p in shape) for shape in bike.body)
+    body = tuple(tuple(ground(complex(*p)) for p in shape) for shape in bike.body)
     parts = side_parts(
         bike,
-        shapes,
+        body,
         standing.rear.sweep.lines,
         placed,
-        {
-            "slider": (ground(front), ground(bent)),
-            "tube": (ground(bent), ground(tube_top)),
-            "head": (lower, higher),
-            "clamps": (ground(low_clamp), ground(high_clamp)),
-        },
+        fork,
         seat,
         stations,
         None if sprocket is None else ground(complex(*sprocket)),
     )
-    if not shapes:
-        shapes = (_sketch(placed["pivot"], seat, lower, higher),)
     return BikePose(
-        lines=(*lines, *fork),
-        body=shapes,
+        points=placed,
+        fork=fork,
         rear_axle=placed["axle"],
-        front_axle=ground(front),
+        front_axle=fork.slider[0],
         rear_radius=radius,
         front_radius=bike.front_tyre_radius_mm,
         seat=seat,
-        pivot=placed["pivot"],
-        head=(lower, higher),
-        chain=chain,
         stations=stations,
         shapes=picture(parts, FROM_THE_RIGHT),
         turn=tilt,
@@ -212,17 +181,6 @@ def _tilt(span: complex, taller: float) -> float:
 
 HEAD_MM = 150.0
 """Between the clamps, as drawn."""
-
-
-def _sketch(pivot: Point, seat: Point, lower: Point, upper: Point) -> tuple[Point, ...]:
-    """A frame where nobody drew one: through what is known of it, swing-arm pivot, seat and steering head."""
-    (px, pz), (sx, sz) = pivot, seat
-    tail = (sx - 190.0, sz + 12.0)
-    return (
-        (px - 30.0, pz + 40.0), (sx - 60.0, sz - 70.0), (tail[0], tail[1] - 45.0), tail, (sx - 60.0, sz), seat,
-        (sx + 130.0, sz + 22.0), ((sx + 2 * upper[0]) / 3, upper[1] + 8.0), upper, lower,
-        ((px + 2 * lower[0]) / 3, (2 * pz + lower[1]) / 3 - 70.0), (px + 60.0, pz - 95.0),
-    )  # fmt: skip
 
 
 def _fork_length(bike: Bike) -> float:

@@ -6,6 +6,7 @@ guards are sketched between them, and their names say so.
 
 import math
 from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
@@ -26,12 +27,29 @@ LIGHT = 0.6
 """Of those thicknesses on a machine that is pedalled."""
 
 
+@dataclass(frozen=True, slots=True)
+class ForkPlaces:
+    """A fork in the plane of the drawing, lower end of each first.
+
+    Args:
+        slider: from the axle to where it meets the tube.
+        tube: from there to its top.
+        head: the steering axis.
+        clamps: at the tubes.
+    """
+
+    slider: tuple[Point, Point]
+    tube: tuple[Point, Point]
+    head: tuple[Point, Point]
+    clamps: tuple[Point, Point]
+
+
 def side_parts(
     bike: Bike,
     body: Sequence[Sequence[Point]],
     lines: Sequence[tuple[str, str, str]],
     at: Mapping[str, Point],
-    fork: Mapping[str, tuple[Point, Point]],
+    fork: ForkPlaces,
     seat: Point,
     stations: Mapping[str, Point],
     sprocket: Point | None,
@@ -43,14 +61,14 @@ def side_parts(
         body: what somebody drew of this machine, on the ground.
         lines: of its rear end: what it is, and between which points.
         at: those points on the ground.
-        fork: ``slider``, ``tube``, ``head`` (steering head, lower and upper end), ``clamps`` (at the tubes).
+        fork: on the ground.
         seat: where the rider sits.
         stations: what is measured from the ground.
         sprocket: the front one, where there is one.
     """
     pedalled = bike.sprung_front_kg + bike.sprung_rear_kg < PEDALLED_KG
     thick = LIGHT if pedalled else 1.0
-    rear, front = at["axle"], fork["slider"][0]
+    rear, front = at["axle"], fork.slider[0]
     parts: list[Part] = [
         *_wheel(rear, bike.rear_tyre_radius_mm, pedalled=pedalled),
         *_wheel(front, bike.front_tyre_radius_mm, pedalled=pedalled),
@@ -59,7 +77,7 @@ def side_parts(
         parts += _chain(sprocket, rear, pedalled=pedalled)
     # What somebody drew of this machine takes the place of the sketch.
     drawn: list[Part] = [Curve("frame", _flat(*shape), "body", closed=True) for shape in body]
-    parts += drawn or _frame(at, fork["head"], seat, sprocket, pedalled=pedalled)
+    parts += drawn or _frame(at, fork.head, seat, sprocket, pedalled=pedalled)
     for look, a, b in lines:
         if look == "damper":
             parts += _unit(bike, at[a], at[b])
@@ -164,20 +182,19 @@ def _guard(axle: Point, radius: float, first: float, last: float, name: str) -> 
     )
 
 
-def _fork(bike: Bike, fork: Mapping[str, tuple[Point, Point]], thick: float, *, pedalled: bool) -> list[Part]:
-    low, high = fork["clamps"]
+def _fork(bike: Bike, fork: ForkPlaces, thick: float, *, pedalled: bool) -> list[Part]:
+    low, high = fork.clamps
     parts: list[Part] = [
-        Bar("damper_rod", _flat(*fork["tube"]), "fork tube", wide=44 * thick),
-        Bar("slider", _flat(*fork["slider"]), "slider", wide=58 * thick),
-        Bar("tube", _flat(*fork["head"]), "steering head", wide=60 * thick),
+        Bar("damper_rod", _flat(*fork.tube), "fork tube", wide=44 * thick),
+        Bar("slider", _flat(*fork.slider), "slider", wide=58 * thick),
+        Bar("tube", _flat(*fork.head), "steering head", wide=60 * thick),
     ]
     clamps = (low, high) if bike.fork.crown == "double" else (low,)
     parts += [
-        Bar("clamp", _flat(at, beside), "clamp", wide=34 * thick)
-        for at, beside in zip(clamps, fork["head"], strict=False)
+        Bar("clamp", _flat(at, beside), "clamp", wide=34 * thick) for at, beside in zip(clamps, fork.head, strict=False)
     ]
     if not pedalled:
-        parts.insert(0, _guard(fork["slider"][0], bike.front_tyre_radius_mm, 50, 140, "front guard, sketched"))
+        parts.insert(0, _guard(fork.slider[0], bike.front_tyre_radius_mm, 50, 140, "front guard, sketched"))
     return parts
 
 

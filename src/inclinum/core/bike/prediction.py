@@ -6,6 +6,7 @@ A pure function of the job document. Drops are told at the same load, rider on a
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import pairwise
 from typing import Literal
 
 import numpy as np
@@ -33,7 +34,7 @@ from inclinum.core.bike.stands_and_reach import CentreStandEffort, RiderReach, S
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
 from inclinum.core.kinematics.rear_end import chain_slack_change
-from inclinum.core.plan import Share, choices_of
+from inclinum.core.plan import Share, choices_of, in_turn
 
 CURVE_POINTS = 41
 
@@ -345,7 +346,7 @@ def _leverage(standing: BikeStance) -> LeverageCurve:
     rear = standing.rear
     travel = np.linspace(0.0, rear.travel_at_full_stroke, CURVE_POINTS)
     _, ratio, _ = rear.sweep.curve.at(rear.extended_rise + travel)
-    axle = rear.sweep.places(rear.extended_rise + travel)["axle"]
+    axle = rear.sweep.place("axle", rear.extended_rise + travel)
     sprocket = standing.bike.drive.sprocket
     return LeverageCurve(
         travel=travel.tolist(),
@@ -415,18 +416,20 @@ SPRUNG = (
 def _shares(assessed: Assessed) -> list[Share]:
     """Each change alone on top of those before it, rider on."""
     came = assessed.before
-    bike, drops, found = came.bike, came.drops("laden", came), []
+    drops, found = came.drops("laden", came), []
     stack = assessed.job.plan.changes
-    for n, planned in enumerate(stack):
-        changed = apply_all(bike, (planned,))
+    machines = in_turn(came.bike, stack)
+    pairs = iter(pairwise(machines))
+    for planned in stack:
         was = drops
-        had, has = vars(bike), vars(changed)
-        if any(has[part] is not had[part] and has[part] != had[part] for part in SPRUNG):
-            last = all(not later.on for later in stack[n + 1 :])
-            now = assessed.after if last else BikeStance(changed, came.loads, came.rear.sweep)
-            drops = now.drops("laden", came)
+        if planned.on:
+            before, changed = next(pairs)
+            had, has = vars(before), vars(changed)
+            if any(has[part] is not had[part] and has[part] != had[part] for part in SPRUNG):
+                last = changed is machines[-1]
+                now = assessed.after if last else BikeStance(changed, came.loads, came.rear.sweep)
+                drops = now.drops("laden", came)
         found.append(Share(id=planned.id, front=was[0] - drops[0], rear=was[1] - drops[1]))
-        bike = changed
     return found
 
 

@@ -168,7 +168,7 @@ class BikeStance:
     @property
     def pivot(self) -> np.ndarray:
         """Of the swing arm, or of the stay nearest the drive."""
-        return self.bike.rear.arrays()["pivot"]
+        return self.rear.sweep.linkage.points["pivot"]
 
     @cached_property
     def rear_points(self) -> dict[Condition, dict[str, np.ndarray]]:

@@ -59,9 +59,7 @@ def machine_view(assessed: Assessed, end: End, view: ViewName, whose: Whose = "p
 
 def _joints(standing: BikeStance, pose: BikePose) -> tuple[Spot, ...]:
     """Where each joint of the machine is: what a step of the card is about."""
-    rear = standing.bike.rear
-    points = {name: at for line in pose.lines for name, at in zip(line.names, (line.start, line.end), strict=True)}
-    fork = {look: [line for line in pose.lines if line.look == look] for look in ("slider", "fork", "clamp")}
+    rear, points, fork = standing.bike.rear, pose.points, pose.fork
     low, high = sorted((points[n] for n in rear.damper), key=lambda p: p[1])
     where: dict[str, list[tuple[float, float]]] = {
         "rear_wheel": [pose.rear_axle], "weight_off": [pose.rear_axle], "front_wheel": [pose.front_axle],
@@ -69,9 +67,8 @@ def _joints(standing: BikeStance, pose: BikePose) -> tuple[Spot, ...]:
         "rear_spring": [((low[0] + high[0]) / 2, (low[1] + high[1]) / 2)],
         "rod": [points[n] for rod in rear.rods for n in rod],
         "rocker": [points[n] for n in ("rocker_pivot",) if n in points],
-        "fork_guard": [fork["slider"][0].end], "fork_foot": [fork["slider"][0].start],
-        "fork_cap": [fork["fork"][0].end],
-        "lower_clamp": [fork["clamp"][0].start], "top_clamp": [fork["clamp"][1].start],
+        "fork_guard": [fork.slider[1]], "fork_foot": [fork.slider[0]], "fork_cap": [fork.tube[1]],
+        "lower_clamp": [fork.clamps[0]], "top_clamp": [fork.clamps[1]],
     }  # fmt: skip
     return tuple(
         Spot(key=f"{key}.{n}", name=key, at=at) for key in joints_of(standing.bike) for n, at in enumerate(where[key])

@@ -14,8 +14,9 @@ import numpy as np
 from inclinum.core.document.errors import DomainError
 from inclinum.core.kinematics.rear_end import RearSweep
 from inclinum.core.kinematics.rigid import Array
+from inclinum.core.quantity.root import cell, rising_root
 from inclinum.core.springs import BumpStop
-from inclinum.core.springs.fork import Fork, ForkSprings, carried, sag
+from inclinum.core.springs.fork import Fork, ForkSprings, sag
 
 
 @dataclass(frozen=True)
@@ -85,7 +86,7 @@ class RearCarrying:
     @cached_property
     def drawn_height(self) -> float:
         """Of the axle as drawn, mm."""
-        return float(self.sweep.rear.arrays()["axle"][1])
+        return float(self.sweep.linkage.points["axle"][1])
 
     @cached_property
     def extended_height(self) -> float:
@@ -126,12 +127,18 @@ class RearCarrying:
 
     def wheel_rate(self, travel: float) -> float:
         """d(load)/d(travel): k·MR² + F·dMR/dz, N/mm."""
-        length, ratio, slope = self.sweep.curve.at(self.extended_rise + travel)
+        return self._force_and_rate(travel)[1]
+
+    def _force_and_rate(self, travel: float) -> tuple[float, float]:
+        """Vertical load carried at one travel, N, and what more of it each mm takes, N/mm."""
+        length, ratio, slope = self.sweep.curve.at(float(self.extended_rise + travel))
         loose = self.preload + self.extended - length <= 0
         rate = 0.0 if loose else self.rate
-        if self.bumper is not None:
-            rate += float(self.bumper.stiffness(self.extended - self.stroke + self.bumper_height - length))
-        return float(self.count * rate * ratio**2 + self._push(length) * slope)
+        squeezed = self.extended - self.stroke + self.bumper_height - length
+        if self.bumper is not None and squeezed > 0:
+            rate += float(self.bumper.stiffness(squeezed))
+        push = self._push(length)
+        return float(push * ratio), float(self.count * rate * ratio**2 + push * slope)
 
     @cached_property
     def _grid(self) -> tuple[Array, Array, Array]:
@@ -155,7 +162,14 @@ class RearCarrying:
         grid, lengths, ratios = self._grid
         force: Array = self._push(lengths) * ratios
         topped, bottomed = load <= float(force[0]), load > float(force[-1])
-        travel = 0.0 if topped else self.travel_at_full_stroke if bottomed else carried(self.force, grid, force, load)
+        travel = 0.0 if topped else self.travel_at_full_stroke
+        if not topped and not bottomed:
+
+            def missing(travel: float) -> tuple[float, float]:
+                carries, rate = self._force_and_rate(travel)
+                return carries - load, rate
+
+            travel = rising_root(missing, *cell(grid, force, load))
         length, ratio, _ = self.sweep.curve.at(self.extended_rise + travel)
         return EndAt(travel, self.extended_height + travel, float(length), float(ratio), topped, bottomed)
 
@@ -192,10 +206,17 @@ class ForkCarrying:
 
     def wheel_rate(self, travel: float) -> float:
         """Vertical, N/mm: d(axial)/dx over cos²(rake)."""
-        h = 0.5
-        low, high = max(travel - h, 0.0), min(travel + h, self.fork.stroke_mm)
-        slope = float(np.diff(self.fork.force(np.array([low, high])))[0]) / (high - low)
+        slope = _fork_rate(self.fork.springs, self.fork.stroke_mm, travel)  # pyright: ignore[reportArgumentType]
         return slope / float(np.cos(self.rake)) ** 2
+
+
+@lru_cache(maxsize=256)
+def _fork_rate(springs: ForkSprings, stroke: float, travel: float) -> float:
+    """Along the fork about a slider travel, N/mm; remembered as below."""
+    h = 0.5
+    low, high = max(travel - h, 0.0), min(travel + h, stroke)
+    less, more = springs.force(np.array([low, high]), stroke).tolist()
+    return (more - less) / (high - low)
 
 
 @lru_cache(maxsize=256)

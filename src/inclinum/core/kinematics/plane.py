@@ -276,8 +276,10 @@ class PlanarLinkage:
         # A cubic on exact rates misses by h⁴/384 of the fourth slope, which the rates' third differences tell.
         third = np.abs(np.diff(poses.rate, n=3, axis=0) * _scale()).max(axis=(1, 2))
         third = np.maximum(third, np.abs(np.diff(self.distance(*span, poses)[1], n=3)))
-        misses = np.pad(third, 1, mode="edge") * np.diff(poses.rise).min() / 384
+        misses = np.concatenate([third[:1], third, third[-1:]]) * np.diff(poses.rise).min() / 384
         open_ = np.flatnonzero(np.maximum.reduce([misses[:-2], misses[1:-1], misses[2:]]) > within / 2)
+        if not open_.size:
+            return poses
         open_ = np.unique(np.concatenate([open_, open_ + 1, open_ + 2])).clip(0, poses.rise.size - 2)
         for _ in range(MOST_HALVED):
             if not open_.size:
@@ -361,7 +363,7 @@ class PlanarLinkage:
         if near is None or near.state.shape[1] != len(self._moving):
             return None
         found = self._newton(near.rise, near.state)
-        if not found.reachable.all() or not np.allclose(found.state[np.argmin(np.abs(near.rise))], 0.0, atol=1e-9):
+        if not found.reachable.all() or np.abs(found.state[np.argmin(np.abs(near.rise))]).max() > 1e-9:
             return None
         # On one curve the ends' rates tell the difference of two neighbours to third order; another branch is far off.
         apart: Array = np.diff(near.rise)[:, None, None]
@@ -403,7 +405,16 @@ class PlanarLinkage:
 
     def place(self, name: str, poses: PlanarPoses) -> Array:
         """A point at every pose, (N, 2)."""
-        return self.positions(poses.state)[name]
+        return self.position(name, poses.state)
+
+    def position(self, name: str, state: Array) -> Array:
+        """One point where the members stand so, (N, 2): as :meth:`positions`, the others left alone."""
+        p, place = self._places, self._owners[name][0]
+        member = int(p.member[place])
+        if member == len(self._moving):
+            return np.broadcast_to(self.points[name], (state.shape[0], 2))
+        shift, turn = state[:, member, :2], np.exp(1j * state[:, member, 2])
+        return shift + (p.base[place] + p.arm[place] * turn).view(float).reshape(-1, 2)
 
     def _moved(self, name: str, poses: PlanarPoses) -> tuple[Plane, Plane]:
         """A point at every pose and its movement per rise, (N,) complex each."""

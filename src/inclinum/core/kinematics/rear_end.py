@@ -334,6 +334,10 @@ class RearSweep:
         """Every point at axle rises, (N, 2)."""
         return self.linkage.positions(self._states(np.atleast_1d(np.asarray(rise, dtype=float))))
 
+    def place(self, name: str, rise: Array | float) -> Array:
+        """One point at axle rises, (N, 2)."""
+        return self.linkage.position(name, self._states(np.atleast_1d(np.asarray(rise, dtype=float))))
+
     @cached_property
     def lines(self) -> tuple[tuple[str, str, str], ...]:
         """What is drawn of it."""

@@ -280,7 +280,7 @@ def _look_over(was: Document, now: Document) -> None:
     """
     had, has = vars(was), vars(now)
     fields = type(now).__pydantic_fields__
-    differing = [n for n, part in has.items() if part is not had.get(n) and n in fields]
+    differing = [n for n in fields if has[n] is not had.get(n)]
     if differing and not any(isinstance(has[n], Document) for n in fields):
         type(now).model_validate(now.model_dump())
         return
@@ -321,20 +321,31 @@ def apply_all(machine: MachineT, stack: Sequence[_OnStack], *, searching: bool =
         searching: a search tries dozens of sizes within limits it has asked for; they are not validated anew, what it
             finds is.
     """
+    if not searching:
+        return in_turn(machine, stack)[-1]
     for planned in stack:
         if planned.on:
-            machine = planned.change.apply(machine) if searching else made(planned.change, machine)
+            machine = planned.change.apply(machine)
     return machine
+
+
+def in_turn(machine: MachineT, stack: Sequence[_OnStack]) -> tuple[MachineT, ...]:
+    """The machine as it came, then as each change that is on leaves it. Raises as ``apply_all``."""
+    return _in_turn(Same(machine), tuple(Same(planned.change) for planned in stack if planned.on))
+
+
+@lru_cache(maxsize=64)
+def _in_turn(came: Same[Any], changes: tuple[Same[Change[Any]], ...]) -> tuple[Any, ...]:
+    """Once for a plan: prediction, shares, limits and card all ask."""
+    machines = [came.document]
+    for change in changes:
+        machines.append(made(change.document, machines[-1]))
+    return tuple(machines)
 
 
 def at_their_place(machine: MachineT, stack: Sequence[PlannedT]) -> tuple[tuple[PlannedT, MachineT], ...]:
     """Every change that is on with the machine it meets: as those before it left it. Raises as ``apply_all``."""
-    found = []
-    for planned in stack:
-        if planned.on:
-            found.append((planned, machine))
-            machine = made(planned.change, machine)
-    return tuple(found)
+    return tuple(zip((planned for planned in stack if planned.on), in_turn(machine, stack), strict=False))
 
 
 def choices_of(machine: Document, stack: Sequence[_OnStack]) -> dict[str, dict[str, list[tuple[str, str]]]]:
@@ -344,12 +355,13 @@ def choices_of(machine: Document, stack: Sequence[_OnStack]) -> dict[str, dict[s
         machine: as it came.
         stack: what is planned; one that is off is asked as if it were on.
     """
-    found = {}
+    machines = iter(in_turn(machine, stack))
+    found, meets = {}, next(machines)
     for planned in stack:
         if type(planned.change).choices is not Change.choices:
-            found[planned.id] = planned.change.choices(machine)
+            found[planned.id] = planned.change.choices(meets)
         if planned.on:
-            machine = made(planned.change, machine)
+            meets = next(machines)
     return found
 
 

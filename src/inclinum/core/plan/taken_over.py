@@ -5,7 +5,7 @@ from typing import Any
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
-from inclinum.core.plan.change import Change, PlannedT, apply_all, at_their_place, made
+from inclinum.core.plan.change import Change, PlannedT, in_turn, made
 
 
 def taken_over(machine: Document, stack: Sequence[PlannedT]) -> list[tuple[PlannedT, PlannedT]]:
@@ -17,16 +17,23 @@ def taken_over(machine: Document, stack: Sequence[PlannedT]) -> list[tuple[Plann
         machine: as it came.
         stack: what is planned; it can be made.
     """
-    met = at_their_place(machine, stack)
-    after = [then for _, then in met[1:]] + [apply_all(machine, stack)]
+    on = [planned for planned in stack if planned.on]
+    machines = in_turn(machine, stack)
+    # Most plans have none that may, and a live drag asks every time.
+    brings = [(p.change.where, p.change.provides, _renews(p.change)) for p in on]
     found = []
-    for n, (planned, was) in enumerate(met):
-        last = max((k for k in range(n + 1, len(met)) if _may_replace(met[k][0].change, planned.change)), default=n)
-        # Most plans have none that may, and a live drag asks every time.
-        if last == n or not {field for field in _differing(was, after[n]) if field not in planned.change.marks}:
+    for n, planned in enumerate(on):
+        where, provides, _ = brings[n]
+        replacing = [
+            k for k, (at, what, renews) in enumerate(brings[n + 1 :], n + 1)
+            if at == where and (renews or what == provides != "")
+        ]  # fmt: skip
+        was = machines[n]
+        if not replacing or all(field in planned.change.marks for field in _differing(was, machines[n + 1])):
             continue
         try:
-            for (later, _), now in zip(met[n + 1 : last + 1], after[n + 1 : last + 1], strict=True):
+            for k in range(n + 1, replacing[-1] + 1):
+                later, now = on[k], machines[k + 1]
                 was = made(later.change, was)
                 if was == now:
                     found.append((planned, later))
@@ -36,10 +43,9 @@ def taken_over(machine: Document, stack: Sequence[PlannedT]) -> list[tuple[Plann
     return found
 
 
-def _may_replace(later: Change[Any], earlier: Change[Any]) -> bool:
-    """Whether a change brings what an earlier one of the same end brought, by what both say of themselves."""
-    brings = bool(later.also_meets) or later.renews_springs or later.provides == earlier.provides != ""
-    return brings and later.where == earlier.where
+def _renews(change: Change[Any]) -> bool:
+    """Whether a change may bring what one of another kind at the same end brought, by what it says of itself."""
+    return bool(change.also_meets) or change.renews_springs
 
 
 def _differing(was: Document, now: Document) -> Iterator[str]:

@@ -9,6 +9,8 @@ from scipy.optimize import brentq
 Array = NDArray[np.float64]
 MOST_STEPS = 80
 """Halving alone would find a root of a metre to a thousandth of a micrometre in 40."""
+SETTLED_NEWTON, SETTLED_HALVING = 1e-6, 1e-10
+"""Newton is quadratic: a step this small has landed far more finely than it is long. Halving is not."""
 
 
 def root(function: Callable[[float], float], low: float, high: float) -> float:
@@ -18,6 +20,42 @@ def root(function: Callable[[float], float], low: float, high: float) -> float:
         ValueError: it has the same sign at both ends.
     """
     return float(brentq(function, low, high, xtol=1e-12))  # pyright: ignore[reportArgumentType] (stubs allow a tuple)
+
+
+def cell(at: Array, values: Array, wanted: float) -> tuple[float, float]:
+    """Between which two of a table's places a quantity first comes up to a value.
+
+    Args:
+        at, values: the table, places increasing.
+        wanted: more than its first value and no more than its greatest.
+    """
+    i = int(np.argmax(values >= wanted))
+    low, high = at[i - 1 : i + 1].tolist()
+    return low, high
+
+
+def rising_root(rising: Callable[[float], tuple[float, float]], low: float, high: float) -> float:
+    """Where one function rises through zero, as :func:`roots`, in plain numbers: of arrays so small calls cost most.
+
+    Args:
+        rising: position → value and slope.
+        low, high: ends between which it rises through zero.
+
+    >>> round(rising_root(lambda x: (x**2 - 2.0, 2 * x), 0.0, 2.0)**2, 9)
+    2.0
+    """
+    at = (low + high) / 2
+    for _ in range(MOST_STEPS):
+        value, slope = rising(at)
+        low, high = (at if value <= 0 else low), (at if value >= 0 else high)
+        step = at - value / slope if slope else low
+        good = low < step < high
+        nearer = step if good else (low + high) / 2
+        settled = abs(nearer - at) < (SETTLED_NEWTON if good else SETTLED_HALVING)
+        at = nearer
+        if settled:
+            break
+    return at
 
 
 def roots(rising: Callable[[Array], tuple[Array, Array]], low: Array, high: Array, start: Array) -> Array:
@@ -42,8 +80,7 @@ def roots(rising: Callable[[Array], tuple[Array, Array]], low: Array, high: Arra
             step = at - value / slope
         good = np.isfinite(step) & (step > low) & (step < high)
         nearer = np.where(good, step, (low + high) / 2)
-        # Newton is quadratic: a step this small has landed far more finely than it is long. Halving is not.
-        settled = bool(np.all(np.abs(nearer - at) < np.where(good, 1e-6, 1e-10)))
+        settled = bool(np.all(np.abs(nearer - at) < np.where(good, SETTLED_NEWTON, SETTLED_HALVING)))
         at = nearer
         if settled:
             break

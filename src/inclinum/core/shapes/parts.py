@@ -70,7 +70,7 @@ class Part(ABC):
     def layers(self, view: View) -> list[tuple[float, Shape]]:
         """Its shapes with how near each is to whoever looks: of two the nearer is drawn over the other."""
         axis, sign = view.near
-        near = sign * sum(p[axis] for p in self.at.tolist()) / len(self.at)
+        near = sign * sum([p[axis] for p in self.at.tolist()]) / len(self.at)
         return [(near, shape) for shape in self.seen(view)]
 
 
@@ -202,11 +202,24 @@ def _of_disc(axis: tuple[float, float, float], radius: float, width: float, view
 
 
 @lru_cache(maxsize=64)
-def _half_turns(count: int) -> tuple[Array, Array, Array]:
-    """Turns from the first seat on at every point of so many half-turns, (count, points), cosine and sine of each."""
-    turn: Array = np.arange(count)[:, None] / 2 + np.linspace(0, 0.5, STRAND)
-    angle = 2 * np.pi * turn[..., None]
-    return turn, np.cos(angle), np.sin(angle)
+def _turned(turns: float) -> Array:
+    """What the points of a coil's half-turns are summed of, one after the other, (half-turns · points, 5).
+
+    Once the middle of its first turn; as often a wire as the flat turns raise it; a share of the rest of its length;
+    the radius square to the sight by the cosine of the turn, and towards the eye by its sine.
+    """
+    turn: Array = np.ravel(np.arange(round(2 * max(turns, 2.5)))[:, None] / 2 + np.linspace(0, 0.5, STRAND))
+    return np.stack([np.ones_like(turn), *_risen(turn, turns), *(f(2 * np.pi * turn) for f in (np.cos, np.sin))], -1)
+
+
+def _risen(turn: Array, turns: float) -> tuple[Array, Array]:
+    """After so many turns from the first seat: wires that its flat turns raise it by, share of the rest of its length.
+
+    Its first and last turn lie flat on the seats; what is left is shared by those between.
+    """
+    free = max(turns - 2.0, 0.5)
+    ends = [0.0, 1.0, 1.0 + free, 2.0 + free]
+    return np.interp(turn, ends, [0.0, 1.0, 1.0, 2.0]), np.interp(turn, ends, [0.0, 0.0, 1.0, 1.0])
 
 
 @dataclass(frozen=True, eq=False)
@@ -226,15 +239,15 @@ class Coil(Part):
     wire: float = 12.0
     turns: float = 7.5
 
+    def _room(self, length: float) -> tuple[float, float]:
+        """What a flat turn raises it by, and what is left for the turns between, mm."""
+        return min(self.wire, max(length - self.wire, 0.0) / 2), max(length - 3 * self.wire, 0.0)
+
     def heights(self, turn: Array) -> Array:
         """Of the middle of the wire above the first seat, after so many turns from there, mm."""
-        length = float(np.linalg.norm(self.at[1] - self.at[0]))
-        free = max(self.turns - 2.0, 0.5)
-        rising = max(length - self.wire - 2 * self.wire, 0.0)
-        flat = min(self.wire, max(length - self.wire, 0.0) / 2)
-        return self.wire / 2 + np.interp(
-            turn, [0.0, 1.0, 1.0 + free, 2.0 + free], [0.0, flat, flat + rising, 2 * flat + rising]
-        )
+        flat, rest = self._room(float(np.linalg.norm(self.at[1] - self.at[0])))
+        wires, share = _risen(turn, self.turns)
+        return self.wire / 2 + flat * wires + rest * share
 
     def layers(self, view: View) -> list[tuple[float, Shape]]:
         """Half of it behind what stands inside it, half in front."""
@@ -243,29 +256,31 @@ class Coil(Part):
 
     def seen(self, view: View) -> list[Shape]:
         """Its turns as half-turns: those behind first, then those in front."""
-        span = self.at[1] - self.at[0]
-        length = float(np.linalg.norm(span))
+        start, other = self.at.tolist()
+        length = math.dist(start, other)
         if length < self.wire:
             return []
-        along, sight = span / length, view.sight
-        across = cross(along, sight)
-        beside = float(np.linalg.norm(across))
+        along = [(b - a) / length for a, b in zip(start, other, strict=True)]
+        axis, sign = view.near
+        towards = sign * along[axis]
+        beside = math.sqrt(max(1.0 - towards**2, 0.0))
         if beside < END_ON:
-            ring = Disc("coil", self.at[:1], axis=along, radius=self.mean / 2, width=self.wire)
+            ring = Disc("coil", self.at[:1], axis=np.array(along), radius=self.mean / 2, width=self.wire)
             return ring.seen(view)
-        across = across / beside
-        deep = cross(across, along)
-        turn, cosine, sine = _half_turns(round(2 * max(self.turns, 2.5)))
+        # Turns go about its axis from a line square to the sight to the one nearest to it, and on behind.
+        near = [-towards * a / beside for a in along]
+        near[axis] += sign / beside
+        flat, rest = self._room(length)
+        middle = [p + self.wire / 2 * a for p, a in zip(start, along, strict=True)]
+        way, out = np.array(along), np.array(near) * self.mean / 2
         # In the plane of the picture before its points are summed: a coil has a hundred of them.
-        start, up, aside, inward = (view.flat(v) for v in (self.at[0], along, across, deep))
-        radius = self.mean / 2
-        flat = start + self.heights(turn)[..., None] * up + cosine * (radius * aside) + sine * (radius * inward)
-        # Half-turns go to and fro: those whose sine is positive are on the side that ``deep`` points to.
-        first = float(deep @ sight) > 0
+        seen = _turned(self.turns) @ view.flat(
+            np.stack([np.array(middle), flat * way, rest * way, cross(way, out), out])
+        )
+        points = [(u, v) for u, v in np.round(seen, 1).tolist()]
         behind, front = [], []
-        for n, strand in enumerate(np.round(flat, 1).tolist()):
-            nearer = (n % 2 == 0) == first
-            line = [(u, v) for u, v in strand]
-            shape = Shape("coil" if nearer else "coil_behind", line, self.name, wide=self.wire)
+        for n in range(0, len(points), STRAND):
+            nearer = n % (2 * STRAND) == 0
+            shape = Shape("coil" if nearer else "coil_behind", points[n : n + STRAND], self.name, wide=self.wire)
             (front if nearer else behind).append(shape)
         return behind + front

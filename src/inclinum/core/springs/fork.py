@@ -1,7 +1,6 @@
 """Forks: springs, spacers and air of both legs, clamped at a height in the yokes, or a single crown."""
 
 from abc import abstractmethod
-from collections.abc import Callable
 from functools import cached_property
 from typing import Annotated, ClassVar, Literal
 
@@ -13,7 +12,7 @@ from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import PartNumber
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import ATMOSPHERE
-from inclinum.core.quantity.root import root
+from inclinum.core.quantity.root import cell, root
 from inclinum.core.springs import CoilGroup, ProgressiveCoil, Spring
 from inclinum.core.springs.coil import CoilSpring
 
@@ -231,19 +230,6 @@ class Fork(Document):
         return self.springs.force(x, self.stroke_mm)
 
 
-def carried(force: Callable[[float], Array | float], grid: Array, at_grid: Array, load: float) -> float:
-    """Where a force over travel first carries a load that lies within its table, mm.
-
-    Args:
-        force: at a travel, N.
-        grid, at_grid: a table of it, travels increasing from 0.
-        load: N, more than the table's first force and no more than its last.
-    """
-    i = int(np.argmax(at_grid >= load))
-    low, high = grid[i - 1 : i + 1].tolist()
-    return root(lambda travel: float(force(travel)) - load, low, high)
-
-
 def sag(springs: ForkSprings, stroke: float, axial: float) -> float:
     """Slider travel at which a fork carries an axial force, mm: 0 topped out, its stroke when it cannot carry it.
 
@@ -256,4 +242,6 @@ def sag(springs: ForkSprings, stroke: float, axial: float) -> float:
     force = springs.force(grid, stroke)
     if force[0] >= axial:
         return 0.0
-    return stroke if force[-1] < axial else carried(lambda x: springs.force(x, stroke), grid, force, axial)
+    if force[-1] < axial:
+        return stroke
+    return root(lambda x: float(springs.force(x, stroke)) - axial, *cell(grid, force, axial))

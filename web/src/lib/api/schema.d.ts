@@ -3275,13 +3275,15 @@ export interface components {
          * @description One machine in one condition.
          */
         BikePose: {
-            /** Lines */
-            lines: components["schemas"]["Line"][];
-            /** Body */
-            body: [
-                number,
-                number
-            ][][];
+            /** Points */
+            points: {
+                [key: string]: [
+                    number,
+                    number
+                ];
+            };
+            /** Fork */
+            fork: components["schemas"]["ForkPlaces"];
             /** Rear axle */
             rear_axle: [
                 number,
@@ -3301,24 +3303,6 @@ export interface components {
                 number,
                 number
             ];
-            /** Pivot */
-            pivot: [
-                number,
-                number
-            ];
-            /** Head */
-            head: [
-                [
-                    number,
-                    number
-                ],
-                [
-                    number,
-                    number
-                ]
-            ];
-            /** Chain */
-            chain: components["schemas"]["Line"][];
             /** Stations */
             stations: {
                 [key: string]: [
@@ -5711,6 +5695,62 @@ export interface components {
             level_mm: number;
         };
         /**
+         * ForkPlaces
+         * @description A fork in the plane of the drawing, lower end of each first.
+         *
+         *     Args:
+         *         slider: from the axle to where it meets the tube.
+         *         tube: from there to its top.
+         *         head: the steering axis.
+         *         clamps: at the tubes.
+         */
+        ForkPlaces: {
+            /** Slider */
+            slider: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+            /** Tube */
+            tube: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+            /** Head */
+            head: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+            /** Clamps */
+            clamps: [
+                [
+                    number,
+                    number
+                ],
+                [
+                    number,
+                    number
+                ]
+            ];
+        };
+        /**
          * ForkRaise
          * @description Tubes above the top clamp.
          */
@@ -7285,35 +7325,6 @@ export interface components {
              * @default
              */
             part: string;
-        };
-        /**
-         * Line
-         * @description A part drawn between two points.
-         */
-        Line: {
-            /** Look */
-            look: string;
-            /** Start */
-            start: [
-                number,
-                number
-            ];
-            /** End */
-            end: [
-                number,
-                number
-            ];
-            /**
-             * Names
-             * @default [
-             *       "",
-             *       ""
-             *     ]
-             */
-            names: [
-                string,
-                string
-            ];
         };
         /**
          * Link

@@ -117,7 +117,7 @@
 					<line x1={on.x(hip)} y1={on.y(hip)} x2={on.x(foot)} y2={on.y(foot)} class="leg" />
 					<path d="M{on.x(foot) - 3} {on.y(foot)}h14" class="leg" />
 				{/if}
-				<text x={on.x(pose.head[1] as Place) + 6} y={on.y(pose.head[1] as Place) - 8} class="name"
+				<text x={on.x(pose.fork.head[1] as Place) + 6} y={on.y(pose.fork.head[1] as Place) - 8} class="name"
 					>rake {number(stood.rake_deg, 2)}° · trail {number(stood.trail_mm, 1)}</text
 				>
 			{/snippet}

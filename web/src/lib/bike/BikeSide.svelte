@@ -68,7 +68,7 @@
 	let height = $state(330);
 	const low = $derived(-pose.rear_radius - 30);
 	const span = $derived(pose.front_axle[0] + pose.front_radius + 60 - low);
-	const tall = $derived(Math.max(pose.seat[1] + 130, pose.head[1][1] + 90));
+	const tall = $derived(Math.max(pose.seat[1] + 130, pose.fork.head[1][1] + 90));
 	/** While a point is dragged the picture stays put, whatever the machine does in it. */
 	let pinned = $state.raw<{ scale: number; left: number; low: number }>();
 	const fitting = $derived(Math.min((width - 2 * beside - 20) / span, (height - 60) / tall));
@@ -80,13 +80,7 @@
 	const py = (q: Place) => height - 28 - lift - q[1] * scale;
 	const x = $derived((u: number) => px([u, 0]));
 	const y = $derived((v: number) => py([0, v]));
-	const named = $derived(
-		Object.fromEntries(
-			pose.lines.flatMap((l) =>
-				l.names[0] ? [[l.names[0], l.start] as const, [l.names[1], l.end] as const] : []
-			)
-		) as Record<string, Place>
-	);
+	const named = $derived(pose.points as Record<string, Place>);
 	const taped = $derived(tape.map((n) => named[n]).filter((q): q is Place => Boolean(q)));
 
 	/** Where a drag began: at the pointer, and in the document. */

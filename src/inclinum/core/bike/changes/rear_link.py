@@ -1,5 +1,6 @@
 """Another link: the rocker's rod hole at another distance, a rod of another length."""
 
+import math
 from typing import ClassVar, Literal, Self
 
 import numpy as np
@@ -29,9 +30,9 @@ def holes(rear: RearEnd) -> tuple[float, float]:
     """
     if not isinstance(rear, LINKED):
         raise DomainError(f"A rear end of the kind “{rear.title.lower()}” has no link to change.")
-    p = rear.arrays()
+    p = rear.named()
     one, other = rear.rods[0]
-    return float(np.linalg.norm(p["rod_rocker"] - p["rocker_pivot"])), float(np.linalg.norm(p[one] - p[other]))
+    return math.dist(p["rod_rocker"], p["rocker_pivot"]), math.dist(p[one], p[other])
 
 
 class RearLink(BikeChange):

@@ -4,9 +4,11 @@ A machine set up from an archetype has that archetype's numbers until somebody t
 the archetype made it is assumed.
 """
 
+from collections.abc import Callable
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from operator import attrgetter
+from typing import Any
 
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
@@ -30,10 +32,15 @@ class Part:
     planned: bool = False
     met_by: str = ""
 
+    @cached_property
+    def of(self) -> Callable[[Bike], Any]:
+        """Looks it up on a machine. Raises AttributeError where it has no such part."""
+        return attrgetter(self.at)
+
     def there(self, case: BikeCase) -> bool:
         """Whether the machine has such a part at all."""
         try:
-            return attrgetter(self.at)(case.before.bike) not in (None, ())
+            return self.of(case.before.bike) not in (None, ())
         except AttributeError:
             return False
 
@@ -46,7 +53,7 @@ class Part:
         if guess is None:
             return False
         try:
-            return attrgetter(self.at)(bike) == attrgetter(self.at)(guess)
+            return self.of(bike) == self.of(guess)
         except AttributeError:  # another kind of fork spring, or none of what the archetype has: somebody said so
             return False
 
@@ -86,17 +93,21 @@ RESTS_ON: dict[str, tuple[Part, ...]] = {
     "reach": (SEAT,),
 }
 """By how a finding's id begins: the parts its number rests on."""
+PARTS = tuple(dict.fromkeys(p for parts in RESTS_ON.values() for p in parts))
+
+
+@lru_cache(maxsize=256)
+def _rests_on(finding: str) -> tuple[Part, ...]:
+    return next((parts for start, parts in RESTS_ON.items() if finding.startswith(start)), ())
 
 
 def unmeasured(case: BikeCase) -> list[str]:
     """What the limits were checked against and nobody gave, as one sentence; none where all is known."""
-    parts = dict.fromkeys(p for parts in RESTS_ON.values() for p in parts)
-    wanted = "; ".join(p.reading for p in parts if p.there(case) and p.assumed(case))
+    wanted = "; ".join(p.reading for p in PARTS if p.there(case) and p.assumed(case))
     return [f"{wanted[:1].upper()}{wanted[1:]}."] if wanted else []
 
 
 def told_as_assumed(case: BikeCase, finding: BikeFinding) -> BikeFinding:
     """The finding as it is; or, where a part it rests on is assumed, saying so and stopping nothing alone."""
-    parts = next((p for start, p in RESTS_ON.items() if finding.id.startswith(start)), ())
-    readings = tuple(p.reading for p in parts if p.assumed(case))
+    readings = tuple(p.reading for p in _rests_on(finding.id) if p.assumed(case))
     return assumed(finding, readings, "machine")

@@ -1,6 +1,6 @@
 """The rear's far ends: coils touching, the damper as the stop, the linkage ending first, gaps at full bump."""
 
-import numpy as np
+import math
 
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 
@@ -75,7 +75,7 @@ def _damper(case: BikeCase) -> list[BikeFinding]:
             )
         )  # fmt: skip
     was = case.before.bike.damper
-    if not np.isclose(bike.damper.stroke_mm, was.stroke_mm) and bike.damper.stroke_mm > was.stroke_mm:
+    if bike.damper.stroke_mm > was.stroke_mm and not math.isclose(bike.damper.stroke_mm, was.stroke_mm, rel_tol=1e-5):
         found.append(
             _finding(
                 "rear.stroke", "know", "The damper closes further than the one it came with",
