@@ -23,7 +23,7 @@ from inclinum.core.kinematics.constraints import Adjustment, CrankRods, Link, Li
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.refit import refitted
 from inclinum.core.kinematics.rigid import about, turn_about, unit
-from inclinum.core.kinematics.steered import ackermann_error, knuckle_motion
+from inclinum.core.kinematics.steered import ackermann_error, knuckle_at_locks, knuckle_motion
 from inclinum.core.part_sheets.axle import AxleSheet, sweep, sweep_grid, sweep_steering
 from inclinum.demo import demo_jobs
 from tests.core.test_changes_by_hand import on
@@ -509,3 +509,38 @@ def test_a_front_axle_steers_and_a_rear_one_does_not(archetype: Archetype) -> No
             linkage = archetype.linkage(CAR, end)
             steered = steered_axle(linkage) or linkage.corner(312.0, 0.0, 0.0).steering
             assert bool(steered) is steers, f"{archetype.title}, {end}"
+
+
+STEERED_AXLES = tuple(k for k, a in ARCHETYPES.items() if a.steered)
+
+
+@pytest.mark.parametrize("key", STEERED_AXLES)
+def test_a_steered_axle_hangs_behind_itself_and_its_inner_wheel_turns_further(key: str) -> None:
+    """Its links run to the middle of the vehicle: lifted it loses caster. Its track rod turns the outer wheel less."""
+    size = SIZES["off_roader"]
+    front = ARCHETYPES[key].linkage(size, "front")
+    links = [
+        (n, p) for n, p in front.named_points().items() if n.startswith(("lower", "upper", "arm_")) and "body" in n
+    ]
+    for name, (x, _, _) in links:
+        assert x < front.named_points()[name.replace("body", "axle")][0] - 200, name
+    assert bool(links) == (key != "leaf_axle_front")
+    corner = front.corner(size.tyre_radius_mm, 0.0, 0.0)
+    dropped = corner.body.poses(np.array([-60.0]))
+    turned = float(axle_motion(corner, dropped).pitch[0])
+    want = {"four_link_axle": -1.9, "three_link_axle": -0.2, "parallel_link_axle": 0.0, "radius_arm_axle": -3.6}
+    if key in want:
+        assert np.degrees(turned) == pytest.approx(want[key], abs=0.25)
+    steering = steered_axle(front)
+    assert steering is not None
+    inner, outer = knuckle_at_locks(steering, np.radians(30.0))
+    true = np.arctan(1 / (1 / np.tan(inner) + 2 * steering.kingpin_left_lower[1] / size.wheelbase_mm))
+    assert true < abs(outer) < inner - np.radians(2), "nearer to one point of the rear axle's line than two alike"
+
+
+@pytest.mark.parametrize("key", [k for k, a in ARCHETYPES.items() if len(a.where) == 2])
+def test_an_axle_at_the_other_end_is_its_mirror_image_and_a_wheel_of_its_own_the_same(key: str) -> None:
+    front, rear = (ARCHETYPES[key].linkage(SIZES["off_roader"], end).named_points() for end in ("front", "rear"))
+    flip = -1 if ARCHETYPES[key].steered else 1
+    for name, (x, y, z) in rear.items():
+        assert front[name] == pytest.approx((flip * x, y, z)), name

@@ -40,6 +40,8 @@ class Archetype:
         air: whether it is usually on air.
         not_for: sizes it has too little room for.
         steered: whether a solid axle's wheels are steered by drag link and track rod, where it is the front one.
+        links_at: the end its points are drawn for, where its links run from the axle towards the middle of the
+            vehicle; at the other end they run the other way. None of what looks the same at both.
     """
 
     key: str
@@ -51,16 +53,19 @@ class Archetype:
     air: bool = False
     not_for: tuple[str, ...] = ()
     steered: bool = False
+    links_at: AxleName | None = None
 
     def linkage(self, size: Size, end: AxleName = "front") -> AnyLinkage:
         """The linkage of a vehicle of that size: across by its track, else by its tyre; only a front one steers."""
         s, across = size.scale, size.half_track_mm / NOMINAL_HALF_TRACK
 
-        def scaled(at: tuple[float, float, float]) -> tuple[float, float, float]:
+        def scaled(at: tuple[float, float, float], ahead: float = 1.0) -> tuple[float, float, float]:
             x, y, z = at
-            return round(x * s, 1), round(y * across, 1), round(size.tyre_radius_mm + (z - NOMINAL_RADIUS) * s, 1)
+            up = size.tyre_radius_mm + (z - NOMINAL_RADIUS) * s
+            return round(ahead * x * s, 1), round(y * across, 1), round(up, 1)
 
-        points = {name: scaled(at) for name, at in self.points.items()}
+        ahead = 1.0 if self.links_at in (None, end) else -1.0
+        points = {name: scaled(at, ahead) for name, at in self.points.items()}
         document = {"kind": self.kind, "points": points} | self.options
         if end == "rear":
             document.pop("steering", None)
@@ -124,13 +129,13 @@ ARCHETYPES: dict[str, Archetype] = {
         Archetype("twist_beam", "Twist beam", ("rear",), "twist_beam", d.TWIST_BEAM),
         Archetype("swing_arm", "Swing arm", ("rear",), "swing_arm", d.SWING),
         Archetype("four_link_axle", "Solid axle, four links", ("rear", "front"), "solid_axle_four_link", d.FOUR_LINK,
-                  steered=True),
+                  steered=True, links_at="rear"),
         Archetype("four_link_air", "Solid axle, four links, air springs", ("rear",), "solid_axle_four_link",
                   d.FOUR_LINK, air=True),
         Archetype("three_link_axle", "Solid axle, three links and lateral rod", ("front", "rear"),
-                  "solid_axle_three_link", d.THREE_LINK, steered=True),
+                  "solid_axle_three_link", d.THREE_LINK, steered=True, links_at="rear"),
         Archetype("parallel_link_axle", "Solid axle, parallel links and lateral rod", ("rear", "front"),
-                  "solid_axle_parallel_links", d.PARALLEL_LINKS, steered=True),
+                  "solid_axle_parallel_links", d.PARALLEL_LINKS, steered=True, links_at="rear"),
         Archetype("radius_arm_axle", "Solid axle, radius arms and lateral rod", ("front",), "solid_axle_radius_arms",
                   d.RADIUS_ARMS, steered=True),
         Archetype("watt_axle", "Solid axle, Watt linkage", ("rear",), "solid_axle_watt", d.WATT),

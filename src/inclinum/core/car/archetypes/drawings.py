@@ -125,7 +125,7 @@ LEAF_FRONT: Points = {
 
 AXLE_STEERING: Points = {
     "kingpin_left_lower": (4, 640, 240), "kingpin_left_upper": (-14, 618, 420), "drag_link_box": (190, -350, 420),
-    "drag_link_knuckle": (170, 600, 402), "track_rod_left": (-150, 600, 300), "track_rod_right": (-150, -600, 300),
+    "drag_link_knuckle": (170, 600, 402), "track_rod_left": (150, 671, 300), "track_rod_right": (150, -671, 300),
 }  # fmt: skip
 
 H_ARM_PARTS: dict[str, Any] = {
