@@ -306,6 +306,7 @@ def align_command(file: Path, table: bool) -> None:
                 for a in wheel.angles
             ]  # fmt: skip
             lines += [[where, s.name, s.instruction + (", at its stop" if s.at_stop else "")] for s in wheel.settings]
+            lines += [[where, wheel.set_with, "with the left wheel"]] if wheel.set_with else []
         return lines + [[sentence] for sentence in (*found.not_judged, *found.left_over)]
 
     _print(found.model_dump(mode="json"), table, rows)

@@ -119,6 +119,43 @@ def test_damper_brackets_on_a_solid_axle(page: Page) -> None:
     build_and_prove(page, "both sides as mirror images")
 
 
+def test_a_steered_axle_on_four_links_with_its_toe_set_by_one_rod(page: Page) -> None:
+    set_up(page, "Fell Runner, off-roader", size="off_roader", front="four_link_axle", rear="parallel_link_axle")
+    for end in ("front", "rear"):
+        typed(page, f"Aim, {end}", "40")
+    page.get_by_role("link", name="Measure").click()
+    typed(page, "toe, front left", "0.30")
+    typed(page, "toe, front right", "-0.06")
+    page.get_by_role("button", name=re.compile("figures of the vehicle", re.I)).first.click()
+    sheet = page.get_by_role("dialog")
+    sheet.get_by_label("Assumed").first.uncheck()
+    shaft = sheet.locator("div", has=page.get_by_role("heading", name="Propeller shaft")).last
+    shaft.get_by_role("button", name="Set it").click()
+    # A front axle's shaft comes from behind it.
+    places = [float(i.input_value()) for i in shaft.locator("input").all() if i.input_value()]
+    assert {-1100.0, -220.0} <= set(places)
+    sheet.get_by_role("button", name="Put into the job").click()
+    expect(sheet).to_have_count(0)
+    page.get_by_role("link", name="Plan").click()
+    for end in ("Front", "Rear"):
+        add_change(page, "Springs", end, called="raised springs")
+        free = page.get_by_label(f"Free length, Springs, {end.lower()}")
+        free.fill(str(float(free.input_value()) + 40))
+        free.press("Enter")
+        expect(page.get_by_test_id(f"rise-{end.lower()}")).to_contain_text(re.compile(r"\+(39|4\d)"))
+    # Its links run back to the frame: lifted, it loses caster, and a shorter upper link gives it back.
+    expect(page.get_by_text(re.compile(r"Front kingpins have 1\.\d° less caster"))).to_be_visible()
+    page.get_by_role("button", name=re.compile("Front upper link, axle end: link .* mm shorter")).click()
+    expect(page.get_by_text(re.compile("less caster"))).to_have_count(0)
+    page.get_by_role("link", name="Align").click()
+    left, right = page.get_by_label("front left", exact=True), page.get_by_label("front right", exact=True)
+    expect(left).to_contain_text("1/4 turn longer")
+    expect(left).to_contain_text("within")
+    expect(right).to_contain_text("Set at the left wheel for both: track rod.")
+    expect(right).to_contain_text("within")
+    build_and_prove(page, "track rod, 1/4 turn longer", "New arm laid beside the old one")
+
+
 @pytest.mark.refused
 def test_a_shorter_rear_unit_with_the_fork_opened(page: Page) -> None:
     set_up(page, "Orvel Tansy, commuter", archetype="twin_dampers")

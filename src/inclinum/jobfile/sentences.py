@@ -3,11 +3,11 @@
 from collections.abc import Sequence
 from difflib import get_close_matches
 from functools import cache
-from typing import Any
+from typing import Any, get_args
 
 from pydantic_core import ErrorDetails
 
-from inclinum.core.car.vehicle import ClampAdjuster, LinkAdjuster, SlotAdjuster
+from inclinum.core.car.vehicle import AdjusterData
 from inclinum.core.document import Document
 from inclinum.core.kinematics import LINKAGES
 from inclinum.core.kinematics.rear_end import REARS
@@ -51,7 +51,7 @@ def _path(error: ErrorDetails) -> str:
 
 
 TAGS = {
-    *(t.model_fields["type"].default for t in (SlotAdjuster, LinkAdjuster, ClampAdjuster)),
+    *(t.model_fields["type"].default for t in get_args(get_args(AdjusterData)[0])),
     *SPRINGS,
     *LINKAGES,
     *(c.model_fields["type"].default for kind in KINDS.values() for c in kind.changes),

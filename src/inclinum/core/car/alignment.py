@@ -4,6 +4,7 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
+from types import MappingProxyType
 from typing import Literal
 
 import numpy as np
@@ -22,6 +23,7 @@ from inclinum.core.car.vehicle import (
     ClampAdjuster,
     EccentricAdjuster,
     LinkAdjuster,
+    TrackRodAdjuster,
     settable,
 )
 from inclinum.core.card.record import Build
@@ -85,6 +87,8 @@ class WheelAlignment(Document):
     side: Side
     angles: list[AngleResult]
     settings: list[Setting]
+    set_with: str
+    """What is set at the left wheel and sets this one as well; empty where nothing is."""
     chosen: bool
     """Whether the shop chose a setting in place of a solved one."""
     toe_length_mm: float
@@ -135,14 +139,14 @@ def align(job: Job) -> Alignment:
 def _aligned(said: Content[Job]) -> Alignment:
     (job,) = said.documents
     assessed = assess(job)
-    wheels = [_wheel(assessed, axle, side) for axle in AXLES for side in SIDES]
+    wheels = [wheel for axle in AXLES for wheel in _wheels(assessed, axle)]
     judged = [w.within for w in wheels if w.within is not None]
     return Alignment(
         wheels=wheels,
         axles=[_together(axle, [w for w in wheels if w.axle == axle]) for axle in AXLES],
         within=all(judged) if judged else None,
         not_judged=[s for axle in AXLES for s in _not_judged(axle, assessed.after.vehicle.axle(axle).targets)],
-        left_over=[sentence for w in wheels for sentence in _left_over(w)],
+        left_over=[sentence for w in wheels for sentence in _left_over(w, adjusted=bool(w.settings or w.set_with))],
     )
 
 
@@ -159,21 +163,59 @@ def _not_judged(axle: AxleName, targets: Mapping[AngleName, AngleTarget]) -> lis
     return [f"The targets of the {axle} {usual} are only usual for such an axle: aimed at, not judged. {make_known}"]
 
 
-def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
+ALONE: Mapping[str, float] = MappingProxyType({})
+
+
+def _wheels(assessed: Assessed, axle: AxleName) -> list[WheelAlignment]:
+    """Both wheels of an axle: each by itself, or together where one track rod sets them.
+
+    Source: derived here: a rod between both wheels sets what their toes make together; with the steering wheel set
+    straight each has half of it.
+    """
+    problems = [_problem(assessed, axle, side) for side in SIDES]
+    rod = next((a for a in assessed.after.axle(axle).axle.adjusters if isinstance(a, TrackRodAdjuster)), None)
+    if rod is None:
+        return [_wheel(assessed, axle, side, p) for side, p in zip(SIDES, problems, strict=True)]
+    toes = [float(p.angles(np.zeros((1, len(p.adjusters))), ["toe"])["toe"][0]) for p in problems]
+    each = sum(toes) / len(toes)
+    left, right = (
+        replace(p, offsets={**p.offsets, "toe": p.offsets["toe"] + each - toe})
+        for p, toe in zip(problems, toes, strict=True)
+    )
+    first = _wheel(assessed, axle, "left", left)
+    set_to = next(s.set_mm for s in first.settings if s.name == rod.name)
+    return [first, _wheel(assessed, axle, "right", right, {rod.name: set_to})]
+
+
+def _problem(assessed: Assessed, axle: AxleName, side: Side) -> AlignmentProblem:
+    """A wheel at its planned travel and attitude, its angles as the rack and the lean of the body have them."""
     job, stance = assessed.job, assessed.after.axle(axle).of_side(side)
     data = stance.axle
     leans = _leans(assessed, axle, side)
     read = rack_offsets(assessed.before, job.measure, axle, side)
     offsets: dict[AngleName, float] = {q: read.get(q, 0.0) + leans.offsets.get(q, 0.0) for q in ANGLES}
-    problem = AlignmentProblem(
+    return AlignmentProblem(
         corner=stance.corner,
         travel=stance.travel - leans.rise,
-        adjusters=[adjuster_of(a) for a in data.adjusters],
+        adjusters=[adjuster_of(a, data.linkage) for a in data.adjusters],
         targets={q: math.radians(t.target_deg) for q, t in data.targets.items()},
         weights={q: t.weight for q, t in data.targets.items()},
         pitch=assessed.after.pitch,
         offsets=offsets,
     )
+
+
+def _wheel(
+    assessed: Assessed, axle: AxleName, side: Side, problem: AlignmentProblem, with_left: Mapping[str, float] = ALONE
+) -> WheelAlignment:
+    """One wheel solved.
+
+    Args:
+        problem: of it.
+        with_left: what is set at the left wheel and acts on this one as well, by name, mm.
+    """
+    job, data = assessed.job, assessed.after.axle(axle).of_side(side).axle
+    read = rack_offsets(assessed.before, job.measure, axle, side)
     # Without a target there is nothing to solve for: what the shop chose is shown, else the adjusters left alone.
     alone = np.array([min(a.max_mm, max(a.min_mm, 0.0)) for a in data.adjusters])
     solved = problem.solve() if data.targets else problem.evaluate(alone)
@@ -184,7 +226,7 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         a.name: min(a.max_mm, max(a.min_mm, job.align.chosen[key]))
         for key, a in zip(keys, data.adjusters, strict=True)
         if key in job.align.chosen
-    }
+    } | dict(with_left)
     # Where there are more of them than targets, one that hardly moves a target would take up what rounding leaves by
     # turns and turns, and move an angle nobody asked for: each stays near where all of them together are best.
     near = {
@@ -221,7 +263,9 @@ def _wheel(assessed: Assessed, axle: AxleName, side: Side) -> WheelAlignment:
         settings=[
             _setting(key, a, value, solved, problem, n)
             for n, (key, a, value) in enumerate(zip(keys, data.adjusters, chosen, strict=True))
+            if a.name not in with_left
         ],
+        set_with=", ".join(with_left),
         chosen=any(key in job.align.chosen for key in keys),
         toe_length_mm=2 * data.tyre_radius_mm * math.sin(toe),
         within=all(judged) if (judged := [a.within for a in angles if a.within is not None]) else None,
@@ -331,7 +375,7 @@ def _instruction(data: AdjusterData, value: float) -> str:
     """A setting as it is done with a spanner."""
     if abs(value) < 1e-9:
         return "leave as it is"
-    if isinstance(data, LinkAdjuster):
+    if isinstance(data, LinkAdjuster | TrackRodAdjuster):
         turns = abs(value) / data.thread_pitch_mm
         return f"{_turns(turns, data.turn_step)} {'longer' if value > 0 else 'shorter'}"
     if isinstance(data, ClampAdjuster):
@@ -383,7 +427,7 @@ def _together(axle: AxleName, pair: list[WheelAlignment]) -> AxleAlignment:
     )
 
 
-def _left_over(wheel: WheelAlignment) -> list[str]:
+def _left_over(wheel: WheelAlignment, *, adjusted: bool) -> list[str]:
     where = f"{wheel.axle} {wheel.side}"
     said = []
     for angle in wheel.angles:
@@ -392,7 +436,7 @@ def _left_over(wheel: WheelAlignment) -> list[str]:
         assert angle.remaining is not None
         assert angle.target is not None
         assert angle.window is not None
-        if not wheel.settings:
+        if not adjusted:
             cause = "this axle has no adjuster for it"
         elif angle.missed_by_steps and wheel.chosen:
             cause = "the settings that were chosen leave it there; the adjusters can reach it"

@@ -109,13 +109,20 @@ class UBolts(Document):
 
 
 class PropShaft(Document):
-    """A propeller shaft from the gearbox, or its last centre bearing, to the pinion of a solid axle."""
+    """A propeller shaft from the gearbox, or its last centre bearing, to the pinion of a solid axle.
+
+    Where a place has two examples the second is a front axle's.
+    """
 
     gearbox_joint: Place = Field(
-        title="Joint at the gearbox: forward, left, up", examples=[(1400.0, 0.0, 480.0)], description="on the body"
+        title="Joint at the gearbox: forward, left, up",
+        examples=[(1400.0, 0.0, 480.0), (-1100.0, 0.0, 480.0)],
+        description="on the body",
     )
     pinion_joint: Place = Field(
-        title="Joint at the pinion: forward, left, up", examples=[(220.0, 0.0, 360.0)], description="on the axle"
+        title="Joint at the pinion: forward, left, up",
+        examples=[(220.0, 0.0, 360.0), (-220.0, 0.0, 360.0)],
+        description="on the axle",
     )
     gearbox_down_deg: float = Field(
         default=3, ge=-30, le=30, title="Gearbox points down by", description="towards the axle"

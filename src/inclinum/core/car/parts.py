@@ -18,7 +18,7 @@ from inclinum.core.car.carried import UPRIGHT, Carried
 from inclinum.core.car.limits.anti_roll import bar_eye
 from inclinum.core.car.limits.tyre_gaps import over_positions
 from inclinum.core.car.stance import Stance
-from inclinum.core.car.vehicle import AdjusterData, LinkAdjuster
+from inclinum.core.car.vehicle import AdjusterData, LinkAdjuster, TrackRodAdjuster
 from inclinum.core.kinematics import ArmAngle, PointDistance, point_name, wheel_angles
 from inclinum.core.kinematics.axles import AxleSteering, steered_axle
 from inclinum.core.kinematics.body import Body, Poses
@@ -220,6 +220,10 @@ class WheelParts:
 
     def adjuster(self, data: AdjusterData) -> Array:
         """Where an adjuster is taken hold of at every position, (N, 3), body axes, mm."""
+        if isinstance(data, TrackRodAdjuster):
+            steering = steered_axle(self.stance.axle.linkage)
+            assert steering is not None, "no other axle has one"
+            return self._point(np.array(steering.track_rod_left))
         if not isinstance(data, LinkAdjuster):
             return self._at[data.point]
         ends = next((m for m in self.stance.axle.linkage.members() if data.outer in m[1:]), None)

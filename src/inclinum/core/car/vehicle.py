@@ -121,7 +121,28 @@ class EccentricAdjuster(Document):
         return self.eccentricity_mm * math.sin(2 * math.pi * self.turned(value) / self.notches)
 
 
-AdjusterData = Annotated[SlotAdjuster | LinkAdjuster | ClampAdjuster | EccentricAdjuster, Field(discriminator="type")]
+class TrackRodAdjuster(Document):
+    """The track rod of a steered solid axle: screwed, it sets the toe of both wheels at once."""
+
+    type: Literal["track_rod"] = "track_rod"
+    name: Name = "track rod"
+    min_mm: float = Field(default=-15, ge=-60, le=0, title="Least")
+    max_mm: float = Field(default=15, ge=0, le=60, title="Most")
+    thread_pitch_mm: float = Field(default=3, gt=0.2, le=10, description="longer by a turn of it, both ends together")
+    turn_step: float = Field(default=0.125, gt=0, le=1, description="the finest part of a turn that is set")
+    extra_part: Text = ""
+
+    @property
+    def step_mm(self) -> float:
+        """Change of length of the finest part of a turn, mm."""
+        return self.thread_pitch_mm * self.turn_step
+
+
+WheelAdjuster = Annotated[SlotAdjuster | LinkAdjuster | ClampAdjuster | EccentricAdjuster, Field(discriminator="type")]
+"""One at each wheel."""
+AdjusterData = Annotated[
+    SlotAdjuster | LinkAdjuster | ClampAdjuster | EccentricAdjuster | TrackRodAdjuster, Field(discriminator="type")
+]
 
 
 def settable(adjuster: AdjusterData, value: float) -> float:
@@ -387,7 +408,13 @@ class Axle(Document):
             )
         if not wanted and self.spring.type in ("torsion_bar", "leaf_pack"):
             raise DomainError(f"this suspension has two seats for a spring, but {self.spring.in_a_sentence} is fitted")
+        if sum(isinstance(a, TrackRodAdjuster) for a in self.adjusters) > 1:
+            raise DomainError("an axle has one track rod: leave one of its adjusters out")
         for adjuster in self.adjusters:
+            if isinstance(adjuster, TrackRodAdjuster):
+                if steered_axle(self.linkage) is None:
+                    raise DomainError(f"the adjuster “{adjuster.name}” is a steered solid axle's, which this is not")
+                continue
             point = adjuster.outer if isinstance(adjuster, LinkAdjuster) else adjuster.point
             if point not in names:
                 raise DomainError(f"the adjuster “{adjuster.name}” moves {point}, which this suspension does not have")
@@ -473,7 +500,8 @@ class Vehicle(Document):
     plate: str = Field(default="", max_length=30)
     mass_kg: float | None = Field(default=None, gt=20, le=20_000)
     wheelbase_mm: float = Field(gt=500, le=8000)
-    front: Axle
+    # A form begins with the second of two examples there.
+    front: Axle = Field(json_schema_extra={"example": 1})
     rear: Axle
     stations: tuple[VehicleStation, ...] = Field(default=(), max_length=60)
     headlamp: str | None = Field(

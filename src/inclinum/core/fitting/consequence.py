@@ -14,7 +14,7 @@ from inclinum.core.kinematics.rigid import Array
 LIFT_MM = 40.0
 """The change of height that consequences are told for."""
 _INDEPENDENT = (("height", "mm"), ("camber change", "°"), ("toe change", "°"))
-_COUPLED = (("height", "mm"), ("pinion angle change", "°"), ("sideways shift", "mm"))
+_COUPLED = (("height", "mm"), ("turn of the axle", "°"), ("sideways shift", "mm"))
 
 
 def consequence_names(linkage: AnyLinkage) -> tuple[tuple[str, str], ...]:

@@ -12,9 +12,11 @@ import numpy as np
 from scipy.optimize import least_squares
 
 from inclinum.core.document.errors import DomainError
+from inclinum.core.kinematics.axles import AxleSteering
 from inclinum.core.kinematics.body import Adjustment, Poses
 from inclinum.core.kinematics.corner import Corner, Motion
 from inclinum.core.kinematics.rigid import Array, unit
+from inclinum.core.kinematics.steered import toe_by_track_rod
 
 Quantity = Literal["camber", "toe", "caster"]
 
@@ -68,7 +70,25 @@ class Clamp:
         return Adjustment(tilted={self.point: np.stack([lean, 0 * lean, 0 * lean], axis=-1)})
 
 
-Adjuster = Slot | LinkLength | Clamp
+@dataclass(frozen=True)
+class TrackRod:
+    """The rod between both wheels of a steered solid axle, screwed longer or shorter; the steering wheel set straight.
+
+    Args:
+        steering: of the axle, as drawn.
+    """
+
+    name: str
+    steering: AxleSteering
+    low: float
+    high: float
+
+    def effect(self, value: Array) -> Adjustment:
+        """What it does to either wheel for every sample of ``value`` (S,), mm."""
+        return Adjustment(toed=toe_by_track_rod(self.steering, value))
+
+
+Adjuster = Slot | LinkLength | Clamp | TrackRod
 
 
 def together(effects: Sequence[Adjustment]) -> Adjustment:
@@ -81,7 +101,8 @@ def together(effects: Sequence[Adjustment]) -> Adjustment:
                 total[name] = total.get(name, 0.0) + value
         return total
 
-    return Adjustment(merged("moved"), merged("lengthened"), merged("tilted"))
+    toed = sum((effect.toed for effect in effects), start=0.0)
+    return Adjustment(merged("moved"), merged("lengthened"), merged("tilted"), toed=toed)
 
 
 @dataclass(frozen=True)

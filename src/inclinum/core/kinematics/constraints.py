@@ -175,10 +175,12 @@ class Adjustment:
     tilted: Mapping[str, Array] = field(default_factory=dict)
     """Body-side point of a strut → rotation vector of its axis in the body, (3,) or (S, 3), rad."""
     placed_anew: bool = False
+    toed: Array | float = 0.0
+    """Turn of a steered wheel on its kingpin, inwards, once or (S,), rad: it moves nothing of the linkage."""
 
     @property
     def samples(self) -> int:
-        """Length of the sample axis, 0 without one."""
+        """Length of the sample axis of what moves, 0 without one."""
         vectors = [np.asarray(v) for v in (*self.moved.values(), *self.tilted.values())]
         scalars = [np.asarray(v) for v in self.lengthened.values()]
         return max(

@@ -13,7 +13,7 @@ from inclinum.core.kinematics.carriers import Carrier, Moving
 from inclinum.core.kinematics.constraints import NEUTRAL, Adjustment, LinkOnArm
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.points import link_name
-from inclinum.core.kinematics.rigid import Array, dot, rotation, turn_about, unit
+from inclinum.core.kinematics.rigid import Array, about, dot, rotation, turn_about, unit
 
 
 @dataclass(frozen=True)
@@ -160,7 +160,7 @@ class Corner:
             return v if level else np.einsum("...ij,...j->...i", ground, v)
 
         centre, centre_rate = (seen(v) for v in self.place(self.wheel, poses, adjusted))
-        axis_in_body = poses.direction(wheel_angles.spin_axis(self.camber, self.toe))
+        axis_in_body = poses.direction(self._spin_axis(adjusted))
         axis = seen(axis_in_body)
         axis_rate = seen(poses.direction_rate(axis_in_body))
         down, down_rate = wheel_angles.down_in_wheel_plane(axis, axis_rate)
@@ -197,6 +197,15 @@ class Corner:
             damper_length=damper,
             damper_ratio=damper_ratio,
         )
+
+    def _spin_axis(self, adjusted: Adjustment) -> Array:
+        """Of the wheel on what carries it, as drawn: (3,), or (S, 1, 3) where it is turned on its kingpin."""
+        axis = wheel_angles.spin_axis(self.camber, self.toe)
+        if self.steering_axis is None or not np.any(adjusted.toed):
+            return axis
+        lower, upper = (self.body.points[name] for name in self.steering_axis)
+        # Inwards is to the right, about an axis that points up: clockwise seen from above.
+        return about(unit(upper - lower), -np.atleast_1d(adjusted.toed)[:, None], axis)
 
     def _roll_centre(self, poses: Poses, contact: Array, contact_rate: Array) -> Array:
         """Of a corner from how its contact patch moves; of an axle from how its roll moves it sideways."""

@@ -65,6 +65,25 @@ def knuckle_motion(corner: Corner, steering: "AxleSteering", poses: Poses) -> Kn
     return KnuckleMotion(left, right, straight_drag_link(steering, poses) - drag)
 
 
+def toe_by_track_rod(steering: "AxleSteering", longer: Array) -> Array:
+    """Turn inwards of each wheel of a solid axle with its track rod screwed longer, rad, the same shape.
+
+    The steering wheel is set straight again, by the drag link, so that both wheels share what the rod does.
+
+    Args:
+        steering: its kingpins and track rod, as drawn.
+        longer: mm; negative is shorter. NaN where the rod does not reach.
+
+    Source: derived here: with the left knuckle held the right one turns about its kingpin until the rod has its length;
+    half of that is each wheel's.
+    """
+    lower, upper = (np.array(p, dtype=float) for p in (steering.kingpin_left_lower, steering.kingpin_left_upper))
+    left_end, right_end = (np.array(p, dtype=float) for p in (steering.track_rod_left, steering.track_rod_right))
+    hub, kingpin = lower * _FLIP, unit((upper - lower) * _FLIP)
+    length = np.linalg.norm(right_end - left_end) + np.asarray(longer)
+    return turn_to_reach(kingpin, right_end - hub, left_end - hub, length) / 2
+
+
 MOST_LOCK = np.radians(60.0)
 """No joint of a driven or steered wheel bends further; a figure beyond it was meant for something else."""
 

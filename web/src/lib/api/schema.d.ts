@@ -2074,7 +2074,7 @@ export interface components {
              * Adjusters
              * @default []
              */
-            adjusters: (components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"] | components["schemas"]["ClampAdjuster"] | components["schemas"]["EccentricAdjuster"])[];
+            adjusters: (components["schemas"]["SlotAdjuster"] | components["schemas"]["LinkAdjuster"] | components["schemas"]["ClampAdjuster"] | components["schemas"]["EccentricAdjuster"] | components["schemas"]["TrackRodAdjuster"])[];
             /**
              * Targets
              * @default {}
@@ -8704,6 +8704,8 @@ export interface components {
         /**
          * PropShaft
          * @description A propeller shaft from the gearbox, or its last centre bearing, to the pinion of a solid axle.
+         *
+         *     Where a place has two examples the second is a front axle's.
          */
         PropShaft: {
             /**
@@ -8711,6 +8713,11 @@ export interface components {
              * @description on the body
              * @example [
              *       1400,
+             *       0,
+             *       480
+             *     ]
+             * @example [
+             *       -1100,
              *       0,
              *       480
              *     ]
@@ -8725,6 +8732,11 @@ export interface components {
              * @description on the axle
              * @example [
              *       220,
+             *       0,
+             *       360
+             *     ]
+             * @example [
+             *       -220,
              *       0,
              *       360
              *     ]
@@ -12594,6 +12606,49 @@ export interface components {
             outer_by: number;
         };
         /**
+         * TrackRodAdjuster
+         * @description The track rod of a steered solid axle: screwed, it sets the toe of both wheels at once.
+         */
+        TrackRodAdjuster: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            type: "track_rod";
+            /**
+             * Name
+             * @default track rod
+             */
+            name: string;
+            /**
+             * Least
+             * @default -15
+             */
+            min_mm: number;
+            /**
+             * Most
+             * @default 15
+             */
+            max_mm: number;
+            /**
+             * Thread pitch
+             * @description longer by a turn of it, both ends together
+             * @default 3
+             */
+            thread_pitch_mm: number;
+            /**
+             * Turn step
+             * @description the finest part of a turn that is set
+             * @default 0.125
+             */
+            turn_step: number;
+            /**
+             * Extra part
+             * @default
+             */
+            extra_part: string;
+        };
+        /**
          * TrailingLinkage
          * @description A pivot line across the vehicle, with a coil.
          */
@@ -12888,7 +12943,10 @@ export interface components {
             mass_kg?: number | null;
             /** Wheelbase */
             wheelbase_mm: number;
-            /** Front */
+            /**
+             * Front
+             * @example 1
+             */
             front: components["schemas"]["Axle"];
             /** Rear */
             rear: components["schemas"]["Axle"];
@@ -13247,6 +13305,8 @@ export interface components {
             angles: components["schemas"]["AngleResult"][];
             /** Settings */
             settings: components["schemas"]["Setting"][];
+            /** Set with */
+            set_with: string;
             /** Chosen */
             chosen: boolean;
             /** Toe length */

@@ -44,7 +44,7 @@
 	function told(whole: Whole): [string, string][] {
 		const rows: [string, string][] = [
 			['stands', way(whole.shift_left_mm, 'left', 'right', 1, 'mm')],
-			['pinion and kingpins', way(whole.nose_up_deg, 'nose up', 'nose down', 2, '°')],
+			['axle turned', way(whole.nose_up_deg, 'front up', 'front down', 2, '°')],
 			['steers', way(whole.steer_left_deg, 'left', 'right', 2, '°')]
 		];
 		if (whole.drag_link_short_mm !== null)
@@ -177,7 +177,11 @@
 						</span>
 					</div>
 				{:else}
-					<p class="text-quiet mt-1">No adjuster on this wheel.</p>
+					<p class="text-quiet mt-1">
+						{wheel.set_with
+							? `Set at the left wheel for both: ${wheel.set_with}.`
+							: 'No adjuster on this wheel.'}
+					</p>
 				{/each}
 			</section>
 		{/each}

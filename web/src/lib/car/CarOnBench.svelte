@@ -264,7 +264,7 @@
 								bench={shown}
 								axle={bench.vehicle[end]}
 								kinds={kind.data?.springs ?? []}
-								form={fieldOf(form, 'front')?.node}
+								form={fieldOf(form, end)?.node}
 								onaxle={(axle) => bench.setAxle(end, axle)}
 							/>
 						</Tabs.Content>
@@ -272,6 +272,7 @@
 							{#if form}<FigureForm
 									vehicle={bench.vehicle}
 									axle={bench.vehicle[end]}
+									{end}
 									{form}
 									onaxle={(axle) => bench.setAxle(end, axle)}
 									onvehicle={(fields) => bench.set(fields)}

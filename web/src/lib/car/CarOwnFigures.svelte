@@ -67,6 +67,7 @@
 			<FigureForm
 				vehicle={vehicle as never}
 				axle={vehicle[end] as never}
+				{end}
 				{form}
 				steers={false}
 				onaxle={(axle) => (typed = { ...vehicle, [end]: axle } as Schemas['Vehicle'])}

@@ -1,11 +1,13 @@
 <script lang="ts">
 	import DocumentForm from '../ui/DocumentForm.svelte';
 	import { fieldOf, type Node } from '../ui/form';
+	import type { AxleName } from '../api/client';
 	import type { Axle, Vehicle } from './axlesBench.svelte';
 
 	let {
 		vehicle,
 		axle,
+		end,
 		form,
 		steers = true,
 		onaxle,
@@ -13,6 +15,7 @@
 	}: {
 		vehicle: Vehicle;
 		axle: Axle;
+		end: AxleName;
 		/** Of a vehicle. */
 		form: Node;
 		/** Whether what steers it is told here too: it is part of the linkage, which a job keeps as it came. */
@@ -42,7 +45,7 @@
 	] as const;
 	/** What steers the wheels, where this kind of suspension can have it. */
 	const steering = $derived.by(() => {
-		const union = fieldOf(form, 'front', 'linkage')?.node;
+		const union = fieldOf(form, end, 'linkage')?.node;
 		return union?.kind === 'union' ? fieldOf(union.options[axle.linkage.kind], 'steering') : undefined;
 	});
 	function putSteering(to: unknown) {
@@ -62,7 +65,7 @@
 	What its maker or the shop says of it. Nothing here is looked up: type it in with its source.
 </p>
 {#each ofAxle as name (name)}
-	{@const f = fieldOf(form, 'front', name)}
+	{@const f = fieldOf(form, end, name)}
 	{#if f}
 		<div class="border-rule mb-3 border-b pb-3" title={f.help}>
 			<h3 class="head mb-1">{f.title}</h3>

@@ -1,4 +1,4 @@
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, test } from 'vitest';
 import { another, fieldOf, laidOut, nodeOf, valueAt, withValue, type Schema } from './form';
 
 const schema: Schema = {
@@ -49,6 +49,26 @@ describe('a form read from a schema', () => {
 		expect(fieldOf(node, 'by_name')?.node.kind).toBe('map');
 		expect(fieldOf(node, 'at')?.node.start).toEqual([0, 0]);
 	});
+});
+
+test('a part that is not like others of its kind begins with the example it names', () => {
+	const node = nodeOf({
+		$defs: {
+			Shaft: {
+				type: 'object',
+				required: ['at'],
+				properties: { at: { type: 'number', examples: [220, -220] } }
+			},
+			Axle: {
+				type: 'object',
+				properties: { shaft: { anyOf: [{ $ref: '#/$defs/Shaft' }, { type: 'null' }] } }
+			}
+		},
+		type: 'object',
+		properties: { front: { $ref: '#/$defs/Axle', example: 1 }, rear: { $ref: '#/$defs/Axle' } }
+	});
+	expect(fieldOf(node, 'front', 'shaft')?.node.start).toEqual({ at: -220 });
+	expect(fieldOf(node, 'rear', 'shaft')?.node.start).toEqual({ at: 220 });
 });
 
 describe('all fields of a change in one row', () => {

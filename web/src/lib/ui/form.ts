@@ -47,17 +47,24 @@ type Defs = Record<string, Schema>;
 
 const named = (defs: Defs, ref: string) => defs[ref.split('/').at(-1) ?? ''] ?? {};
 
-/** The node of a schema; references are looked up in its own definitions, or in those given. */
-export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}): Node {
-	const given = (schema.examples as unknown[] | undefined)?.[0] ?? schema.default;
-	if (schema.$ref) return nodeOf({ ...named(defs, schema.$ref), ...own(schema) }, defs);
+/**
+ * The node of a schema; references are looked up in its own definitions, or in those given. A part that is not like
+ * others of its kind says which of their examples it begins with.
+ */
+export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}, which = 0): Node {
+	const examples = (schema.examples ?? []) as unknown[];
+	const given = examples[which] ?? examples[0] ?? schema.default;
+	if (schema.$ref) return nodeOf({ ...named(defs, schema.$ref), ...own(schema) }, defs, which);
 	if (schema.anyOf) {
 		const some = schema.anyOf.find((b) => b.type !== 'null') ?? {};
-		return nodeOf({ ...some, ...own(schema) }, defs);
+		return nodeOf({ ...some, ...own(schema) }, defs, which);
 	}
 	if (schema.discriminator) {
 		const options = Object.fromEntries(
-			Object.entries(schema.discriminator.mapping).map(([tag, ref]) => [tag, nodeOf(named(defs, ref), defs)])
+			Object.entries(schema.discriminator.mapping).map(([tag, ref]) => [
+				tag,
+				nodeOf(named(defs, ref), defs, which)
+			])
 		);
 		const first = Object.values(options)[0];
 		return { kind: 'union', tag: schema.discriminator.propertyName, options, start: given ?? first?.start };
@@ -71,17 +78,17 @@ export function nodeOf(schema: Schema, defs: Defs = schema.$defs ?? {}): Node {
 			start: schema.const ?? given ?? (schema.minLength ? 'new' : '')
 		};
 	if (schema.prefixItems) {
-		const items = schema.prefixItems.map((s) => nodeOf(s, defs));
+		const items = schema.prefixItems.map((s) => nodeOf(s, defs, which));
 		return { kind: 'tuple', items, start: given ?? items.map((n) => n.start) };
 	}
 	if (schema.shows === 'photographs') return { kind: 'photos', start: [] };
 	if (schema.type === 'array')
-		return { kind: 'list', item: nodeOf(schema.items ?? {}, defs), start: given ?? [] };
-	if (schema.properties) return objectOf(schema, defs);
+		return { kind: 'list', item: nodeOf(schema.items ?? {}, defs, which), start: given ?? [] };
+	if (schema.properties) return objectOf(schema, defs, which);
 	if (schema.type === 'object')
 		return {
 			kind: 'map',
-			item: nodeOf(schema.additionalProperties as Schema, defs),
+			item: nodeOf(schema.additionalProperties as Schema, defs, which),
 			keys: (schema.propertyNames?.enum ?? []).map(String),
 			start: given ?? {}
 		};
@@ -107,12 +114,12 @@ function own(schema: Schema): Schema {
 	return Object.fromEntries(Object.entries(schema).filter(([key]) => !not.includes(key)));
 }
 
-function objectOf(schema: Schema, defs: Defs): Node {
+function objectOf(schema: Schema, defs: Defs, which: number): Node {
 	const required = schema.required ?? [];
 	const fields: Field[] = [];
 	const start: Record<string, unknown> = {};
 	for (const [name, s] of Object.entries(schema.properties ?? {})) {
-		const node = nodeOf(s, defs);
+		const node = nodeOf(s, defs, (s.example as number | undefined) ?? which);
 		if (required.includes(name)) start[name] = node.start;
 		if (s.set_by === 'changes') continue;
 		if (s.const !== undefined) {

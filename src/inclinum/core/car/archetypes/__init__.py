@@ -13,6 +13,7 @@ from inclinum.core.car.vehicle import Axle, Vehicle, VehicleStation
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName
 from inclinum.core.kinematics import AnyLinkage
+from inclinum.core.kinematics.axles import steered_axle
 from inclinum.core.quantity.constants import GRAVITY
 
 _LINKAGES: TypeAdapter[AnyLinkage] = TypeAdapter(AnyLinkage)
@@ -96,6 +97,9 @@ class Archetype:
                 for outer, name in _SCREWED.items()
                 if outer in linkage.named_points()
             ]  # fmt: skip
+        elif steered_axle(linkage) is not None:
+            extra["targets"] = {"toe": {"target_deg": 0.0, "window_deg": 0.15, "weight": 5, "assumed": True}}
+            extra["adjusters"] = [{"type": "track_rod"}]
         return Axle.model_validate(axle.model_dump() | extra)
 
 

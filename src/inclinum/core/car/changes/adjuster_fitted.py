@@ -16,6 +16,7 @@ from inclinum.core.car.vehicle import (
     EccentricAdjuster,
     LinkAdjuster,
     Vehicle,
+    WheelAdjuster,
 )
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
@@ -46,7 +47,7 @@ class AdjusterFitted(Change):
     source: ClassVar[str] = "bounded least squares on the solved linkage"
 
     type: Literal["adjuster_fitted"] = "adjuster_fitted"
-    adjuster: AdjusterData
+    adjuster: WheelAdjuster
     range_deg: float | None = Field(
         default=None, gt=0, le=10, title="Maker's range ±",
         description="of an angle, where that is what is known: then the mm follow from the linkage",
@@ -69,9 +70,10 @@ class AdjusterFitted(Change):
         free = [n for n in links(axle.linkage) if n not in taken]
         if axle.linkage.coupled:
             raise DomainError(
-                f"The wheels of the {name} axle are set by the axle itself: change its links, wedges or track rod."
+                f"The wheels of the {name} axle are set by the axle itself: change its links or wedges, "
+                "or set its track rod, which is among its figures."
             )
-        found: AdjusterData
+        found: WheelAdjuster
         if free:
             found = LinkAdjuster(
                 name=_unused("adjustable link", have), outer=free[0], min_mm=-10, max_mm=10, thread_pitch_mm=1.5
@@ -95,7 +97,8 @@ class AdjusterFitted(Change):
         """The list of adjusters."""
         if axle.linkage.coupled:
             raise DomainError(
-                f"The wheels of the {self.axle} axle are set by the axle itself: change its links, wedges or track rod."
+                f"The wheels of the {self.axle} axle are set by the axle itself: change its links or wedges, "
+                "or set its track rod, which is among its figures."
             )
         if self.adjuster.name in {a.name for a in axle.adjusters}:
             raise DomainError(
@@ -115,7 +118,7 @@ class AdjusterFitted(Change):
             return new.point == there.point
         return False
 
-    def _ranged(self, axle: Axle) -> AdjusterData:
+    def _ranged(self, axle: Axle) -> WheelAdjuster:
         """The adjuster with the range its maker tells as an angle, where so.
 
         Raises:
@@ -166,7 +169,7 @@ MOST_MM, TRIED = 60.0, 61
 """How far an adjuster is looked along, and in how many places."""
 
 
-def _reached(axle: Axle, adjuster: AdjusterData, angle: AngleName, wanted: float, way: int) -> float | None:
+def _reached(axle: Axle, adjuster: WheelAdjuster, angle: AngleName, wanted: float, way: int) -> float | None:
     """How far an adjuster goes one way until an angle of the left wheel has changed by so much, mm; None where never.
 
     Args:
@@ -174,7 +177,7 @@ def _reached(axle: Axle, adjuster: AdjusterData, angle: AngleName, wanted: float
         way: 1 or -1.
     """
     along = np.linspace(0.0, MOST_MM, TRIED)
-    tried = adjuster_of(adjuster).effect(way * along)
+    tried = adjuster_of(adjuster, axle.linkage).effect(way * along)
     motion = axle_corner(axle).sweep(np.zeros(1), adjusted=tried)
     value = getattr(motion, angle)
     if value is None:
