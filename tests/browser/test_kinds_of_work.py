@@ -154,7 +154,7 @@ def test_a_steered_axle_on_four_links_with_its_toe_set_by_one_rod(page: Page) ->
     expect(left).to_contain_text("within")
     expect(right).to_contain_text("Set at the left wheel for both: track rod.")
     expect(right).to_contain_text("within")
-    build_and_prove(page, "track rod, 1/4 turn longer", "New arm laid beside the old one")
+    build_and_prove(page, "track rod, 1/4 turn longer", "New link laid beside the old one")
 
 
 @pytest.mark.refused

@@ -7,7 +7,7 @@ from typing import Literal
 
 from inclinum.core.car.alignment import Alignment, align
 from inclinum.core.car.card_ends import HAND_OVER, PROVE, adjusted, baselines, closing, hand_over
-from inclinum.core.car.changes import PlannedChange, apply_all
+from inclinum.core.car.changes import Change, PlannedChange, apply_all
 from inclinum.core.car.job import Job
 from inclinum.core.car.joints import (
     INSIDE,
@@ -223,18 +223,16 @@ class _Worked:
         """What the changes set, read before and after at each side."""
         apart = any(self.opened.values())
         for planned, machine in self.changes:
-            for side in SIDES:
-                if not planned.change.on_side(side):
-                    continue
-                at = side if apart else None
+            for side, told in _told_at(planned.change, machine).items():
+                at = told if apart else None
                 last = max(len(planned.change.steps(machine)) - 1, 0)
-                joint = self._joint(planned.id)
+                joint = on_side(self.axle, self._joint(planned.id), side)
                 steps = [self._id(at, f"{planned.id}.{last}")]
                 if any(j.key == joint for j in self.opened[side]):
                     steps.insert(0, self._id(at, f"{joint}.off"))
                 for key, name, unit, by in planned.change.noted(machine, side):
                     yield SettingRow(
-                        key=f"{planned.id}.{key}", axle=self.name, side=side, steps=tuple(steps), name=name, unit=unit,
+                        key=f"{planned.id}.{key}", axle=self.name, side=told, steps=tuple(steps), name=name, unit=unit,
                         by=by,
                     )  # fmt: skip
 
@@ -312,21 +310,24 @@ class _Worked:
 
     def _made(self, side: Side | None, phase: str) -> Iterator[Step]:
         """What is cut, drilled or welded: before any new part hangs near it."""
-        for planned, _ in self.changes:
-            if side is None or planned.change.on_side(side):
+        for planned, machine in self.changes:
+            at = _told_at(planned.change, machine)
+            if side is None or side in at:
                 for m, told in enumerate(self.job.brief.around(planned.change).before):
-                    yield self._step(side, f"{planned.id}.how{m}", phase, told)
+                    yield self._step(side and at[side], f"{planned.id}.how{m}", phase, told)
 
     def _done(self, side: Side | None, phase: str, joint: str = "") -> Iterator[Step]:
         """What the changes that are done at a joint are done by; of no side where nothing at all is opened."""
         for planned, machine in sorted(self.changes, key=lambda met: -met[0].change.deep):
-            if side and (not planned.change.on_side(side) or self._done_at(side, planned, machine) != joint):
+            at = _told_at(planned.change, machine)
+            if side and (side not in at or self._done_at(side, planned, machine) != joint):
                 continue
             texts, figure = planned.change.steps(machine), planned.change.figure(side)
             large = figure_at(figure, texts)
             for m, text in enumerate(texts):
                 told = Handling(text, minutes=(2, 6))
-                step = self._step(side, f"{planned.id}.{m}", phase, told, figure=figure if m == large else None)
+                large_here = figure if m == large else None
+                step = self._step(side and at[side], f"{planned.id}.{m}", phase, told, figure=large_here)
                 yield step.model_copy(update=laid_at(planned.change.order(machine, side), m))
 
     def _off(self, side: Side | None, joint: Joint, phase: str) -> Iterator[Step]:
@@ -478,6 +479,13 @@ class _Worked:
             figure=figure,
             fasteners=tuple(FastenerUse.of(role, fastener_of(self.axle, role)) for role in roles),
         )
+
+
+def _told_at(change: Change, machine: Vehicle) -> dict[Side, Side | None]:
+    """Sides a change is done at, each with the side its steps tell: a part that is there once is done with the left."""
+    if change.across(machine):
+        return {"left": None}
+    return {side: side for side in SIDES if change.on_side(side)}
 
 
 def _preflight(worked: list[_Worked]) -> Preflight:

@@ -5,7 +5,7 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from inclinum.core.car.changes.base import Change, HeldThread
-from inclinum.core.car.changes.geometry import longer, parted, titled
+from inclinum.core.car.changes.geometry import longer, only_one, parted, titled
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber, Side
@@ -130,9 +130,18 @@ class ArmLength(Change):
         return (Noted("length", f"to the {pair_name(self.outer)}, middle to middle", "mm", self.longer_mm),)
 
     def parts(self, machine: Vehicle) -> list[str]:
-        """The set."""
-        _ = machine
-        return [f"Arms or links, {self.summary()} ({self.axle})"]
+        """The pair, or the one."""
+        count = 1 if self.across(machine) else 2
+        return [f"{count} × {self._kind(machine)}, {self.summary()} ({self.axle})"]
+
+    def across(self, machine: Vehicle) -> bool:
+        """A rod across a solid axle, or a link in its middle."""
+        return only_one(machine.axle(self.axle).linkage, self.outer)
+
+    def _kind(self, machine: Vehicle) -> str:
+        if self.outer.startswith("lateral_rod"):
+            return "lateral rod"
+        return "arm" if self.outer in arms(machine.axle(self.axle).linkage) else "link"
 
     def opened(self, machine: Vehicle) -> frozenset[str]:
         """Both ends of the arm, all of its legs."""
@@ -140,10 +149,8 @@ class ArmLength(Change):
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Length set on the bench; bushes at ride height."""
-        _ = machine
-        return [
-            f"New arm laid beside the old one: {self.told} between its bolts, both sides alike; locked.",
-        ]
+        alike = "" if self.across(machine) else ", both sides alike"
+        return [f"New {self._kind(machine)} laid beside the old one: {self.told} between its bolts{alike}; locked."]
 
 
 def _there(axle: Axle) -> tuple[str, ...]:

@@ -80,6 +80,15 @@ class Change(AnyMachines[Vehicle]):
         _ = side
         return self.told or None
 
+    def across(self, machine: Vehicle) -> bool:
+        """Whether it is on a part that the axle has once, across it or in its middle: it is done once, at no side.
+
+        Args:
+            machine: as the changes before this one leave it.
+        """
+        _ = machine
+        return False
+
     def ready(self, machine: Vehicle) -> list[str]:
         """What is looked at before it goes up, with its parts laid out: what may send the plan back; once for both.
 

@@ -21,7 +21,7 @@ class BracketMoved(PointMoved):
         "lateral rod bracket",
     )  # fmt: skip
     costs: ClassVar[str] = "angles and ratios change with it; brackets on a frame are a welder's or a maker's work"
-    parts_are: ClassVar[str] = "brackets or bushes"
+    part_is: ClassVar[str] = "bracket or bush"
 
     provides: ClassVar[str] = "bracket"
     offered: ClassVar[bool] = False
@@ -48,8 +48,8 @@ class BracketMoved(PointMoved):
 
     def steps(self, machine: Vehicle) -> list[str]:
         """Which way it faces."""
-        _ = machine
+        mirrored = "" if self.across(machine) else ", both sides as mirror images"
         return [
-            f"{pair_name(self.point).capitalize()} moved {self.way}, both sides as mirror images: "
-            "mark which way an offset bush faces before it is pressed.",
+            f"{pair_name(self.point).capitalize()} moved {self.way}{mirrored}: mark which way an offset bush faces "
+            "before it is pressed.",
         ]

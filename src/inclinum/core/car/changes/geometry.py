@@ -10,7 +10,7 @@ from inclinum.core.car.vehicle import Axle, RightCame
 from inclinum.core.document.errors import DomainError
 from inclinum.core.fitting.tape import with_followers
 from inclinum.core.kinematics import pair_name, refit
-from inclinum.core.kinematics.axles import LeafAxle
+from inclinum.core.kinematics.axles import LeafAxle, SolidAxleLinkage
 from inclinum.core.kinematics.kinds import Linkage
 from inclinum.core.kinematics.leaf import LeafBody
 from inclinum.core.kinematics.mounts import stand_together
@@ -23,6 +23,11 @@ Done = tuple[Linkage, list[refit.Refit]]
 def titled(names: tuple[str, ...]) -> list[tuple[str, str]]:
     """Points to choose from: name and title. Of a pair the left one stands for both."""
     return [(n, pair_name(n)) for n in names if "right" not in n.split("_")]
+
+
+def only_one(linkage: Linkage, name: str) -> bool:
+    """Whether a point is one by itself, of a rod across a solid axle or a link in its middle: nothing mirrors it."""
+    return isinstance(linkage, SolidAxleLinkage) and {"left", "right"}.isdisjoint(name.split("_"))
 
 
 def parted(linkage: Linkage, outer: str) -> frozenset[str]:

@@ -17,7 +17,7 @@ class JointMoved(PointMoved):
         "extended ball joint", "roll centre joint", "offset ball joint", "lower damper mount", "tie rod taper spacer",
     )  # fmt: skip
     costs: ClassVar[str] = "angles, roll centre and bump steer change with it"
-    parts_are: ClassVar[str] = "joints or mounts"
+    part_is: ClassVar[str] = "joint or mount"
 
     type: Literal["joint_moved"] = "joint_moved"
 

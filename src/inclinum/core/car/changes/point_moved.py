@@ -1,17 +1,19 @@
 """What a hardpoint that sits elsewhere has in common, whatever part it is on."""
 
 from abc import abstractmethod
-from typing import ClassVar, Self
+from typing import ClassVar, Self, cast
 
+import numpy as np
 from pydantic import Field
 
 from inclinum.core.car.changes.base import Change
-from inclinum.core.car.changes.geometry import moved, shift, titled
+from inclinum.core.car.changes.geometry import moved, only_one, shift, titled
 from inclinum.core.car.vehicle import Axle, Vehicle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, PartNumber
-from inclinum.core.kinematics import pair_name
+from inclinum.core.kinematics import AnyLinkage, pair_name
 from inclinum.core.kinematics.kinds import Linkage
+from inclinum.core.kinematics.rigid import Array
 from inclinum.core.plan import millimetres, named
 
 
@@ -21,8 +23,8 @@ class PointMoved(Change):
     place: ClassVar[str] = "Arms and subframe"
     equation: ClassVar[str] = "links keep their lengths: the linkage solved with the point moved, wheel at its height"
     source: ClassVar[str] = "constraints of rigid bodies, textbooks of multibody dynamics; solved by the product"
-    parts_are: ClassVar[str]
-    """What is bought for it, in the plural."""
+    part_is: ClassVar[str]
+    """What is bought for it."""
 
     point: str = Field(max_length=60, title="Which", description="point of the suspension")
     forward_mm: float = Field(default=0, ge=-150, le=150, title="Forward", json_schema_extra={"unit": "mm", "step": 1})
@@ -58,7 +60,28 @@ class PointMoved(Change):
                 f"The change “{self.title}” does not move {pair_name(self.point)} of the {self.axle} axle, but one "
                 f"of: {there}."
             )
-        return moved(axle, {self.point: shift(self.forward_mm, self.out_mm, self.up_mm)})
+        # Out is away from the middle of the vehicle, whichever side of it a point is on.
+        was = axle.linkage.named_points()[self.point]
+        by = shift(self.forward_mm, (-1 if was[1] < 0 else 1) * self.out_mm, self.up_mm)
+        found = moved(axle, {self.point: by})
+        went = np.array(cast("AnyLinkage", found["linkage"]).named_points()[self.point]) - was
+        for n, way in enumerate(("forward or back", "out or in", "up or down")):
+            # A point that went less than half of the way may have been held: then no answer tells what was typed.
+            if abs(went[n]) < abs(by[n]) / 2 and self._without(axle, by, n) == found["linkage"]:
+                raise DomainError(
+                    f"{pair_name(self.point).capitalize()} of the {self.axle} axle does not go {way}: what it holds "
+                    "keeps its place that way, and nothing would change. Leave that at 0."
+                )
+        return found
+
+    def _without(self, axle: Axle, by: Array, n: int) -> object:
+        """The linkage with the point left where it is in one direction."""
+        rest = np.where(np.arange(3) == n, 0.0, by)
+        return moved(axle, {self.point: rest})["linkage"] if rest.any() else axle.linkage
+
+    def across(self, machine: Vehicle) -> bool:
+        """A rod's across a solid axle, or a link's in its middle."""
+        return only_one(machine.axle(self.axle).linkage, self.point)
 
     def opened(self, machine: Vehicle) -> frozenset[str]:
         """The point itself."""
@@ -87,6 +110,6 @@ class PointMoved(Change):
         return named(self.part, f"{pair_name(self.point)}: {self.way}")
 
     def parts(self, machine: Vehicle) -> list[str]:
-        """The pair."""
-        _ = machine
-        return [f"2 {self.parts_are}, {self.summary()} ({self.axle})"]
+        """The pair, or the one."""
+        count = 1 if self.across(machine) else 2
+        return [f"{count} × {self.part_is}, {self.summary()} ({self.axle})"]
