@@ -544,3 +544,17 @@ def test_an_axle_at_the_other_end_is_its_mirror_image_and_a_wheel_of_its_own_the
     flip = -1 if ARCHETYPES[key].steered else 1
     for name, (x, y, z) in rear.items():
         assert front[name] == pytest.approx((flip * x, y, z)), name
+
+
+@pytest.mark.parametrize("key", [k for k in STEERED_AXLES if k != "leaf_axle_front"])
+def test_links_that_run_ahead_of_a_steered_axle_are_asked_about(key: str) -> None:
+    """One set up with its points the other way round: caster would be told with the wrong sign."""
+    job = job_on(key, "front")
+    assert "links_ahead.front" not in {f.id for f in predict(job).findings}
+    linkage = job.vehicle.front.linkage
+    ahead = {n: np.array(p) * (-1, 1, 1) for n, p in linkage.named_points().items()}
+    front = job.vehicle.front.model_copy(update={"linkage": linkage.with_points(ahead), "prior": None})
+    turned = job.model_copy(update={"vehicle": job.vehicle.model_copy(update={"front": front})})
+    (told,) = (f for f in predict(turned).findings if f.id == "links_ahead.front")
+    assert told.severity == "know"
+    assert "links_ahead.rear" not in {f.id for f in predict(turned).findings}

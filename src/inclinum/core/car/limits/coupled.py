@@ -56,6 +56,15 @@ def check(case: Case) -> list[Finding]:
 
 def _steered(case: Case, name: AxleName, before: Stance, stance: Stance) -> list[Finding]:
     turned, found = axle_turned(before, stance), []
+    if _ahead(stance):
+        found.append(
+            Finding(
+                id=f"links_ahead.{name}", axle=name, severity="know", what=f"The {name} axle's links run ahead of it",
+                value=0.0, limit=1.0, margin=-1.0, unit="", source="the points of the axle",
+                why="Under most they run back to the middle of the vehicle, and caster then goes the other way as the "
+                "body rises. Look under it: if they do, the forward of their frame ends takes a minus.",
+            )
+        )  # fmt: skip
     if abs(turned.nose_up) > CASTER_DEG:
         way = "less" if turned.nose_up < 0 else "more"
         found.append(
@@ -128,6 +137,16 @@ def _arm_brackets(stance: Stance) -> list[str]:
         for n in frame_points(linkage)
         if n in structural(linkage) and n not in on_links and "right" not in n.split("_")
     ]
+
+
+def _ahead(stance: Stance) -> bool:
+    """Whether all that runs along the vehicle is held to its frame forward of the axle."""
+    linkage = stance.axle.linkage
+    if isinstance(linkage, LeafAxle):
+        return False
+    points, frame = linkage.named_points(), frame_points(linkage)
+    held = [n for outer in _along(stance) for n in links(linkage)[outer] if n in frame] + _arm_brackets(stance)
+    return bool(held) and all(points[n][0] > 0 for n in held)
 
 
 def _shares_across(stance: Stance) -> list[tuple[str, float]]:
