@@ -84,7 +84,7 @@ def test_a_vehicle_from_a_tape_measure(bench: Page) -> None:
     eye.fill("455")
     eye.press("Enter")
     expect(page.locator("[data-place='fixed_eye.height']")).to_contain_text("455")
-    page.get_by_label("Curve").select_option("axle turned, its front up")
+    page.get_by_label("Curve").select_option("axle turned front up")
     page.get_by_label("Over", exact=True).select_option("roll")
     page.get_by_label("Curve").select_option("axle steer")
     expect(page.get_by_role("slider", name="axle steer of the rear axle")).to_be_visible()

@@ -299,7 +299,7 @@ def _curves(axle: Axle, corner: Corner, motion: Motion, index: int, force: Array
     if axle.linkage.coupled:
         moved = axle_motion(corner, motion.poses)
         named = [
-            ("axle turned, its front up", "°", np.degrees(moved.pitch)),
+            ("axle turned front up", "°", np.degrees(moved.pitch)),
             ("sideways shift", "mm", moved.lateral_shift),
             ("fore-aft shift", "mm", moved.fore_aft_shift),
             ("axle steer", "°", np.degrees(moved.steer)),

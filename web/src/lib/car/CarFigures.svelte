@@ -40,7 +40,7 @@
 	/** Of a solid axle. */
 	const solid: [string, number, Pair][] = [
 		['Axle shifted left, mm', 1, (a) => [null, a.coupled?.shift_left_mm ?? null]],
-		['Axle turned, its front up, °', 2, (a) => [null, a.coupled?.nose_up_deg ?? null]],
+		['Axle turned front up, °', 2, (a) => [null, a.coupled?.nose_up_deg ?? null]],
 		['Axle steered left, °', 2, (a) => [null, a.coupled?.steer_left_deg ?? null]],
 		[
 			'Steers into a bend, ° per ° of lean',
