@@ -34,6 +34,7 @@ from inclinum.core.quantity import Length
 from inclinum.core.shapes import (
     ABOVE,
     BEHIND,
+    FROM_THE_RIGHT,
     SIDE,
     VIEWS,
     Bar,
@@ -44,6 +45,7 @@ from inclinum.core.shapes import (
     Ribbon,
     Shape,
     SidePhotograph,
+    View,
     bounds,
     placed,
 )
@@ -554,3 +556,16 @@ def test_a_photograph_belongs_to_the_machine_as_it_came() -> None:
         assert 0.6 * wide == pytest.approx(base, rel=0.02)
         with pytest.raises(ValidationError, match="under Measure"):
             type(job.prove).model_validate({"after": {"photograph": picture_of.model_dump()}})
+
+
+@pytest.mark.parametrize("view", [*VIEWS.values(), FROM_THE_RIGHT])
+def test_a_coil_is_wound_one_way_from_whichever_side_it_is_seen(view: View) -> None:
+    """Nobody says which way: as it is drawn, what is in front goes up to the left, what is behind to the right."""
+    along = np.eye(3)[view.up[0]] * view.up[1]
+    coil = Coil("coil", np.array([[10.0, 20.0, 30.0], np.array([10.0, 20.0, 30.0]) + 300 * along]), wire=10, turns=8)
+    seen = coil.seen(view)
+    assert {s.role for s in seen} == {"coil", "coil_behind"}
+    for shape in seen:
+        (u, v), (to, top) = shape.line[0], shape.line[-1]
+        assert top >= v
+        assert (to - u < 0) == (shape.role == "coil")
