@@ -1,6 +1,7 @@
 """Two wheels: laws of plane linkages, both ends under load, steering, sag bench, fits and documents."""
 
 import json
+from dataclasses import replace
 from itertools import pairwise
 from pathlib import Path
 from typing import Any
@@ -24,7 +25,7 @@ from inclinum.core.bike.stands_and_reach import stand_of
 from inclinum.core.equilibrium.rear_and_fork import RearCarrying
 from inclinum.core.kinematics import attitude
 from inclinum.core.kinematics.plane import PlanarLinkage
-from inclinum.core.kinematics.rear_end import AnyRear, FourBarRear, RearSweep, rear_sweep_of
+from inclinum.core.kinematics.rear_end import AnyRear, FourBarRear, RearEnd, RearSweep, rear_sweep_of
 from inclinum.core.springs.fork import CoilForkSprings, Fork, LegSpring, sag
 from inclinum.demo import demo_bike_jobs
 
@@ -141,6 +142,45 @@ def test_a_four_bar_told_freely_is_the_same_linkage() -> None:
     )
     a, b = (r.linkage().distance(*r.damper, r.linkage().poses(np.array([0.0, 90.0])))[0] for r in (one, free))
     np.testing.assert_allclose(a, b, atol=1e-9)
+
+
+def told_freely(rear: RearEnd, members: dict[str, tuple[str, ...]], rods: tuple[tuple[str, str], ...]) -> RearEnd:
+    listed = [{"name": m, "points": p} for m, p in members.items()]
+    return REARS.validate_python(
+        {"kind": "free", "points": rear.named(), "member_list": listed, "rod_list": rods, "damper_ends": rear.damper}
+    )
+
+
+@pytest.mark.parametrize("which", ["a rod as a member on two pins", "a member that only rods hold"])
+def test_a_linkage_is_the_same_however_it_hangs_together(which: str) -> None:
+    """Members are solved from the frame outward; a closed loop and one that no pin leads to come out alike."""
+    if which.startswith("a rod"):
+        one: RearEnd = REARS.validate_python({"kind": "rocker_on_frame"} | BIKES["linkage_frame"].points)
+        free = told_freely(one, one.members() | {"rod": one.rods[0]}, ())
+    else:
+        on_stay = {"damper_first_on": "frame", "damper_second_on": "seat stay", "axle_on": "seat stay"}
+        eyes = {"damper_first": (520.0, 650.0), "damper_second": (250.0, 470.0)}
+        one = FourBarRear.model_validate(BIKES["downhill"].points | on_stay | eyes)
+        held = {m: p for m, p in one.members().items() if m in ("frame", "seat stay")}
+        free = told_freely(one, held, (("pivot", "stay_joint"), ("rocker_pivot", "rocker_joint")))
+    here, there = one.linkage(), free.linkage()
+    rise = np.linspace(-10.0, 120.0, 27)
+    poses, others = here.poses(rise), there.poses(rise)
+    assert poses.reachable.all()
+    assert others.reachable.all()
+    for was, now in zip(here.distance(*one.damper, poses), there.distance(*one.damper, others), strict=True):
+        np.testing.assert_allclose(now, was, atol=1e-9)
+    for name, at in here.positions(poses.state).items():
+        np.testing.assert_allclose(there.place(name, others), at, atol=1e-9, err_msg=name)
+    swings = RearSweep(one, 0.0, 1000.0), RearSweep(free, 0.0, 1000.0)
+    np.testing.assert_allclose(swings[1].curve.length(rise), swings[0].curve.length(rise), atol=1e-3)
+    # A rod longer by a little is longer by as much, the others and the axle's height stay.
+    rodded, at = (here, poses) if here.rods else (there, others)
+    lengthened = replace(at, state=at.state + 1e-5 * rodded.rod_effect(0, at))
+    for n, rod in enumerate(rodded.rods):
+        longer = (rodded.distance(*rod, lengthened)[0] - rodded.distance(*rod, at)[0]) / 1e-5
+        np.testing.assert_allclose(longer, float(n == 0), atol=1e-4)
+    np.testing.assert_allclose(rodded.place("axle", lengthened)[:, 1], rodded.place("axle", at)[:, 1], atol=1e-8)
 
 
 def test_freedoms_and_dead_points_are_told() -> None:

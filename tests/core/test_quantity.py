@@ -2,12 +2,12 @@
 
 import numpy as np
 import pytest
-from hypothesis import given
+from hypothesis import example, given
 from hypothesis import strategies as st
 from pydantic import ValidationError
 
 from inclinum.core.quantity import Angle, EntryError, Kind, Length, newton_metres_to_pound_feet, parse
-from inclinum.core.quantity.root import cell, rising_root, roots
+from inclinum.core.quantity.root import SETTLED_NEWTON, cell, rising_root, roots
 
 
 @pytest.mark.parametrize(
@@ -77,14 +77,16 @@ def test_whatever_is_typed_gives_a_finite_number_or_a_sentence(text: str) -> Non
     assert abs(value) < float("inf")
 
 
+@example(at=-0.02, slope=0.01, bend=0.0, kink=0.0, stiffer=300.0, start=1e-7)
+@example(at=6e-8, slope=1.0, bend=0.0, kink=0.0, stiffer=1.0, start=40.0)
 @given(
     at=st.floats(-40, 40), slope=st.floats(0.01, 50), bend=st.floats(0, 5),
-    kink=st.floats(-45, 45), stiffer=st.floats(0, 300),
+    kink=st.floats(-45, 45), stiffer=st.floats(0, 300), start=st.floats(-49, 49),
 )  # fmt: skip
 def test_a_rising_force_is_met_where_it_is_and_one_by_one_as_all_at_once(
-    at: float, slope: float, bend: float, kink: float, stiffer: float
+    at: float, slope: float, bend: float, kink: float, stiffer: float, start: float
 ) -> None:
-    """A spring with a bend in it and a rubber that is met somewhere: its slope jumps there."""
+    """A spring with a bend in it and a rubber that is met somewhere: its slope jumps there, even at the root."""
 
     def force(x: float) -> float:
         return slope * x + bend * x**3 / 1000 + stiffer * max(0.0, x - kink)
@@ -94,14 +96,16 @@ def test_a_rising_force_is_met_where_it_is_and_one_by_one_as_all_at_once(
     def missing(x: float) -> tuple[float, float]:
         return force(x) - load, slope + 3 * bend * x**2 / 1000 + (stiffer if x > kink else 0.0)
 
-    found = rising_root(missing, -50.0, 50.0)
-    assert found == pytest.approx(at, abs=1e-7)
+    found = rising_root(missing, -50.0, 50.0, start)
+    assert found == pytest.approx(at, abs=SETTLED_NEWTON)
     together = roots(
         lambda x: tuple(np.array(v) for v in zip(*map(missing, x.tolist()), strict=True)),  # type: ignore[arg-type]
         np.full(2, -50.0), np.full(2, 50.0), np.zeros(2),
     )  # fmt: skip
-    assert together == pytest.approx([found] * 2, abs=1e-7)
+    assert together == pytest.approx([at] * 2, abs=SETTLED_NEWTON)
     table = np.linspace(-50.0, 50.0, 34)
-    low, high = cell(table, np.array([force(x) for x in table]), load)
+    low, high, between = cell(table, np.array([force(x) for x in table]), load)
     assert low - 1e-9 <= found <= high + 1e-9
+    assert low - 1e-9 <= between <= high + 1e-9
+    assert rising_root(missing, low, high, between) == pytest.approx(at, abs=SETTLED_NEWTON)
     assert high - low == pytest.approx(100 / 33)

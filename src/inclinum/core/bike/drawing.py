@@ -9,8 +9,6 @@ import math
 from collections.abc import Collection
 from functools import lru_cache
 
-import numpy as np
-
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.parts import ForkPlaces, side_parts
 from inclinum.core.bike.stance import CONDITIONS, Attitude, BikeStance, Condition
@@ -191,16 +189,16 @@ def _fork_length(bike: Bike) -> float:
 def _frame_rake(came: BikeStance) -> float:
     """Rake in frame axes: what it is standing unladen less how the frame is pitched then, rad."""
     unladen = came.ends["unladen"]
-    rake = float(np.radians(came.bike.rake_deg))
-    down_front = unladen[0].sag * float(np.cos(rake))
+    rake = math.radians(came.bike.rake_deg)
+    down_front = unladen[0].sag * math.cos(rake)
     down_rear = unladen[1].height - came.rear.extended_height
-    return rake - float(np.arctan2(down_rear - down_front, came.bike.wheelbase_mm))
+    return rake - math.atan2(down_rear - down_front, came.bike.wheelbase_mm)
 
 
 def _extended_wheelbase(came: BikeStance) -> float:
     """At full extension, mm: the stated one holds unladen, where the fork has slid back by its sag."""
     unladen = came.ends["unladen"]
-    rake = float(np.radians(came.bike.rake_deg))
-    back = unladen[0].sag * float(np.sin(rake))
+    rake = math.radians(came.bike.rake_deg)
+    back = unladen[0].sag * math.sin(rake)
     forward = came.rear_points["unladen"]["axle"][0] - came.rear_points["extended"]["axle"][0]
     return came.bike.wheelbase_mm + back + float(forward) + float(came.rear_points["extended"]["axle"][0])

@@ -17,10 +17,10 @@ from inclinum.core.bike.machine import ENDS, End
 from inclinum.core.bike.stance import BikeStance
 from inclinum.core.document import Document
 from inclinum.core.document.known import CALLIPER_MM, MADE_TO_MM, RATE_PERCENT, TAPE_MM
-from inclinum.core.equilibrium.rear_and_fork import EndAt
+from inclinum.core.equilibrium.rear_and_fork import EndAt, ForkCarrying
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.constants import GRAVITY
-from inclinum.core.springs.fork import AnyForkSprings, CoilForkSprings
+from inclinum.core.springs.fork import AirForkSprings, AnyForkSprings, CoilForkSprings
 from inclinum.core.uncertainty import Input, InputShare, ranked
 
 STATES: tuple[Literal["unladen", "laden"], ...] = ("unladen", "laden")
@@ -119,33 +119,34 @@ STEP_MM, STEP_SHARE = 0.1, 1e-3
 @lru_cache(maxsize=32)
 def fork_slopes(standing: BikeStance) -> Slopes:
     """Of the fork, along it; 0 where it is topped out or bottomed."""
-    fork, cos = standing.bike.fork, math.cos(standing.front.rake)
     at = [standing.ends[c][0] for c in STATES]
-    return Slopes(*zip(*(_along(fork.springs, fork.stroke_mm, cos, a) for a in at), strict=True))  # pyright: ignore[reportArgumentType] (hashable)
+    return Slopes(*zip(*(_along(standing.front, a) for a in at), strict=True))
 
 
 @lru_cache(maxsize=256)
-def _along(springs: AnyForkSprings, stroke: float, cos: float, at: EndAt) -> tuple[float, float, float, float]:
-    """At one sag: while a rear end is planned, or a fork raised in its clamps, its springs stay."""
-    x = np.clip(at.sag + np.array([-STEP_MM, 0.0, STEP_MM]), 0.0, stroke)
-    whole = springs.force(x, stroke)
+def _along(fork: ForkCarrying, at: EndAt) -> tuple[float, float, float, float]:
+    """At one sag."""
+    x = np.clip(at.sag + np.array([-STEP_MM, 0.0, STEP_MM]), 0.0, fork.stroke)
+    whole = fork.force(x)
     stiff = float((whole[2] - whole[0]) / (x[2] - x[0]))
     if at.topped_out or at.bottomed or stiff <= 0:
         return NONE
-    share, per_mm = _of_springs(springs, stroke, x, whole)
-    return -share / stiff, -per_mm / stiff, cos / stiff, 0.0
+    share, per_mm = _of_springs(fork, x, whole)
+    return -share / stiff, -per_mm / stiff, math.cos(fork.rake) / stiff, 0.0
 
 
-def _of_springs(springs: AnyForkSprings, stroke: float, x: Array, whole: Array) -> tuple[float, float]:
+def _of_springs(fork: ForkCarrying, x: Array, whole: Array) -> tuple[float, float]:
     """Force at the middle of three travels: per share of the coils' rate or the air's pressure, and per mm of preload.
 
     The air over the oil of a coil fork is no part of its springs.
     """
+    springs = fork.springs
     if isinstance(springs, CoilForkSprings):
-        coils = whole if springs.air is None else whole - 2 * springs.air.force(x, stroke)
+        coils = whole if springs.air is None else whole - 2 * springs.air.force(x, fork.stroke)
         return float(coils[1]), float((coils[2] - coils[0]) / (x[2] - x[0]))
+    assert isinstance(springs, AirForkSprings)
     harder = springs.model_copy(update={"gauge_n_per_mm2": springs.gauge_n_per_mm2 * (1 + STEP_SHARE)})
-    return float(harder.force(x[1], stroke) - whole[1]) / STEP_SHARE, 0.0
+    return float(harder.force(x[1], fork.stroke) - whole[1]) / STEP_SHARE, 0.0
 
 
 Moved = tuple[float, float, float, float]

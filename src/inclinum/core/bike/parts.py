@@ -175,7 +175,7 @@ def _bars(top: Point, back: float, up: float) -> Part:
 
 
 def _guard(axle: Point, radius: float, first: float, last: float, name: str) -> Part:
-    turn = np.radians(np.linspace(first, last, 9))
+    turn = [math.radians(first + (last - first) * n / 8) for n in range(9)]
     out = radius + 34
     return Curve(
         "guard", _flat(*((axle[0] + out * math.cos(a), axle[1] + out * math.sin(a)) for a in turn)), name, wide=12
@@ -201,8 +201,8 @@ def _fork(bike: Bike, fork: ForkPlaces, thick: float, *, pedalled: bool) -> list
 def _unit(bike: Bike, fixed: Point, moving: Point) -> list[Part]:
     """Damper with its spring: body from the frame, rod at the moving end, coil between collar and seat."""
     d, spring = bike.damper, bike.spring
-    start, end = np.array(fixed), np.array(moving)
-    length = float(np.hypot(*(end - start)))
+    start, end = complex(*fixed), complex(*moving)
+    length = abs(end - start)
     if length < 1:
         return []
     along = (end - start) / length
@@ -210,8 +210,8 @@ def _unit(bike: Bike, fixed: Point, moving: Point) -> list[Part]:
     body = min(closed - EYE_MM, length - 1)
 
     def on(far: float) -> Point:
-        x, z = start + along * far
-        return float(x), float(z)
+        at = start + along * far
+        return at.real, at.imag
 
     # Pressed by its preload with the damper out, and by every millimetre that the damper closes.
     coil = min(spring.free_length_mm - bike.preload - (d.extended_mm - length), spring.free_length_mm)

@@ -3,6 +3,7 @@
 A pure function of the job document. Drops are told at the same load, rider on and off, before against planned.
 """
 
+import math
 from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -33,10 +34,12 @@ from inclinum.core.bike.stance import CONDITIONS, Attitude, BikeStance, Conditio
 from inclinum.core.bike.stands_and_reach import CentreStandEffort, RiderReach, StandLean
 from inclinum.core.bike.steering import Steering, steering
 from inclinum.core.document import Document
+from inclinum.core.equilibrium.rear_and_fork import ForkCarrying
 from inclinum.core.kinematics.rear_end import chain_slack_change
 from inclinum.core.plan import Share, choices_of, in_turn
 
-CURVE_POINTS = 41
+SHARES = np.linspace(0.0, 1.0, 41)
+"""Of the travel, at which curves are told."""
 
 
 class ConditionTold(Document):
@@ -331,10 +334,10 @@ def _told(standing: BikeStance, came: BikeStance, condition: Condition) -> Condi
     return ConditionTold(
         front_sag_mm=front.sag,
         rear_sag_mm=rear.sag,
-        rake_deg=float(np.degrees(at.rake)),
+        rake_deg=math.degrees(at.rake),
         trail_mm=at.trail,
         wheelbase_mm=at.wheelbase,
-        arm_angle_deg=float(np.degrees(at.arm_angle)),
+        arm_angle_deg=math.degrees(at.arm_angle),
         seat_mm=seat.height_mm - _drop_at(came, at.front_drop, at.rear_drop, seat.x_mm),
         front_drop_mm=at.front_drop,
         rear_drop_mm=at.rear_drop,
@@ -344,7 +347,7 @@ def _told(standing: BikeStance, came: BikeStance, condition: Condition) -> Condi
 @lru_cache(maxsize=KEPT)
 def _leverage(standing: BikeStance) -> LeverageCurve:
     rear = standing.rear
-    travel = np.linspace(0.0, rear.travel_at_full_stroke, CURVE_POINTS)
+    travel = rear.travel_at_full_stroke * SHARES
     _, ratio, _ = rear.sweep.curve.at(rear.extended_rise + travel)
     axle = rear.sweep.place("axle", rear.extended_rise + travel)
     sprocket = standing.bike.drive.sprocket
@@ -388,15 +391,21 @@ def sweep_rear(standing: BikeStance, travel: Sequence[float]) -> dict[str, list[
     return listed
 
 
-@lru_cache(maxsize=KEPT)
 def _fork(standing: BikeStance) -> ForkCurve:
-    travel = np.linspace(0.0, standing.bike.fork.stroke_mm, CURVE_POINTS)
+    travel, force = _fork_force(standing.front)
     return ForkCurve(
-        travel=travel.tolist(),
-        force=standing.bike.fork.force(travel).tolist(),
+        travel=travel,
+        force=force,
         unladen=standing.ends["unladen"][0].sag,
         laden=standing.ends["laden"][0].sag,
     )
+
+
+@lru_cache(maxsize=KEPT)
+def _fork_force(fork: ForkCarrying) -> tuple[list[float], list[float]]:
+    """Slider travel and what it carries, N: while the rear is planned it stays."""
+    travel = fork.stroke * SHARES
+    return travel.tolist(), fork.force(travel).tolist()
 
 
 SPRUNG = (

@@ -5,6 +5,7 @@ wound up to hold it; too much means too stiff a spring. Both schools of choosing
 (laden in the middle of its window, unladen in the middle of its own), and by ride frequency.
 """
 
+import math
 from dataclasses import replace
 from functools import lru_cache
 from typing import Literal
@@ -16,7 +17,7 @@ from inclinum.core.bike.machine import End, RearSpring
 from inclinum.core.bike.stance import BikeStance
 from inclinum.core.bike.windows import window_of
 from inclinum.core.document import Document
-from inclinum.core.document.content import Same
+from inclinum.core.equilibrium.rear_and_fork import ForkCarrying
 from inclinum.core.quantity.constants import GRAVITY
 from inclinum.core.springs.fork import CoilForkSprings
 
@@ -127,7 +128,7 @@ def sag_bench(job: BikeJob, standing: BikeStance, end: End) -> SagBench:
         why=why,
         rate_by_sag=by_sag,
         rate_by_frequency=_rate_by_frequency(standing, laden.sag, mass, window.frequency_hz, end),
-        frequency_hz=float(np.sqrt(max(wheel_rate, 0.0) * 1000 / mass) / (2 * np.pi)),
+        frequency_hz=math.sqrt(max(wheel_rate, 0.0) * 1000 / mass) / (2 * math.pi),
         softer=softer,
         stiffer=stiffer,
         zero_question=_zero_question(standing) if rear else "",
@@ -152,7 +153,7 @@ def preload_for_sag(standing: BikeStance, target: float, end: End) -> tuple[floa
     springs = fork.springs
     if not isinstance(springs, CoilForkSprings) or not 0 < target < fork.stroke_mm:
         return None, None
-    axial = standing.loads.front_laden * float(np.cos(standing.front.rake))
+    axial = standing.loads.front_laden * math.cos(standing.front.rake)
 
     air = 0.0 if springs.air is None else 2 * float(springs.air.force(target, fork.stroke_mm))
     each = (axial - air) / springs.legs
@@ -169,17 +170,15 @@ def _unladen_at_target(standing: BikeStance, preload: float | None, end: End) ->
         return None
     if end == "rear":
         return standing.rear.on_spring(preload=preload).at(standing.loads.rear_unladen).sag
-    fork = standing.bike.fork
-    assert isinstance(fork.springs, CoilForkSprings)
-    set_so = fork.model_copy(update={"springs": _on_preload(Same(fork.springs), preload)})
-    return replace(standing.front, fork=set_so).at(standing.loads.front_unladen).sag
+    return _on_preload(standing.front, preload).at(standing.loads.front_unladen).sag
 
 
 @lru_cache(maxsize=64)
-def _on_preload(which: Same[CoilForkSprings], preload: float) -> CoilForkSprings:
-    """Both legs on the spacer that gives a preload; one and the same springs for one preload."""
-    springs = which.document
-    return springs.model_copy(update={"spacer_mm": springs.spacer_for(preload), "right_spacer_mm": None})
+def _on_preload(fork: ForkCarrying, preload: float) -> ForkCarrying:
+    """Both legs on the spacer that gives a preload; one and the same for one preload."""
+    assert isinstance(fork.springs, CoilForkSprings)
+    spacer = fork.springs.spacer_for(preload)
+    return replace(fork, springs=fork.springs.model_copy(update={"spacer_mm": spacer, "right_spacer_mm": None}))
 
 
 def _verdict(left: float | None, preload: float | None, low: float, high: float, *, air: bool) -> tuple[Verdict, str]:
@@ -208,7 +207,7 @@ def _rate_by_sag(standing: BikeStance, laden: float, unladen: float, end: End) -
         fork, springs = standing.bike.fork, standing.bike.fork.springs
         if not isinstance(springs, CoilForkSprings):
             return None
-        cosine = float(np.cos(standing.front.rake))
+        cosine = math.cos(standing.front.rake)
         air = np.zeros(2) if springs.air is None else 2 * springs.air.force(np.array([unladen, laden]), fork.stroke_mm)
         x1, x2 = unladen, laden
         f1, f2 = (
@@ -231,7 +230,7 @@ def _rate_by_sag(standing: BikeStance, laden: float, unladen: float, end: End) -
 
 def _rate_by_frequency(standing: BikeStance, sag: float, mass: float, hertz: float, end: End) -> float | None:
     """Spring rate at which the end rides at a frequency, N/mm: (k_wheel − F·dMR/dz)/(count·MR²)."""
-    wanted = mass * (2 * np.pi * hertz) ** 2 / 1000
+    wanted = mass * (2 * math.pi * hertz) ** 2 / 1000
     if end == "front":
         springs, fork = standing.bike.fork.springs, standing.bike.fork
         if not isinstance(springs, CoilForkSprings):
@@ -241,7 +240,7 @@ def _rate_by_frequency(standing: BikeStance, sag: float, mass: float, hertz: flo
         if springs.air is not None:
             ends = springs.air.force(np.array([max(sag - h, 0.0), sag + h]), fork.stroke_mm)
             air = 2 * float(ends[1] - ends[0]) / (sag + h - max(sag - h, 0.0))
-        rate = (wanted * float(np.cos(standing.front.rake)) ** 2 - air) / springs.legs
+        rate = (wanted * math.cos(standing.front.rake) ** 2 - air) / springs.legs
         return rate if rate > 0 else None
     r = standing.rear
     _, ratio, slope = r.sweep.curve.at(r.extended_rise + sag)

@@ -3,6 +3,7 @@
 Everything is told against the machine as it came, standing unladen: there its rake, wheelbase, seat and stand hold.
 """
 
+import math
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Literal
@@ -11,7 +12,13 @@ import numpy as np
 
 from inclinum.core.bike.machine import Bike
 from inclinum.core.document.content import Content
-from inclinum.core.equilibrium.rear_and_fork import EndAt, ForkCarrying, RearCarrying, rear_carrying
+from inclinum.core.equilibrium.rear_and_fork import (
+    EndAt,
+    ForkCarrying,
+    RearCarrying,
+    fork_carrying,
+    rear_carrying,
+)
 from inclinum.core.kinematics import attitude
 from inclinum.core.kinematics.rear_end import RearSweep, rear_sweep_of
 from inclinum.core.quantity.constants import GRAVITY
@@ -86,7 +93,8 @@ class BikeStance:
     @cached_property
     def front(self) -> ForkCarrying:
         """The fork."""
-        return ForkCarrying(self.bike.fork, float(np.radians(self.bike.rake_deg)))
+        fork = self.bike.fork
+        return fork_carrying(fork.springs, fork.stroke_mm, math.radians(self.bike.rake_deg))  # pyright: ignore[reportArgumentType] (hashable)
 
     @cached_property
     def ends(self) -> "_Ends":
@@ -134,16 +142,16 @@ class BikeStance:
             came: the machine it is told against.
         """
         b, was = self.bike, came.bike
-        rake0 = float(np.radians(was.rake_deg))
+        rake0 = math.radians(was.rake_deg)
         slid, down_front, down_rear = self._down(fork_sag, rear_height, came)
         change = float(attitude.rake_change(down_front, down_rear, was.wheelbase_mm))
         rake = rake0 + change
         pivot, axle0 = self.pivot, came.rear_points["unladen"]["axle"]
-        below = float(np.arctan2(pivot[1] - axle[1], pivot[0] - axle[0]))
+        below = math.atan2(pivot[1] - axle[1], pivot[0] - axle[0])
         return Attitude(
             rake=rake,
             trail=float(attitude.trail(b.front_tyre_radius_mm, b.offset_mm, rake)),
-            wheelbase=was.wheelbase_mm - slid * float(np.sin(rake0)) - float(axle[0] - axle0[0]),
+            wheelbase=was.wheelbase_mm - slid * math.sin(rake0) - float(axle[0] - axle0[0]),
             arm_angle=below + change,
             front_drop=down_front,
             rear_drop=down_rear,
@@ -160,7 +168,7 @@ class BikeStance:
         front0, rear0 = came.ends["unladen"]
         slid = fork_sag - front0.sag + b.fork.raised_mm - was.fork.raised_mm
         slid += b.fork.shortened_mm - was.fork.shortened_mm
-        down = slid * float(np.cos(np.radians(was.rake_deg))) - (b.front_tyre_radius_mm - was.front_tyre_radius_mm)
+        down = slid * math.cos(math.radians(was.rake_deg)) - (b.front_tyre_radius_mm - was.front_tyre_radius_mm)
         down -= b.stated_front_mm - was.stated_front_mm
         rear = rear_height - rear0.height - (b.rear_tyre_radius_mm - was.rear_tyre_radius_mm)
         return slid, down, rear - (b.stated_rear_mm - was.stated_rear_mm)

@@ -1,5 +1,7 @@
 """Beside the wheels: the side stand on level ground and on the shop's slope, the seat, and the rider's reach."""
 
+import math
+
 import numpy as np
 
 from inclinum.core.bike.job import BikeJob
@@ -52,15 +54,15 @@ def stand_of(job: BikeJob, came: BikeStance, planned: BikeStance) -> StandLean |
     drop = float(attitude.drop_at(now.x_mm, at.front_drop, at.rear_drop, came.bike.wheelbase_mm))
     lean0 = float(attitude.stand_lean(was.foot_height_mm, was.lateral_mm))
     lean1 = float(attitude.stand_lean(now.foot_height_mm - drop, now.lateral_mm))
-    slope, splay = float(np.radians(job.brief.slope_deg)), float(np.radians(now.splay_deg))
+    slope, splay = math.radians(job.brief.slope_deg), math.radians(now.splay_deg)
     # The planned leg may be another one: what its foot stands too low by is what is left to take off.
     low = now.lateral_mm * np.tan(lean0) - (now.foot_height_mm - drop)
     return StandLean(
         drop_mm=drop,
-        lean_before_deg=float(np.degrees(lean0)),
-        lean_after_deg=float(np.degrees(lean1)),
-        lean_before_slope_deg=float(np.degrees(attitude.on_slope(lean0, slope))),
-        lean_after_slope_deg=float(np.degrees(attitude.on_slope(lean1, slope))),
+        lean_before_deg=math.degrees(lean0),
+        lean_after_deg=math.degrees(lean1),
+        lean_before_slope_deg=math.degrees(attitude.on_slope(lean0, slope)),
+        lean_after_slope_deg=math.degrees(attitude.on_slope(lean1, slope)),
         shortening_mm=float(attitude.stand_shortening(low, lean0, splay)),
     )
 
@@ -99,7 +101,7 @@ def reach_of(job: BikeJob, came: BikeStance, planned: BikeStance) -> RiderReach:
     def missing(height: float, *, one: bool) -> float | None:
         if leg is None:
             return None
-        lean = float(np.radians(job.brief.one_foot_lean_deg))
+        lean = math.radians(job.brief.one_foot_lean_deg)
         need = attitude.leg_for_one_foot(height, width, lean) if one else attitude.leg_for_both_feet(height, width)
         return float(need) - leg - job.brief.sole_mm
 

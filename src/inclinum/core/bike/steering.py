@@ -1,5 +1,7 @@
 """“Keep the steering as it was”: the fork raise that leaves the trail unchanged, clipped to what the fork allows."""
 
+import math
+
 import numpy as np
 
 from inclinum.core.bike.stance import BikeStance
@@ -37,16 +39,16 @@ def steering(came: BikeStance, planned: BikeStance, supplier: float | None) -> S
     """The steering of the planned machine against what it was, with the rider on."""
     before, after = came.attitude("laden", came), planned.attitude("laden", came)
     bike, fork, was = planned.bike, planned.bike.fork, came.bike
-    rake0 = float(np.radians(was.rake_deg))
+    rake0 = math.radians(was.rake_deg)
 
     def trail_at(raised: float) -> float:
-        lower = (raised - fork.raised_mm) * float(np.cos(rake0))
+        lower = (raised - fork.raised_mm) * math.cos(rake0)
         change = attitude.rake_change(after.front_drop + lower, after.rear_drop, was.wheelbase_mm)
         return float(attitude.trail(bike.front_tyre_radius_mm, bike.offset_mm, rake0 + change))
 
     wanted_rake = attitude.rake_of_trail(bike.front_tyre_radius_mm, bike.offset_mm, before.trail)
     drop = after.rear_drop - was.wheelbase_mm * np.tan(wanted_rake - rake0)
-    wanted = fork.raised_mm + float(drop - after.front_drop) / float(np.cos(rake0))
+    wanted = fork.raised_mm + float(drop - after.front_drop) / math.cos(rake0)
     low, high, by = fork.raised_mm, fork.raised_mm, "a single crown is not raised in clamps"
     if fork.crown == "double":
         low, high = fork.raise_least_mm, max(fork.most_raise, fork.raise_least_mm)
@@ -58,8 +60,8 @@ def steering(came: BikeStance, planned: BikeStance, supplier: float | None) -> S
     return Steering(
         trail_before_mm=before.trail,
         trail_after_mm=after.trail,
-        rake_before_deg=float(np.degrees(before.rake)),
-        rake_after_deg=float(np.degrees(after.rake)),
+        rake_before_deg=math.degrees(before.rake),
+        rake_after_deg=math.degrees(after.rake),
         raise_wanted_mm=wanted,
         raise_allowed_mm=allowed,
         raise_now_mm=fork.raised_mm,

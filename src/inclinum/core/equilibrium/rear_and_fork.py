@@ -5,6 +5,7 @@ A damper pushes with count·(k·max(0, preload + extended − L) + gas) plus its
 ratio is the vertical load at the axle. No chain force, no friction.
 """
 
+import math
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Any
@@ -16,7 +17,10 @@ from inclinum.core.kinematics.rear_end import RearSweep
 from inclinum.core.kinematics.rigid import Array
 from inclinum.core.quantity.root import cell, rising_root
 from inclinum.core.springs import BumpStop
-from inclinum.core.springs.fork import Fork, ForkSprings, sag
+from inclinum.core.springs.fork import ForkSprings, sag
+
+_SHARES = np.linspace(0.0, 1.0, 34)
+"""Of the travel, between which a rest is looked for."""
 
 
 @dataclass(frozen=True)
@@ -143,7 +147,7 @@ class RearCarrying:
     @cached_property
     def _grid(self) -> tuple[Array, Array, Array]:
         """Travel, damper length and ratio over the whole of it, to bracket an equilibrium in; whatever the spring."""
-        travel: Array = np.linspace(0.0, self.travel_at_full_stroke, 34)
+        travel: Array = self.travel_at_full_stroke * _SHARES
         length, ratio, _ = self.sweep.curve.at(self.extended_rise + travel)
         return travel, length, ratio
 
@@ -188,40 +192,53 @@ rear_carrying = lru_cache(maxsize=64)(RearCarrying)
 """A rear end as above, one and the same for the same parts: what else of a machine changes leaves its travel alone."""
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class ForkCarrying:
-    """A fork at a rake, rad."""
+    """What holds a fork up, and how it stands; the same as another only when it is that one, so that results are kept.
 
-    fork: Fork
+    Args:
+        springs: in it.
+        stroke: of its slider, mm.
+        rake: rad.
+    """
+
+    springs: ForkSprings
+    stroke: float
     rake: float
+
+    def force(self, travel: Array | float) -> Array:
+        """Along the fork over slider travel from full extension, N."""
+        return self.springs.force(travel, self.stroke)
 
     def at(self, load: float) -> EndAt:
         """At rest under a vertical load at the axle, N; axial force is load·cos(rake)."""
-        axial = load * float(np.cos(self.rake))
-        return _fork_at(self.fork.springs, self.fork.stroke_mm, axial)  # pyright: ignore[reportArgumentType]
+        return _fork_at(self, load * math.cos(self.rake))
 
     def vertical(self, travel: float) -> float:
         """Of a slider travel, mm."""
-        return travel * float(np.cos(self.rake))
+        return travel * math.cos(self.rake)
 
     def wheel_rate(self, travel: float) -> float:
         """Vertical, N/mm: d(axial)/dx over cos²(rake)."""
-        slope = _fork_rate(self.fork.springs, self.fork.stroke_mm, travel)  # pyright: ignore[reportArgumentType]
-        return slope / float(np.cos(self.rake)) ** 2
+        return _fork_rate(self, travel) / math.cos(self.rake) ** 2
+
+
+fork_carrying = lru_cache(maxsize=64)(ForkCarrying)
+"""One and the same for the same springs: while a rear end is planned, or a fork raised in its clamps, they stay."""
 
 
 @lru_cache(maxsize=256)
-def _fork_rate(springs: ForkSprings, stroke: float, travel: float) -> float:
-    """Along the fork about a slider travel, N/mm; remembered as below."""
+def _fork_rate(fork: ForkCarrying, travel: float) -> float:
+    """Along the fork about a slider travel, N/mm."""
     h = 0.5
-    low, high = max(travel - h, 0.0), min(travel + h, stroke)
-    less, more = springs.force(np.array([low, high]), stroke).tolist()
+    low, high = max(travel - h, 0.0), min(travel + h, fork.stroke)
+    less, more = fork.force(np.array([low, high])).tolist()
     return (more - less) / (high - low)
 
 
 @lru_cache(maxsize=256)
-def _fork_at(springs: ForkSprings, stroke: float, axial: float) -> EndAt:
-    """Under an axial force, N: while a rear end is planned, or a fork raised in its clamps, its springs stay."""
-    travel = sag(springs, stroke, axial)
-    ends = springs.force(np.array([0.0, stroke]), stroke)
-    return EndAt(travel, travel, 0.0, 1.0, axial <= float(ends[0]), axial > float(ends[1]))
+def _fork_at(fork: ForkCarrying, axial: float) -> EndAt:
+    """Under an axial force, N."""
+    travel = sag(fork.springs, fork.stroke, axial)
+    least, most = fork.force(np.array([0.0, fork.stroke])).tolist()
+    return EndAt(travel, travel, 0.0, 1.0, axial <= least, axial > most)

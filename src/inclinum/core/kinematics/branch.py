@@ -73,13 +73,16 @@ def newton(
     residual, jacobian = equations(state, slice(None))
     for _ in range(most):
         worst = np.abs(residual).max(axis=1)
-        open_ = ~(worst < within) & np.isfinite(worst)
+        open_ = (worst >= within) & (worst < np.inf)
         left = np.count_nonzero(open_)
         if left == 0:
             break
-        active: Which = slice(None) if left > pick * open_.size else np.flatnonzero(open_)
-        step = solve(jacobian[active], -residual[active])
-        moved = stepped(tuple(part[active] for part in state), step)
+        if left > pick * open_.size:
+            state = stepped(state, solve(jacobian, -residual))
+            residual, jacobian = equations(state, slice(None))
+            continue
+        active = np.flatnonzero(open_)
+        moved = stepped(tuple(part[active] for part in state), solve(jacobian[active], -residual[active]))
         for part, to in zip(state, moved, strict=True):
             part[active] = to
         residual[active], jacobian[active] = equations(moved, active)

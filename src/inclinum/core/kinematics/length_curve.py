@@ -8,7 +8,7 @@ from typing import Protocol
 import numpy as np
 
 from inclinum.core.kinematics.rigid import Array
-from inclinum.core.quantity.hermite import hermite
+from inclinum.core.quantity.hermite import cubics
 
 
 class LengthCurve(Protocol):
@@ -64,19 +64,18 @@ class SampledLength:
     ratios: Array
 
     @cached_property
-    def _pieces(self) -> tuple[Array, Array]:
-        """Breaks, and the cubics between them with the constant term first, (4, pieces)."""
-        spline = hermite(self.travel, self.lengths, -self.ratios)
-        return spline.x, spline.c[::-1].copy()
+    def _pieces(self) -> Array:
+        """The cubics between solved positions, the constant term first, (4, pieces)."""
+        return cubics(self.travel, self.lengths, -self.ratios)[::-1]
 
     @cached_property
     def _breaks(self) -> list[float]:
-        return self._pieces[0].tolist()
+        return self.travel.tolist()
 
     @cached_property
     def _plain(self) -> list[list[float]]:
         """The cubics piece by piece as plain numbers: one position is looked up ten times faster in them."""
-        return self._pieces[1].T.tolist()
+        return self._pieces.T.tolist()
 
     def at(self, z: Array | float) -> tuple[Array, Array, Array]:
         """Length, ratio and dMR/dz together.
@@ -84,20 +83,20 @@ class SampledLength:
         The cubics are evaluated here because its value and both slopes share one look-up, and a
         live prediction asks for them some hundred times.
         """
-        breaks, (c0, c1, c2, c3) = self._pieces
         if isinstance(z, float):
-            i = min(max(bisect_right(self._breaks, z) - 1, 0), len(self._breaks) - 2)
-            t = z - self._breaks[i]
+            breaks = self._breaks
+            i = min(max(bisect_right(breaks, z) - 1, 0), len(breaks) - 2)
+            t = z - breaks[i]
             d0, d1, d2, d3 = self._plain[i]
             three = 3 * d3 * t
             return (  # type: ignore[return-value]
                 ((d3 * t + d2) * t + d1) * t + d0, -((three + 2 * d2) * t + d1), -2 * (three + d2),
             )  # fmt: skip
         z = np.asarray(z, dtype=float)
-        piece = np.minimum(np.maximum(breaks.searchsorted(z, side="right") - 1, 0), breaks.size - 2)
-        t = z - breaks[piece]
-        a1, a2, a3 = c1[piece], c2[piece], c3[piece]
-        length = ((a3 * t + a2) * t + a1) * t + c0[piece]
+        piece = np.minimum(np.maximum(self.travel.searchsorted(z, side="right") - 1, 0), self.travel.size - 2)
+        t = z - self.travel[piece]
+        a0, a1, a2, a3 = self._pieces[:, piece]
+        length = ((a3 * t + a2) * t + a1) * t + a0
         return length, -((3 * a3 * t + 2 * a2) * t + a1), -(6 * a3 * t + 2 * a2)
 
     def length(self, z: Array | float) -> Array:

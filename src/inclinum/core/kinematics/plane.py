@@ -1,9 +1,13 @@
 """Plane linkages: rigid members pinned to each other and to the frame, driven by the rise of the axle.
 
-x forward to the right, z up, mm; turns counter-clockwise, as in a drawing of the machine's right side. Every member
-has three coordinates (dx, dz, turn); a pin takes two of them, a rod one, and the rise of the driven point the last.
-All positions are solved in one batched Newton iteration with analytic Jacobians. Inside, a point of the plane is the
-complex number x + iz: a turn is a product, and its derivative by the angle a factor i.
+x forward to the right, z up, mm; turns counter-clockwise, as in a drawing of the machine's right side. From the frame
+outward each member hangs on a pin of one before it and adds its turn to what is unknown; one that no pin leads to adds
+the shift of its first point as well. What then has to hold: the pins that close loops, two equations each, the rods,
+one each, and the rise of the driven point. All positions are solved in one batched Newton iteration with analytic
+Jacobians. Inside, a point of the plane is the complex number x + iz: where any point stands is linear in the members'
+turns e^{iθ}, and the derivative by an angle is a factor i.
+
+Source: relative coordinates and closed loops, textbooks of multibody dynamics.
 """
 
 from collections.abc import Callable, Mapping
@@ -24,8 +28,11 @@ BROKEN_MM = 0.5
 """Neighbours of a curve that miss each other's rates by more lie on different branches."""
 MOST_HALVED = 10
 """Times an interval is halved at most: 5 mm down to hundredths of one, beside a dead point."""
+WORST_CONDITION = 1e8
+"""Of the equations as drawn, by the norm of all their numbers: beyond it the linkage is at a dead point."""
 _NEWTON_STEPS = 9
 _LEVER_MM = 200.0
+_LONGEST_STEP_MM = 60.0
 FRAME = "frame"
 Plane = NDArray[np.complex128]
 """Points or directions in the plane, x + iz."""
@@ -37,7 +44,7 @@ class PlanarPoses:
 
     rise: Array
     state: Array
-    """(N, members, 3): dx, dz in mm and the turn in rad, from the drawn position."""
+    """(N, n) from the drawn position: the turn of every moving member in rad, then dx and dz in mm of those afloat."""
     rate: Array
     """d(state)/d(rise), the same shape."""
     reachable: Array
@@ -45,12 +52,6 @@ class PlanarPoses:
     def part(self, which: "slice | Array") -> "PlanarPoses":
         """Some of them."""
         return PlanarPoses(self.rise[which], self.state[which], self.rate[which], self.reachable[which])
-
-    def on(self, linkage: "PlanarLinkage") -> tuple["Plane", "Plane"]:
-        """Where every place of the linkage is, and its change with its member's turn, complex; worked out once."""
-        if "_on" not in self.__dict__:
-            self.__dict__["_on"] = linkage._on(self.state)
-        return self.__dict__["_on"]
 
 
 def _joined(parts: list[PlanarPoses]) -> PlanarPoses:
@@ -63,61 +64,85 @@ def _joined(parts: list[PlanarPoses]) -> PlanarPoses:
 
 
 @dataclass(frozen=True)
-class _Places:
-    """Points on members: which member, where the member turns about, and the arm from there, as drawn; complex."""
-
-    member: Array
-    base: Plane
-    arm: Plane
-
-
-@dataclass(frozen=True)
-class _Joined:
-    """What hangs on what, wherever its points are: one for every linkage of a kind.
+class _Hung:
+    """How members hang on each other, wherever their points are: one for every linkage of a kind.
 
     Args:
-        moving: members that move, the frame left out.
-        listed: every point on every member that carries it, by the member's number; the frame comes last.
-        pivots: of each member the point it turns about.
-        owners: point → its places among those listed, one on each member that carries it.
-        pins: pairs of places that coincide, (P, 2); a point of three members is two pins.
-        turns: rows and columns of the Jacobian that the members' turns at the pins are written to.
-        template: the part of the Jacobian that never changes, the members' shifts at the pins; spare columns for the
-            frame.
+        turning: the members that move; their turns come first in a state.
+        afloat: those of them that no pin leads to; two shifts each come after the turns.
+        owner: point → its place: a point on a member that carries it. A point that several carry has as many.
+        root: of every place the point where its chain of members begins: itself, where the frame carries it.
+        levers: numbers of a place and of a member in its chain, and the points from and to which that one carries it.
+        floating: numbers of a place and of the member afloat that its chain begins with.
+        closing: pairs of places that have to coincide and hang on different chains.
     """
 
-    moving: tuple[str, ...]
-    listed: tuple[tuple[str, int], ...]
-    pivots: tuple[str, ...]
-    member: Array
-    owners: Mapping[str, tuple[int, ...]]
-    pins: Array
-    turns: tuple[Array, Array]
-    template: Array
+    turning: tuple[str, ...]
+    afloat: tuple[str, ...]
+    owner: Mapping[str, int]
+    root: tuple[str, ...]
+    levers: tuple[tuple[int, int, str, str], ...]
+    floating: tuple[tuple[int, int], ...]
+    closing: tuple[tuple[int, int], ...]
 
 
 @lru_cache(maxsize=64)
-def _joined_by(members: tuple[tuple[str, tuple[str, ...]], ...]) -> _Joined:
-    """How members hang together."""
-    carried = dict(members)
-    moving = tuple(m for m in carried if m != FRAME)
-    order = (*moving, FRAME)
-    listed = tuple((name, n) for n, m in enumerate(order) for name in dict.fromkeys(carried[m]))
-    member: Array = np.array([n for _, n in listed])
-    owners: dict[str, tuple[int, ...]] = {}
-    for place, (name, _) in enumerate(listed):
-        owners[name] = (*owners.get(name, ()), place)
-    pairs = [(first, other) for first, *others in owners.values() for other in others]
-    pins: Array = np.array(pairs, dtype=int).reshape(-1, 2)
-    rows = np.arange(2 * len(pins))
-    turns = np.concatenate([rows, rows]), np.repeat(3 * member[pins.T.ravel()] + 2, 2)
-    n = len(moving)
-    template = np.zeros((3 * n, 3 * (n + 1)))
-    for row, pair in enumerate(pins):
-        for place, sign in zip(pair, (1.0, -1.0), strict=True):
-            at = 3 * member[place]
-            template[2 * row, at] = template[2 * row + 1, at + 1] = sign
-    return _Joined(moving, listed, tuple(carried[m][0] for m in order), member, owners, pins, turns, template)
+def _hung_by(members: tuple[tuple[str, tuple[str, ...]], ...]) -> _Hung:
+    """How members hang together, from the frame outward."""
+    carried = {m: tuple(dict.fromkeys(names)) for m, names in members}
+    turning = tuple(m for m in carried if m != FRAME)
+    chains: dict[str, tuple[tuple[str, str], ...]] = {FRAME: ()}
+    pinned, afloat = set[tuple[str, str]](), list[str]()
+    while waiting := [m for m in turning if m not in chains]:
+        pins = ((m, p, by) for m in waiting for p in carried[m] for by in chains if p in carried[by])
+        found = next(pins, None)
+        if found is None:
+            member, pin, before = waiting[0], carried[waiting[0]][0], ()
+            afloat.append(member)
+        else:
+            member, pin, by = found
+            before = chains[by]
+            pinned.add((pin, member))
+        chains[member] = (*before, (member, pin))
+    places = [(name, m) for m in (*turning, FRAME) for name in carried[m]]
+    levers, owner, heads = list[tuple[int, int, str, str]](), dict[str, int](), dict[str, list[int]]()
+    for n, (name, m) in enumerate(places):
+        ends = (*(pin for _, pin in chains[m][1:]), name)
+        levers += [(n, turning.index(link), pin, to) for (link, pin), to in zip(chains[m], ends, strict=False)]
+        owner.setdefault(name, n)
+        if (name, m) not in pinned:
+            heads.setdefault(name, []).append(n)
+    first = [chains[m][0] if chains[m] else (FRAME, name) for name, m in places]
+    return _Hung(
+        turning=turning,
+        afloat=tuple(afloat),
+        owner=owner,
+        root=tuple(point for _, point in first),
+        levers=tuple(levers),
+        floating=tuple((n, afloat.index(m)) for n, (m, _) in enumerate(first) if m in afloat),
+        closing=tuple((one, other) for one, *others in heads.values() for other in others),
+    )
+
+
+@dataclass(frozen=True)
+class _Spans:
+    """Vectors of the plane that follow the members: what stays of each, and what every turn and shift adds to it.
+
+    Args:
+        base: (Q,).
+        arms: by every member's e^{iθ}, then by every shift as a complex number, (Q, members + afloat).
+    """
+
+    base: Plane
+    arms: Plane
+
+    def between(self, one: "int | Array", other: "int | Array") -> "_Spans":
+        """From some to others."""
+        return _Spans(self.base[other] - self.base[one], self.arms[other] - self.arms[one])
+
+    def at(self, turned: Plane) -> Plane:
+        """Where the members stand so, (N, Q)."""
+        return self.base + turned @ self.arms.T
 
 
 @dataclass(frozen=True)
@@ -140,100 +165,114 @@ class PlanarLinkage:
     driven: str
 
     def __post_init__(self) -> None:
-        for a, b in self.rods:
-            if np.linalg.norm(self.points[a] - self.points[b]) < 1.0:
+        for (a, b), length in zip(self.rods, self._lengths, strict=True):
+            if length < 1.0:
                 raise DomainError(f"The rod from {a} to {b} has no length: its ends coincide.")
-        freedom = 3 * len(self._moving) - 2 * len(self._pins) - len(self.rods)
+        freedom = self._size - 2 * len(self._hung.closing) - len(self.rods)
         if freedom != 1:
             what = "stays loose" if freedom > 1 else "cannot move"
             raise DomainError(f"This rear end {what}: its pins and rods leave {freedom} freedoms, it needs one.")
-        if np.linalg.cond(self._at_rest[0]) > 1e8:
-            raise DomainError("As drawn the linkage is at a dead point: two of its members lie in one line.")
+        _ = self._drawn
 
     @cached_property
-    def _joined(self) -> _Joined:
-        return _joined_by(tuple(self.members.items()))
+    def _hung(self) -> _Hung:
+        return _hung_by(tuple(self.members.items()))
 
     @property
-    def _moving(self) -> tuple[str, ...]:
-        return self._joined.moving
+    def _turns(self) -> int:
+        return len(self._hung.turning)
 
     @property
-    def _pins(self) -> Array:
-        return self._joined.pins
-
-    @property
-    def _owners(self) -> Mapping[str, tuple[int, ...]]:
-        return self._joined.owners
+    def _size(self) -> int:
+        """Of a state."""
+        return self._turns + 2 * len(self._hung.afloat)
 
     @cached_property
-    def _places(self) -> "_Places":
-        """Every point on every member that carries it; the frame comes last and never moves."""
-        j = self._joined
-        at = {name: complex(*self.points[name].tolist()) for name in j.owners}
-        pivots = [at[name] for name in j.pivots]
-        return _Places(
-            member=j.member,
-            base=np.array([pivots[n] for _, n in j.listed]),
-            arm=np.array([at[name] - pivots[n] for name, n in j.listed]),
-        )
+    def _scale(self) -> Array:
+        """Of a state to mm."""
+        return np.array([_LEVER_MM] * self._turns + [1.0] * (self._size - self._turns))
 
     @cached_property
-    def _rods(self) -> tuple[tuple[int, int, float], ...]:
-        """Places of every rod's ends, and its length."""
-        return tuple(
-            (self._owners[a][0], self._owners[b][0], float(np.linalg.norm(self.points[a] - self.points[b])))
-            for a, b in self.rods
-        )
+    def _drawn_at(self) -> dict[str, complex]:
+        return {name: complex(*self.points[name].tolist()) for name in self._hung.owner}
 
-    def _on(self, state: Array) -> tuple[Plane, Plane]:
-        """Where every place is, (N, K), and its change with its member's turn; complex."""
-        p = self._places
-        shift: Plane = np.zeros((state.shape[0], len(self._moving) + 1), dtype=complex)
-        shift.real[:, :-1], shift.imag[:, :-1] = state[..., 0], state[..., 1]
-        spin: Plane = np.ones_like(shift)
-        np.exp(1j * state[..., 2], out=spin[:, :-1])
-        arm: Plane = spin.take(p.member, axis=1) * p.arm
-        return p.base + shift.take(p.member, axis=1) + arm, 1j * arm
+    @cached_property
+    def _places(self) -> _Spans:
+        """Every point on every member that carries it."""
+        h, drawn = self._hung, self._drawn_at
+        arms: Plane = np.zeros((len(h.root), self._turns + len(h.afloat)), dtype=complex)
+        for place, member, start, end in h.levers:
+            arms[place, member] = drawn[end] - drawn[start]
+        for place, member in h.floating:
+            arms[place, self._turns + member] = 1.0
+        return _Spans(np.array([drawn[name] for name in h.root]), arms)
+
+    @cached_property
+    def _lengths(self) -> Array:
+        """Of the rods."""
+        return np.array([abs(self._drawn_at[b] - self._drawn_at[a]) for a, b in self.rods])
+
+    @cached_property
+    def _held(self) -> tuple[_Spans, Plane]:
+        """What the equations speak of, in their order: gaps of the pins that close loops, rods, the axle's way from
+        where it is drawn; and what each is changed by per mm of every coordinate at the drawn position, (Q, n).
+        """
+        h, places = self._hung, self._places
+        one, other = np.array([*h.closing, *((h.owner[a], h.owner[b]) for a, b in self.rods), (0, 0)]).T
+        spans, driven = places.between(one, other), h.owner[self.driven]
+        spans.base[-1] = places.base[driven] - self._drawn_at[self.driven]
+        spans.arms[-1] = places.arms[driven]
+        moved: Plane = np.empty((one.size, self._size), dtype=complex)
+        moved[:, : self._turns] = 1j / _LEVER_MM * spans.arms[:, : self._turns]
+        moved[:, self._turns :: 2] = spans.arms[:, self._turns :]
+        moved[:, self._turns + 1 :: 2] = 1j * spans.arms[:, self._turns :]
+        return spans, moved
+
+    def _turned(self, state: Array) -> Plane:
+        """Every member's e^{iθ}, then every shift as a complex number, (N, members + afloat)."""
+        return self._with_shifts(np.exp(1j * state[:, : self._turns]), state)
+
+    def _with_shifts(self, turns: Plane, of: Array) -> Plane:
+        """Beside what each turn makes, the shifts that a state or its rate ends with, as complex numbers."""
+        if not self._hung.afloat:
+            return turns
+        shifts = of[:, self._turns :]
+        return np.hstack([turns, shifts[:, ::2] + 1j * shifts[:, 1::2]])
+
+    def _turning(self, poses: PlanarPoses) -> tuple[Plane, Plane]:
+        """As :meth:`_turned`, and its change per rise."""
+        turned = self._turned(poses.state)
+        return turned, self._with_shifts(1j * turned[:, : self._turns] * poses.rate[:, : self._turns], poses.rate)
 
     def _equations(self, rise: Array, state: Array) -> tuple[Array, Array]:
         """Residuals (N, n) in mm and Jacobian (N, n, n), turns scaled by a lever."""
-        at, turned = self._on(state)
-        turned: Plane = turned / _LEVER_MM
-        member, (a, b) = self._places.member, self._pins.T
-        count, pins = state.shape[0], a.size
-        residual: Array = np.empty((count, self._joined.template.shape[0]))
-        jacobian: Array = np.empty((count, *self._joined.template.shape))
-        jacobian[:] = self._joined.template
-        residual[:, : 2 * pins] = (at.take(a, axis=1) - at.take(b, axis=1)).view(float)
-        rows, columns = self._joined.turns
-        both = (turned.take(a, axis=1), -turned.take(b, axis=1))
-        jacobian[:, rows, columns] = np.concatenate(both, axis=1).view(float)
-        row = 2 * pins
-        for i, j, length in self._rods:
-            span: Plane = at[:, i] - at[:, j]
-            residual[:, row] = (span.real**2 + span.imag**2 - length**2) / (2 * length)
-            for place, by in ((i, span / length), (j, span / -length)):
-                column = 3 * member[place]
-                jacobian[:, row, column] += by.real
-                jacobian[:, row, column + 1] += by.imag
-                jacobian[:, row, column + 2] += (by.conj() * turned[:, place]).real
-            row += 1
-        driven = self._owners[self.driven][0]
-        residual[:, row] = at[:, driven].imag - self.points[self.driven][1] - rise
-        column = 3 * member[driven]
-        jacobian[:, row, column + 1] = 1.0
-        jacobian[:, row, column + 2] = turned[:, driven].imag
-        return residual, jacobian[..., : self._joined.template.shape[0]]
+        (spans, moved), pins, turned = self._held, len(self._hung.closing), self._turned(state)
+        span, factor = spans.at(turned), turned
+        if self._hung.afloat:
+            factor = np.hstack([turned[:, : self._turns], np.ones((rise.size, self._size - self._turns))])
+        slope: Plane = factor[:, None] * moved
+        residual: Array = np.empty(state.shape)
+        jacobian: Array = np.empty((*state.shape, self._size))
+        if pins:
+            residual[:, : 2 * pins] = span[:, :pins].view(float)
+            jacobian[:, 0 : 2 * pins : 2], jacobian[:, 1 : 2 * pins : 2] = slope[:, :pins].real, slope[:, :pins].imag
+        if self.rods:
+            rod = span[:, pins:-1]
+            length = np.abs(rod)
+            residual[:, 2 * pins : -1] = length - self._lengths
+            jacobian[:, 2 * pins : -1] = ((rod.conj() / length)[..., None] * slope[:, pins:-1]).real
+        residual[:, -1] = span[:, -1].imag - rise
+        jacobian[:, -1] = slope[:, -1].imag
+        return residual, jacobian
 
     def poses(self, rise: Array | float) -> PlanarPoses:
         """The members at every rise of the driven point from where it is drawn, (N,), mm."""
         goal: Array = np.atleast_1d(np.asarray(rise, dtype=float))
-        state: Array = np.zeros((goal.size, len(self._moving), 3))
+        state: Array = np.zeros((goal.size, self._size))
         rate: Array = np.broadcast_to(self._drawn[1], state.shape)
         last, ok = PlanarPoses(goal, state, rate, np.ones(goal.size, dtype=bool)), np.ones(goal.size, dtype=bool)
         for reached, ahead in stages(goal, STAGE_MM):
-            last = self._newton(ahead, last.state + last.rate * (ahead - reached)[:, None, None])
+            last = self._newton(ahead, last.state + last.rate * (ahead - reached)[:, None])
             ok &= last.reachable
         return PlanarPoses(goal, last.state, last.rate, ok)
 
@@ -255,7 +294,7 @@ class PlanarLinkage:
         """
         middle = self._from(near)
         if middle is None:
-            drawn = np.zeros((1, len(self._moving), 3))
+            drawn = np.zeros((1, self._size))
             middle = PlanarPoses(np.zeros(1), drawn, self._drawn[1], np.ones(1, dtype=bool))
         return _joined(
             [*self._outward(middle, low, step, enough)[::-1], middle, *self._outward(middle, high, step, enough)]
@@ -274,7 +313,7 @@ class PlanarLinkage:
         if poses.rise.size < 5:
             return poses
         # A cubic on exact rates misses by h⁴/384 of the fourth slope, which the rates' third differences tell.
-        third = np.abs(np.diff(poses.rate, n=3, axis=0) * _scale()).max(axis=(1, 2))
+        third = np.abs(np.diff(poses.rate, n=3, axis=0) * self._scale).max(axis=1)
         third = np.maximum(third, np.abs(np.diff(self.distance(*span, poses)[1], n=3)))
         misses = np.concatenate([third[:1], third, third[-1:]]) * np.diff(poses.rise).min() / 384
         open_ = np.flatnonzero(np.maximum.reduce([misses[:-2], misses[1:-1], misses[2:]]) > within / 2)
@@ -286,7 +325,7 @@ class PlanarLinkage:
                 break
             guess = _between(poses, open_)
             middle = self._newton(guess.rise, guess.state)
-            off = np.abs((middle.state - guess.state) * _scale()).max(axis=(1, 2))
+            off = np.abs((middle.state - guess.state) * self._scale).max(axis=1)
             length, ratio = self.distance(*span, poses)
             wide = np.diff(poses.rise)[open_]
             halfway = (length[open_] + length[open_ + 1]) / 2 - wide * (ratio[open_] - ratio[open_ + 1]) / 8
@@ -315,7 +354,7 @@ class PlanarLinkage:
             size = max(1, round((STAGE_MM if up or at else 3 * step) / step))
             count = min(size, int((abs(end - at) + 1e-9) // step))
             goal: Array = at + way * np.arange(1, count + 1)
-            ahead: Array = (goal - at)[:, None, None]
+            ahead: Array = (goal - at)[:, None]
             stage = self._newton(goal, last.state + last.rate * ahead + bend * ahead**2 / 2)
             good = count if stage.reachable.all() else int(np.argmin(stage.reachable))
             if good:
@@ -349,7 +388,7 @@ class PlanarLinkage:
             step = left if abs(step) > abs(left) else step
             tried = self._newton(at.rise + step, at.state + at.rate * step)
             # Another branch would lie far from where the rates lead.
-            moved = np.abs((tried.state - at.state - (tried.rate + at.rate) * step / 2) * _scale()).max()
+            moved = np.abs((tried.state - at.state - (tried.rate + at.rate) * step / 2) * self._scale).max()
             if tried.reachable.all() and moved < BROKEN_MM:
                 at, step = tried, 2 * step
             else:
@@ -360,48 +399,54 @@ class PlanarLinkage:
 
     def _from(self, near: PlanarPoses | None) -> PlanarPoses | None:
         """Positions found from another's; None where they are not one unbroken curve of this linkage."""
-        if near is None or near.state.shape[1] != len(self._moving):
+        if near is None or near.state.shape[1] != self._size:
             return None
         found = self._newton(near.rise, near.state)
         if not found.reachable.all() or np.abs(found.state[np.argmin(np.abs(near.rise))]).max() > 1e-9:
             return None
         # On one curve the ends' rates tell the difference of two neighbours to third order; another branch is far off.
-        apart: Array = np.diff(near.rise)[:, None, None]
+        apart: Array = np.diff(near.rise)[:, None]
         missed: Array = np.diff(found.state, axis=0) - apart * (found.rate[1:] + found.rate[:-1]) / 2
-        missed[..., 2] *= _LEVER_MM
-        return found if np.abs(missed).max(initial=0.0) < BROKEN_MM else None
-
-    @cached_property
-    def _at_rest(self) -> Array:
-        """Jacobian as drawn, (1, n, n)."""
-        return self._equations(np.zeros(1), np.zeros((1, len(self._moving), 3)))[1]
+        return found if np.abs(missed * self._scale).max(initial=0.0) < BROKEN_MM else None
 
     @cached_property
     def _drawn(self) -> tuple[float, Array]:
-        """Branch and rates as drawn."""
-        return float(sense(self._at_rest)[0]), self._rate(self._at_rest)
+        """Branch and rates as drawn. Raises ValueError at a dead point."""
+        jacobian = self._equations(np.zeros(1), np.zeros((1, self._size)))[1]
+        try:
+            inverse = np.linalg.inv(jacobian)
+        except np.linalg.LinAlgError:
+            inverse = np.full_like(jacobian, np.inf)
+        if np.linalg.norm(jacobian) * np.linalg.norm(inverse) > WORST_CONDITION:
+            raise DomainError("As drawn the linkage is at a dead point: two of its members lie in one line.")
+        return float(sense(jacobian)[0]), inverse[..., -1] / self._scale
 
     def _newton(self, goal: Array, state: Array) -> PlanarPoses:
         """Poses from a start; reachable where a rise was met on the branch it is drawn on."""
         (state,), residual, jacobian = newton(
-            lambda at, which: self._equations(goal[which], at[0]), _stepped, (state,), within=RESIDUAL_MM,
-            most=_NEWTON_STEPS,
+            lambda at, which: self._equations(goal[which], at[0]), self._stepped, (state,),
+            within=RESIDUAL_MM, most=_NEWTON_STEPS,
         )  # fmt: skip
         met = (np.abs(residual).max(axis=1) < RESIDUAL_MM) & (sense(jacobian) == self._drawn[0])
-        return PlanarPoses(goal, state, self._rate(jacobian), met)
+        return PlanarPoses(goal, state, self._by(-1, jacobian), met)
 
-    def _rate(self, jacobian: Array) -> Array:
-        drive = np.zeros((*jacobian.shape[:2], 1))
-        drive[:, -1] = 1.0
-        rate = solve(jacobian, drive)[..., 0].reshape(jacobian.shape[0], -1, 3)
-        rate[..., 2] /= _LEVER_MM
-        return rate
+    def _stepped(self, at: State, step: Array) -> State:
+        """One step of every coordinate, cut where it would go too far to stay on its branch."""
+        (state,) = at
+        longest = np.abs(step).max(axis=1)[:, None]
+        return (state + step * np.minimum(1.0, _LONGEST_STEP_MM / (longest + 1e-12)) / self._scale,)
+
+    def _by(self, equation: int, jacobian: Array) -> Array:
+        """d(state)/d(what one equation is to come to), (N, n)."""
+        right = np.zeros((*jacobian.shape[:2], 1))
+        right[:, equation] = 1.0
+        return solve(jacobian, right)[..., 0] / self._scale
 
     def positions(self, state: Array) -> dict[str, Array]:
         """Every point where the members stand so, by name, (N, 2) each."""
-        at: Plane = self._on(state)[0]
+        at = self._places.at(self._turned(state))
         flat: Array = at.view(float).reshape(*at.shape, 2)
-        return {name: flat[:, places[0]] for name, places in self._owners.items()}
+        return {name: flat[:, place] for name, place in self._hung.owner.items()}
 
     def place(self, name: str, poses: PlanarPoses) -> Array:
         """A point at every pose, (N, 2)."""
@@ -409,43 +454,21 @@ class PlanarLinkage:
 
     def position(self, name: str, state: Array) -> Array:
         """One point where the members stand so, (N, 2): as :meth:`positions`, the others left alone."""
-        p, place = self._places, self._owners[name][0]
-        member = int(p.member[place])
-        if member == len(self._moving):
-            return np.broadcast_to(self.points[name], (state.shape[0], 2))
-        shift, turn = state[:, member, :2], np.exp(1j * state[:, member, 2])
-        return shift + (p.base[place] + p.arm[place] * turn).view(float).reshape(-1, 2)
-
-    def _moved(self, name: str, poses: PlanarPoses) -> tuple[Plane, Plane]:
-        """A point at every pose and its movement per rise, (N,) complex each."""
-        place = self._owners[name][0]
-        at, turned = poses.on(self)
-        member = self._places.member[place]
-        if member == len(self._moving):
-            return at[:, place], np.zeros_like(at[:, place])
-        rate = poses.rate[:, member]
-        return at[:, place], rate[:, 0] + 1j * rate[:, 1] + turned[:, place] * rate[:, 2]
+        place = self._hung.owner[name]
+        at: Plane = self._places.base[place] + self._turned(state) @ self._places.arms[place]
+        return at.view(float).reshape(-1, 2)
 
     def rod_effect(self, rod: int, poses: PlanarPoses) -> Array:
-        """d(state)/d(length of a rod) with the axle held at its rise, (N, members, 3) in mm and rad per mm."""
-        _, jacobian = self._equations(poses.rise, poses.state)
-        longer = np.zeros((*jacobian.shape[:2], 1))
-        longer[:, 2 * len(self._pins) + rod] = 1.0
-        effect = solve(jacobian, longer)[..., 0].reshape(poses.state.shape)
-        effect[..., 2] /= _LEVER_MM
-        return effect
+        """d(state)/d(length of a rod) with the axle held at its rise, (N, n) in rad and mm per mm."""
+        return self._by(2 * len(self._hung.closing) + rod, self._equations(poses.rise, poses.state)[1])
 
     def distance(self, one: str, other: str, poses: PlanarPoses) -> tuple[Array, Array]:
         """Distance of two points at every pose, mm, and minus its change per rise: the installation ratio."""
-        (a, va), (b, vb) = self._moved(one, poses), self._moved(other, poses)
-        span: Plane = b - a
+        between = self._places.between(self._hung.owner[one], self._hung.owner[other])
+        turned, turning = self._turning(poses)
+        span: Plane = between.at(turned)
         length = np.abs(span)
-        return length, -(span.conj() * (vb - va)).real / length
-
-
-def _scale() -> Array:
-    """Of a member's shifts and turn to mm."""
-    return np.array([1.0, 1.0, _LEVER_MM])
+        return length, -(span.conj() * (turning @ between.arms)).real / length
 
 
 def _between(poses: PlanarPoses, intervals: Array) -> PlanarPoses:
@@ -453,7 +476,7 @@ def _between(poses: PlanarPoses, intervals: Array) -> PlanarPoses:
     (r0, r1), (s0, s1), (v0, v1) = (
         (values[intervals], values[intervals + 1]) for values in (poses.rise, poses.state, poses.rate)
     )
-    wide: Array = (r1 - r0)[:, None, None]
+    wide: Array = (r1 - r0)[:, None]
     state: Array = (s0 + s1) / 2 + wide * (v0 - v1) / 8
     return PlanarPoses((r0 + r1) / 2, state, (s1 - s0) / wide, np.ones(intervals.size, dtype=bool))
 
@@ -462,12 +485,3 @@ def _joined_in_order(one: PlanarPoses, other: PlanarPoses) -> PlanarPoses:
     """Both by increasing rise."""
     both = _joined([one, other])
     return both.part(np.argsort(both.rise, kind="stable"))
-
-
-def _stepped(at: State, step: Array) -> State:
-    """One step of every member's coordinates, cut where it would go too far to stay on its branch."""
-    (state,) = at
-    step = step.reshape(state.shape)
-    step *= np.minimum(1.0, 60.0 / (np.abs(step).max(axis=(1, 2)) + 1e-12))[:, None, None]
-    step[..., 2] /= _LEVER_MM
-    return (state + step,)

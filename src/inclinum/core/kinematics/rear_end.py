@@ -5,6 +5,7 @@ new kind is one model that says which members carry which points; the plane solv
 """
 
 from abc import abstractmethod
+from collections.abc import Mapping
 from functools import cached_property, lru_cache
 from itertools import pairwise
 from typing import Annotated, ClassVar, Literal, get_args
@@ -31,7 +32,7 @@ REFINED_MM = 5e-4
 """How near a position between two solved ones is to the true one."""
 
 
-def _places(points: dict[str, Array]) -> dict[str, Place]:
+def _places(points: Mapping[str, Array | Place]) -> dict[str, Place]:
     return {n: (round(float(at[0]), 4), round(float(at[1]), 4)) for n, at in points.items()}
 
 
@@ -72,7 +73,7 @@ class RearEnd(Document):
         """Every point by name, (2,)."""
         return {n: np.array(at, dtype=float) for n, at in self.named().items()}
 
-    def moved(self, to: dict[str, Array]) -> "RearEnd":
+    def moved(self, to: Mapping[str, Array | Place]) -> "RearEnd":
         """With some points elsewhere, not looked over: what a change makes is validated where it is made."""
         return self.model_copy(update=_places(to))
 
@@ -250,7 +251,7 @@ class FreeRear(RearEnd):
         """Every point by name."""
         return dict(self.points)
 
-    def moved(self, to: dict[str, Array]) -> "RearEnd":
+    def moved(self, to: Mapping[str, Array | Place]) -> "RearEnd":
         """With some points elsewhere, not looked over."""
         return self.model_copy(update={"points": self.points | _places(to)})
 
@@ -296,7 +297,7 @@ class RearSweep:
         middle = int(np.argmin(np.abs(grid)))
         if ratio[middle] <= 0:
             raise DomainError("The damper gets longer as the wheel rises: one of its ends is on the wrong side.")
-        ok = ratio > 0.02 * ratio[middle]
+        ok = (ratio > 0.02 * ratio[middle]).tolist()
         low, high = middle, middle
         while low > 0 and ok[low - 1]:
             low -= 1

@@ -101,7 +101,7 @@ class ForkSheet(Sheet):
 
     def _told(self, spacer: float, unladen: float, laden: float, rake: float) -> Answer:
         fork = self._fork(spacer)
-        carrying, preload = ForkCarrying(fork, rake), fork.springs.preload() or 0.0
+        carrying, preload = ForkCarrying(fork.springs, self.stroke_mm, rake), fork.springs.preload() or 0.0
         low, high = carrying.at(unladen).sag, carrying.at(laden).sag
         return {
             "preload_per_leg_mm": preload,

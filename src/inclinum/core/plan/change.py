@@ -280,7 +280,7 @@ def _look_over(was: Document, now: Document) -> None:
     """
     had, has = vars(was), vars(now)
     fields = type(now).__pydantic_fields__
-    differing = [n for n in fields if has[n] is not had.get(n)]
+    differing = [n for n, value in has.items() if value is not had.get(n) and n in fields]
     if differing and not any(isinstance(has[n], Document) for n in fields):
         type(now).model_validate(now.model_dump())
         return

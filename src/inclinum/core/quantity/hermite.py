@@ -25,9 +25,12 @@ def hermite(at: Array, values: Array, slopes: Array) -> Any:
     >>> [round(float(v), 9) for v in hermite(at, at**3, 3 * at**2)([0.5, 2.0])]
     [0.125, 8.0]
     """
-    wide = np.diff(at).reshape(-1, *(1,) * (values.ndim - 1))
-    mean = np.diff(values, axis=0) / wide
+    return PPoly.construct_fast(cubics(at, values, slopes), at)
+
+
+def cubics(at: Array, values: Array, slopes: Array) -> Array:
+    """Their coefficients between places, the cubic's first and what stays last, (4, N − 1, …); as above."""
+    wide = (at[1:] - at[:-1]).reshape(-1, *(1,) * (values.ndim - 1))
+    mean = (values[1:] - values[:-1]) / wide
     bend = (slopes[:-1] + slopes[1:] - 2 * mean) / wide
-    return PPoly.construct_fast(
-        np.stack([bend / wide, (mean - slopes[:-1]) / wide - bend, slopes[:-1], values[:-1]]), at
-    )
+    return np.array([bend / wide, (mean - slopes[:-1]) / wide - bend, slopes[:-1], values[:-1]])

@@ -10,7 +10,9 @@ Array = NDArray[np.float64]
 MOST_STEPS = 80
 """Halving alone would find a root of a metre to a thousandth of a micrometre in 40."""
 SETTLED_NEWTON, SETTLED_HALVING = 1e-6, 1e-10
-"""Newton is quadratic: a step this small has landed far more finely than it is long. Halving is not."""
+"""Newton is quadratic: a step this small has landed far more finely than it is long, or as finely where the slope jumps
+just there. Halving is not; neither is a step by another slope than the one before: of a rubber that is just touched,
+say, many times as stiff as the spring on which the root lies."""
 
 
 def root(function: Callable[[float], float], low: float, high: float) -> float:
@@ -22,37 +24,42 @@ def root(function: Callable[[float], float], low: float, high: float) -> float:
     return float(brentq(function, low, high, xtol=1e-12))  # pyright: ignore[reportArgumentType] (stubs allow a tuple)
 
 
-def cell(at: Array, values: Array, wanted: float) -> tuple[float, float]:
-    """Between which two of a table's places a quantity first comes up to a value.
+def cell(at: Array, values: Array, wanted: float) -> tuple[float, float, float]:
+    """Between which two of a table's places a quantity first comes up to a value, and where on a line between them.
 
     Args:
         at, values: the table, places increasing.
         wanted: more than its first value and no more than its greatest.
+
+    >>> cell(np.array([0.0, 2.0, 4.0]), np.array([0.0, 1.0, 5.0]), 2.0)
+    (2.0, 4.0, 2.5)
     """
     i = int(np.argmax(values >= wanted))
-    low, high = at[i - 1 : i + 1].tolist()
-    return low, high
+    (low, high), (less, more) = at[i - 1 : i + 1].tolist(), values[i - 1 : i + 1].tolist()
+    return low, high, low + (high - low) * (wanted - less) / (more - less)
 
 
-def rising_root(rising: Callable[[float], tuple[float, float]], low: float, high: float) -> float:
+def rising_root(rising: Callable[[float], tuple[float, float]], low: float, high: float, start: float) -> float:
     """Where one function rises through zero, as :func:`roots`, in plain numbers: of arrays so small calls cost most.
 
     Args:
         rising: position → value and slope.
         low, high: ends between which it rises through zero.
+        start: where to begin, between them.
 
-    >>> round(rising_root(lambda x: (x**2 - 2.0, 2 * x), 0.0, 2.0)**2, 9)
+    >>> round(rising_root(lambda x: (x**2 - 2.0, 2 * x), 0.0, 2.0, 1.0)**2, 9)
     2.0
     """
-    at = (low + high) / 2
+    at, last = start, 0.0
     for _ in range(MOST_STEPS):
         value, slope = rising(at)
         low, high = (at if value <= 0 else low), (at if value >= 0 else high)
         step = at - value / slope if slope else low
         good = low < step < high
         nearer = step if good else (low + high) / 2
-        settled = abs(nearer - at) < (SETTLED_NEWTON if good else SETTLED_HALVING)
-        at = nearer
+        alike = last <= 2 * slope <= 4 * last
+        settled = abs(nearer - at) < (SETTLED_NEWTON if good and alike else SETTLED_HALVING)
+        at, last = nearer, slope
         if settled:
             break
     return at
@@ -72,7 +79,7 @@ def roots(rising: Callable[[Array], tuple[Array, Array]], low: Array, high: Arra
     >>> [round(float(r), 9) for r in roots(lambda x: (x**2 - [1.0, 4.0], 2 * x), *ends, np.full(2, 1.5))]
     [1.0, 2.0]
     """
-    at = start
+    at, last = start, np.zeros_like(start)
     for _ in range(MOST_STEPS):
         value, slope = rising(at)
         low, high = np.where(value <= 0, at, low), np.where(value >= 0, at, high)
@@ -80,8 +87,9 @@ def roots(rising: Callable[[Array], tuple[Array, Array]], low: Array, high: Arra
             step = at - value / slope
         good = np.isfinite(step) & (step > low) & (step < high)
         nearer = np.where(good, step, (low + high) / 2)
-        settled = bool(np.all(np.abs(nearer - at) < np.where(good, SETTLED_NEWTON, SETTLED_HALVING)))
-        at = nearer
+        alike = (last <= 2 * slope) & (slope <= 2 * last)
+        settled = bool(np.all(np.abs(nearer - at) < np.where(good & alike, SETTLED_NEWTON, SETTLED_HALVING)))
+        at, last = nearer, slope
         if settled:
             break
     return at

@@ -11,7 +11,7 @@ from typing import Self
 
 import numpy as np
 
-from inclinum.core.kinematics.rigid import Array, cross
+from inclinum.core.kinematics.rigid import Array
 from inclinum.core.shapes.shape import Point, Role, Shape
 from inclinum.core.shapes.view import Axis, View
 
@@ -35,10 +35,14 @@ def _line(points: Array) -> list[Point]:
     return [(round(u, 1), round(v, 1)) for u, v in points.tolist()]
 
 
-def _seen_from(view: View, at: Array) -> list[Point]:
-    """Points in the plane of a picture: in plain numbers, for of arrays so small the calls cost more."""
+Places = list[list[float]]
+"""Points (x, y, z) in plain numbers: of arrays as small as a part's the calls cost more than the arithmetic."""
+
+
+def _seen_from(view: View, at: Places) -> list[Point]:
+    """Points in the plane of a picture."""
     (u, right), (v, up) = view.right, view.up
-    return [(round(right * p[u], 1), round(up * p[v], 1)) for p in at.tolist()]
+    return [(round(right * p[u], 1), round(up * p[v], 1)) for p in at]
 
 
 @dataclass(frozen=True, eq=False)
@@ -55,9 +59,13 @@ class Part(ABC):
     at: Array
     name: str = ""
 
-    @abstractmethod
     def seen(self, view: View) -> list[Shape]:
         """Its shapes in a picture."""
+        return self._shapes(view, self.at.tolist())
+
+    @abstractmethod
+    def _shapes(self, view: View, at: Places) -> list[Shape]:
+        """The same, its points told in plain numbers."""
 
     def mirrored(self) -> Self:
         """Of the other side of the vehicle."""
@@ -69,9 +77,9 @@ class Part(ABC):
 
     def layers(self, view: View) -> list[tuple[float, Shape]]:
         """Its shapes with how near each is to whoever looks: of two the nearer is drawn over the other."""
-        axis, sign = view.near
-        near = sign * sum([p[axis] for p in self.at.tolist()]) / len(self.at)
-        return [(near, shape) for shape in self.seen(view)]
+        (axis, sign), at = view.near, self.at.tolist()
+        near = sign * sum([p[axis] for p in at]) / len(at)
+        return [(near, shape) for shape in self._shapes(view, at)]
 
 
 @dataclass(frozen=True, eq=False)
@@ -81,9 +89,9 @@ class Curve(Part):
     wide: float = 0.0
     closed: bool = False
 
-    def seen(self, view: View) -> list[Shape]:
+    def _shapes(self, view: View, at: Places) -> list[Shape]:
         """One line."""
-        return [Shape(self.role, _seen_from(view, self.at), self.name, self.closed, self.wide)]
+        return [Shape(self.role, _seen_from(view, at), self.name, self.closed, self.wide)]
 
 
 @dataclass(frozen=True, eq=False)
@@ -117,7 +125,7 @@ class Ribbon(Directed):
     wide: float = 60.0
     thick: float = 7.0
 
-    def seen(self, view: View) -> list[Shape]:
+    def _shapes(self, view: View, at: Places) -> list[Shape]:
         """Its outline: as much of thickness and of width beside its line as shows from there."""
         middle, runs = view.flat(self.at), np.gradient(self.at, axis=0)
         along = np.gradient(middle, axis=0)
@@ -138,11 +146,9 @@ class Bar(Part):
 
     wide: float = 30.0
 
-    def seen(self, view: View) -> list[Shape]:
+    def _shapes(self, view: View, at: Places) -> list[Shape]:
         """Its outline."""
-        # Plain numbers: of arrays so small the calls cost more than the arithmetic.
-        (u, right), (v, up) = view.right, view.up
-        one, other = self.at.tolist()
+        (u, right), (v, up), (one, other) = view.right, view.up, at
         ua, va, ub, vb = right * one[u], up * one[v], right * other[u], up * other[v]
         du, dv = ub - ua, vb - va
         length = math.hypot(du, dv)
@@ -159,9 +165,9 @@ class Ball(Part):
 
     wide: float = 30.0
 
-    def seen(self, view: View) -> list[Shape]:
+    def _shapes(self, view: View, at: Places) -> list[Shape]:
         """A circle."""
-        return [Shape(self.role, _seen_from(view, self.at), self.name, wide=self.wide)]
+        return [Shape(self.role, _seen_from(view, at), self.name, wide=self.wide)]
 
 
 @dataclass(frozen=True, eq=False)
@@ -176,7 +182,7 @@ class Disc(Directed):
     radius: float = 300.0
     width: float = 200.0
 
-    def seen(self, view: View) -> list[Shape]:
+    def _shapes(self, view: View, at: Places) -> list[Shape]:
         """Its outline, shoulders rounded off."""
         about = _of_disc(tuple(self.axis.tolist()), self.radius, self.width, view)
         return [Shape(self.role, _line(view.flat(self.at[0]) + about), self.name, closed=True)]
@@ -254,9 +260,9 @@ class Coil(Part):
         apart = {"coil_behind": -self.mean / 2, "coil": self.mean / 2}
         return [(near + apart[shape.role], shape) for near, shape in super().layers(view)]
 
-    def seen(self, view: View) -> list[Shape]:
+    def _shapes(self, view: View, at: Places) -> list[Shape]:
         """Its turns as half-turns: those behind first, then those in front."""
-        start, other = self.at.tolist()
+        start, other = at
         length = math.dist(start, other)
         if length < self.wire:
             return []
@@ -271,13 +277,16 @@ class Coil(Part):
         near = [-towards * a / beside for a in along]
         near[axis] += sign / beside
         flat, rest = self._room(length)
-        middle = [p + self.wire / 2 * a for p, a in zip(start, along, strict=True)]
-        way, out = np.array(along), np.array(near) * self.mean / 2
+        (a, b, c), (d, e, f) = along, (self.mean / 2 * n for n in near)
+        summed = (
+            [p + self.wire / 2 * n for p, n in zip(start, along, strict=True)],
+            [flat * n for n in along], [rest * n for n in along],
+            (b * f - c * e, c * d - a * f, a * e - b * d), (d, e, f),
+        )  # fmt: skip
         # In the plane of the picture before its points are summed: a coil has a hundred of them.
-        seen = _turned(self.turns) @ view.flat(
-            np.stack([np.array(middle), flat * way, rest * way, cross(way, out), out])
-        )
-        points = [(u, v) for u, v in np.round(seen, 1).tolist()]
+        (u, right), (v, up) = view.right, view.up
+        seen = _turned(self.turns) @ np.array([(right * p[u], up * p[v]) for p in summed])
+        points: list[Point] = list(map(tuple, seen.round(1).tolist()))  # type: ignore[arg-type]
         behind, front = [], []
         for n in range(0, len(points), STRAND):
             nearer = n % (2 * STRAND) == 0

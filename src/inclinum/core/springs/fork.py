@@ -244,4 +244,4 @@ def sag(springs: ForkSprings, stroke: float, axial: float) -> float:
         return 0.0
     if force[-1] < axial:
         return stroke
-    return root(lambda x: float(springs.force(x, stroke)) - axial, *cell(grid, force, axial))
+    return root(lambda x: float(springs.force(x, stroke)) - axial, *cell(grid, force, axial)[:2])

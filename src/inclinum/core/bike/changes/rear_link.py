@@ -3,7 +3,6 @@
 import math
 from typing import ClassVar, Literal, Self
 
-import numpy as np
 from pydantic import Field
 
 from inclinum.core.bike.changes.base import BikeChange
@@ -11,7 +10,6 @@ from inclinum.core.bike.machine import Bike
 from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import PartNumber
 from inclinum.core.kinematics.rear_end import RearEnd, RockerOnArm, RockerOnFrame
-from inclinum.core.kinematics.rigid import Array
 from inclinum.core.plan import Search, named
 
 LINKED = (RockerOnFrame, RockerOnArm)
@@ -67,15 +65,15 @@ class RearLink(BikeChange):
         """The swing arm held where it is drawn: the rod turns the rocker to where both lengths are met."""
         rear = machine.rear
         holes(rear)
-        p = rear.arrays()
+        # A point of the plane is x + iz here: a turn is a product.
+        p = {name: complex(*at) for name, at in rear.named().items()}
         arm_end = p["rod_arm"] if isinstance(rear, RockerOnFrame) else p["rod_frame"]
         pivot, was = p["rocker_pivot"], p["rod_rocker"]
         now = _meeting(pivot, self.hole_mm, arm_end, self.rod_mm, was)
-        turn = float(np.arctan2(*(now - pivot)[::-1]) - np.arctan2(*(was - pivot)[::-1]))
-        moved = {"rod_rocker": now}
+        turn = (now - pivot) / (was - pivot)
         # The damper's hole keeps its angle to the rod's hole: on the rocker it turns with it.
-        c, s = np.cos(turn), np.sin(turn)
-        moved["damper_rocker"] = pivot + np.array([[c, -s], [s, c]]) @ (p["damper_rocker"] - pivot)
+        damper = pivot + turn / abs(turn) * (p["damper_rocker"] - pivot)
+        moved = {"rod_rocker": (now.real, now.imag), "damper_rocker": (damper.real, damper.imag)}
         return machine.model_copy(update={"rear": rear.moved(moved)})
 
     def at(self, value: float) -> Self:
@@ -115,14 +113,14 @@ class RearLink(BikeChange):
         ]
 
 
-def _meeting(pivot: Array, radius: float, end: Array, length: float, near: Array) -> Array:
+def _meeting(pivot: complex, radius: float, end: complex, length: float, near: complex) -> complex:
     """Where a circle about the pivot meets one about the rod's end, of the two the one nearer to where it was.
 
     Raises:
         ValueError: they do not meet.
     """
     away = end - pivot
-    distance = float(np.hypot(*away))
+    distance = abs(away)
     along = (radius**2 - length**2 + distance**2) / (2 * distance)
     square = radius**2 - along**2
     if square <= 0:
@@ -131,5 +129,5 @@ def _meeting(pivot: Array, radius: float, end: Array, length: float, near: Array
             f"{distance:.0f} mm away. Take a rod between {abs(distance - radius):.0f} and {distance + radius:.0f} mm."
         )
     unit = away / distance
-    across = np.array([-unit[1], unit[0]]) * np.sqrt(square)
-    return min((pivot + along * unit + s * across for s in (1, -1)), key=lambda q: float(np.hypot(*(q - near))))
+    across = 1j * unit * math.sqrt(square)
+    return min((pivot + along * unit + s * across for s in (1, -1)), key=lambda q: abs(q - near))
