@@ -1,12 +1,13 @@
 """What the whole prediction of a two-wheeler costs. Run: .venv/bin/python benchmarks/bikes.py
 
 Every run gets another link, as while one is dragged, so that no geometry is remembered; beside it the same job with
-its geometry remembered, and one plain solve of the same linkage at its positions as a yardstick.
+its geometry remembered, and one plain solve of the same linkage at its positions as a yardstick. They take turns, one
+run each: on a machine whose minutes are quick and slow all of them have the same ones.
 """
 
 import statistics
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 
 import numpy as np
 
@@ -16,7 +17,7 @@ from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import assess, predict_bike
 from inclinum.demo import demo_bike_jobs
 
-RUNS = 80
+RUNS = 150
 MORE = (
     "rear_damper", "rear_spring", "fork_raise", "side_stand", "seat_foam",
     "rear_preload", "fork_springs", "fork_oil", "fork_spacer", "tyres", "part_moved",
@@ -24,15 +25,15 @@ MORE = (
 """Stacked on the link, which is the first."""
 
 
-def median(work: Callable[[int], object]) -> tuple[float, float]:
-    """Median and 95th percentile of many runs after a warm-up, ms."""
-    work(0)
-    times = []
-    for n in range(1, RUNS):
-        start = time.perf_counter()
-        work(n)
-        times.append(1e3 * (time.perf_counter() - start))
-    return statistics.median(times), float(np.quantile(times, 0.95))
+def in_turn(works: Sequence[Callable[[int], object]]) -> list[list[float]]:
+    """Times of many runs of each after a warm-up, ms."""
+    times: list[list[float]] = [[] for _ in works]
+    for n in range(RUNS + 1):
+        for work, took in zip(works, times, strict=True):
+            start = time.perf_counter()
+            work(n)
+            took.append(1e3 * (time.perf_counter() - start))
+    return [took[1:] for took in times]
 
 
 def main() -> None:
@@ -55,16 +56,18 @@ def main() -> None:
     rear = assess(job).after.bike.rear
     linkage = Bike.model_validate(job.vehicle.model_dump()).rear.linkage()
     rise = np.linspace(0.0, 190.0, 39)
-    yardstick = median(lambda _: linkage.poses(rise))
-    print(f"{'':44}{'median':>10}{'95 %':>10}   wanted")
-    for name, (middle, high), wanted in (
-        ("whole prediction, the link dragged", median(dragged), "10 ms"),
-        ("six changes, the link dragged", median(lambda n: dragged(n + 0.5, stack[1:6])), "10 ms"),
-        ("twelve changes, the link dragged", median(lambda n: dragged(n + 0.25, stack[1:])), "10 ms"),
-        ("whole prediction, nothing new", median(lambda _: predict_bike(job, ("laden",))), ""),
-        (f"yardstick: {rise.size} positions of a {rear.kind.replace('_', ' ')}", yardstick, ""),
-    ):
-        print(f"{name:44}{middle:7.1f} ms{high:7.1f} ms   {wanted}")
+    measured: tuple[tuple[str, Callable[[int], object], str], ...] = (
+        ("whole prediction, the link dragged", dragged, "10 ms"),
+        ("six changes, the link dragged", lambda n: dragged(n + 0.5, stack[1:6]), "10 ms"),
+        ("twelve changes, the link dragged", lambda n: dragged(n + 0.25, stack[1:]), "10 ms"),
+        ("whole prediction, nothing new", lambda _: predict_bike(job, ("laden",)), ""),
+        (f"yardstick: {rise.size} positions of a {rear.kind.replace('_', ' ')}", lambda _: linkage.poses(rise), ""),
+    )
+    print(f"{'':44}{'median':>10}{'95 %':>10}{'yardsticks':>13}   wanted")
+    every = in_turn([work for _, work, _ in measured])
+    for (name, _, wanted), took in zip(measured, every, strict=True):
+        many = statistics.median(a / b for a, b in zip(took, every[-1], strict=True))
+        print(f"{name:44}{statistics.median(took):7.1f} ms{np.quantile(took, 0.95):7.1f} ms{many:13.1f}   {wanted}")
 
 
 if __name__ == "__main__":

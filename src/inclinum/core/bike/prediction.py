@@ -348,13 +348,13 @@ def _told(standing: BikeStance, came: BikeStance, condition: Condition) -> Condi
 def _leverage(standing: BikeStance) -> LeverageCurve:
     rear = standing.rear
     travel = rear.travel_at_full_stroke * SHARES
-    _, ratio, _ = rear.sweep.curve.at(rear.extended_rise + travel)
+    ratio, force = rear.ratio_and_force(travel)
     axle = rear.sweep.place("axle", rear.extended_rise + travel)
     sprocket = standing.bike.drive.sprocket
     return LeverageCurve(
         travel=travel.tolist(),
         leverage=(1 / ratio).tolist(),
-        force=rear.force(travel).tolist(),
+        force=force.tolist(),
         axle_x=(axle[:, 0] - axle[0, 0]).tolist(),
         chain_slack=None if sprocket is None else chain_slack_change(sprocket, axle).tolist(),
         unladen=standing.ends["unladen"][1].sag,

@@ -5,6 +5,7 @@ may make it is for a licensed welder, the maker's repair instructions and local 
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 from inclinum.core.card import cautions
@@ -36,6 +37,7 @@ class Routine:
 BOLTED = Routine()
 
 
+@lru_cache(maxsize=256)
 def routine(how: How, what: str, drill_mm: float | None = None) -> Routine:
     """The routine of a part.
 

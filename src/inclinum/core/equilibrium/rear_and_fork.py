@@ -115,8 +115,12 @@ class RearCarrying:
 
     def force(self, travel: Array | float) -> Array:
         """Vertical load carried over travel from full extension, N."""
+        return self.ratio_and_force(travel)[1]
+
+    def ratio_and_force(self, travel: Array | float) -> tuple[Array, Array]:
+        """Installation ratio over travel from full extension, and vertical load carried there, N."""
         length, ratio, _ = self.sweep.curve.at(self.extended_rise + travel)
-        return self._push(length) * ratio
+        return ratio, self._push(length) * ratio
 
     def _push(self, length: Array) -> Array:
         # A position at rest is sought one by one, in plain numbers: of arrays so small the calls cost the most.

@@ -49,12 +49,19 @@ class PlanarPoses:
     """d(state)/d(rise), the same shape."""
     reachable: Array
 
+    @cached_property
+    def distances(self) -> dict[tuple[str, str], tuple[Array, Array]]:
+        """Those that were asked for, by their points, see :meth:`PlanarLinkage.distance`."""
+        return {}
+
     def part(self, which: "slice | Array") -> "PlanarPoses":
         """Some of them."""
         return PlanarPoses(self.rise[which], self.state[which], self.rate[which], self.reachable[which])
 
 
 def _joined(parts: list[PlanarPoses]) -> PlanarPoses:
+    if len(parts) == 1:
+        return parts[0]
     return PlanarPoses(
         np.concatenate([p.rise for p in parts]),
         np.concatenate([p.state for p in parts]),
@@ -230,7 +237,11 @@ class PlanarLinkage:
 
     def _turned(self, state: Array) -> Plane:
         """Every member's e^{iθ}, then every shift as a complex number, (N, members + afloat)."""
-        return self._with_shifts(np.exp(1j * state[:, : self._turns]), state)
+        turns = state[:, : self._turns]
+        turned: Plane = np.empty(turns.shape, dtype=complex)
+        np.cos(turns, out=turned.real)
+        np.sin(turns, out=turned.imag)
+        return self._with_shifts(turned, state)
 
     def _with_shifts(self, turns: Plane, of: Array) -> Plane:
         """Beside what each turn makes, the shifts that a state or its rate ends with, as complex numbers."""
@@ -281,12 +292,13 @@ class PlanarLinkage:
         low: float,
         high: float,
         step: float,
-        enough: Callable[[PlanarPoses], bool] = lambda _: False,
+        enough: Callable[[PlanarPoses, int], bool] = lambda *_: False,
         near: PlanarPoses | None = None,
     ) -> PlanarPoses:
         """Every ``step`` from where it is drawn as far as it reaches both ways, at most from ``low`` to ``high``, mm.
 
-        It goes outward in stages and stops where no position is found, or where ``enough`` says so of the last one.
+        It goes outward in stages and stops where no position is found, or where ``enough`` says so of the last one,
+        told by its place among some.
 
         Args:
             near: positions of a linkage of the same members a little different, found with the same ``step``: where
@@ -339,7 +351,7 @@ class PlanarLinkage:
         return poses
 
     def _outward(
-        self, middle: PlanarPoses, end: float, step: float, enough: Callable[[PlanarPoses], bool]
+        self, middle: PlanarPoses, end: float, step: float, enough: Callable[[PlanarPoses, int], bool]
     ) -> list[PlanarPoses]:
         """Stages of a sweep from the positions that are known to one end, in the order they were found."""
         up, found = end > 0, []
@@ -347,7 +359,7 @@ class PlanarLinkage:
         at: float = float(last.rise[0])
         bend: Array = np.zeros(1)
         way = step if up else -step
-        if at and enough(last):
+        if at and enough(middle, -1 if up else 0):
             return []
         while abs(at + way) <= abs(end) + 1e-9:
             # Downward there is little: most are drawn where they are fully extended.
@@ -363,7 +375,7 @@ class PlanarLinkage:
                 # Near a dead point a whole step may start too far off: from the last good one it is walked in parts.
                 start = stage.part(slice(good - 1, good)) if good else last
                 near = self._walked(start, float(goal[good]))
-                if near is None or enough(near):
+                if near is None or enough(near, 0):
                     if near is not None:
                         found.append(near)
                     break
@@ -371,7 +383,7 @@ class PlanarLinkage:
                 last, at, bend = near, float(near.rise[0]), np.zeros(1)
                 continue
             last = stage.part(slice(-1, None))
-            if enough(last):
+            if enough(last, 0):
                 break
             if count > 1:
                 bend = (stage.rate[-1:] - stage.rate[-2:-1]) / way
@@ -463,12 +475,15 @@ class PlanarLinkage:
         return self._by(2 * len(self._hung.closing) + rod, self._equations(poses.rise, poses.state)[1])
 
     def distance(self, one: str, other: str, poses: PlanarPoses) -> tuple[Array, Array]:
-        """Distance of two points at every pose, mm, and minus its change per rise: the installation ratio."""
+        """Distance of two points at every pose, mm, and minus its change per rise: the installation ratio; once."""
+        if known := poses.distances.get((one, other)):
+            return known
         between = self._places.between(self._hung.owner[one], self._hung.owner[other])
         turned, turning = self._turning(poses)
         span: Plane = between.at(turned)
         length = np.abs(span)
-        return length, -(span.conj() * (turning @ between.arms)).real / length
+        ratio = -(span.conj() * (turning @ between.arms)).real / length
+        return poses.distances.setdefault((one, other), (length, ratio))
 
 
 def _between(poses: PlanarPoses, intervals: Array) -> PlanarPoses:

@@ -286,9 +286,9 @@ class RearSweep:
     def __init__(self, rear: RearEnd, shortest: float = 0.0, longest: float = np.inf, near: "RearSweep | None" = None):
         self.rear, self.linkage, self.between = rear, rear.linkage(), (shortest, longest)
 
-        def beyond(last: PlanarPoses) -> bool:
-            length = float(self.linkage.distance(*rear.damper, last)[0][0])
-            return length > longest if last.rise[0] < 0 else length < shortest
+        def beyond(poses: PlanarPoses, which: int) -> bool:
+            length = self.linkage.distance(*rear.damper, poses)[0][which]
+            return bool(length > longest if poses.rise[which] < 0 else length < shortest)
 
         like = near.solved if near is not None and near.rear.members() == rear.members() else None
         self.solved = self.linkage.sweep(RISE_LOW, RISE_HIGH, GRID_MM, beyond, like)

@@ -1,6 +1,6 @@
 """A brief that wants everything to go back as it was, against changes that cannot be undone."""
 
-from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
+from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
@@ -13,8 +13,7 @@ def check(case: BikeCase) -> list[BikeFinding]:
             id=f"undone.{planned.id}", axle=planned.change.where, severity="fix",
             what=f"{planned.change.title} cannot be undone", value=0.0, limit=1.0, margin=-1.0, unit="",
             why="The brief wants the machine to go back as it was.", source="the brief",
-            cures=(BikeCure(title=f"Leave out: {planned.change.title.lower()}",
-                            changes=tuple(p for p in stack if p.id != planned.id)),),
+            cures=(case.without(f"Leave out: {planned.change.title.lower()}", planned),),
         )
         for planned in stack
         if planned.on and case.job.brief.for_good(planned.change)
