@@ -1,5 +1,6 @@
 """A job on a two-wheeler: what is wanted, who rides it, what was measured, planned, done and proved."""
 
+from functools import cached_property
 from typing import Literal
 
 from pydantic import Field, model_validator
@@ -126,14 +127,19 @@ class BikeMeasurements(Document):
         each_once("reading", [f"{s.end} {s.state}" for s in self.sags])
         return self
 
+    @cached_property
+    def _read(self) -> dict[tuple[str, str], Length]:
+        return {(s.end, s.state): s.reading for s in self.sags}
+
     def sag_reading(self, end: End, state: str) -> float | None:
         """One reading, mm."""
-        return next((s.reading.value for s in self.sags if (s.end, s.state) == (end, state)), None)
+        read = self._read.get((end, state))
+        return None if read is None else read.value
 
     def plus_minus(self, end: End, state: str) -> float:
         """± of one reading, mm: its own, or what a reading is good to here."""
-        read = next((s.reading.tolerance for s in self.sags if (s.end, s.state) == (end, state)), None)
-        return self.default_tolerance_mm if read is None else read
+        read = self._read.get((end, state))
+        return self.default_tolerance_mm if read is None else read.plus_minus(self.default_tolerance_mm)
 
     def sag(self, end: End, state: Literal["unladen", "laden"]) -> float | None:
         """Measured sag against the machine's own full extension, mm."""

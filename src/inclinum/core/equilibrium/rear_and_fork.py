@@ -23,6 +23,10 @@ _SHARES = np.linspace(0.0, 1.0, 34)
 """Of the travel, between which a rest is looked for."""
 
 
+_TRAVEL = ("extended_rise", "extended_height", "full_rise", "travel_at_full_stroke", "drawn_height", "_grid")
+"""What is worked out of a rear end whatever spring it stands on."""
+
+
 @dataclass(frozen=True)
 class EndAt:
     """One end at rest under a load."""
@@ -67,8 +71,8 @@ class RearCarrying:
         other = replace(
             self, rate=self.rate if rate is None else rate, preload=self.preload if preload is None else preload
         )
-        known = ("extended_rise", "extended_height", "full_rise", "travel_at_full_stroke", "drawn_height", "_grid")
-        other.__dict__.update({k: v for k, v in self.__dict__.items() if k in known})
+        known = vars(self)
+        vars(other).update({name: known[name] for name in _TRAVEL if name in known})
         return other
 
     @cached_property

@@ -13,10 +13,11 @@ from typing import Any
 from inclinum.core.bike.archetypes import BIKES
 from inclinum.core.bike.limits.case import BikeCase, BikeFinding
 from inclinum.core.bike.machine import Bike
+from inclinum.core.bike.stance import BikeStance
 from inclinum.core.plan.finding import assumed
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Part:
     """Something a limit lies at.
 
@@ -37,10 +38,10 @@ class Part:
         """Looks it up on a machine. Raises AttributeError where it has no such part."""
         return attrgetter(self.at)
 
-    def there(self, case: BikeCase) -> bool:
+    def there(self, came: Bike) -> bool:
         """Whether the machine has such a part at all."""
         try:
-            return self.of(case.before.bike) not in (None, ())
+            return self.of(came) not in (None, ())
         except AttributeError:
             return False
 
@@ -48,7 +49,10 @@ class Part:
         """Whether it is still the archetype's guess."""
         if self.met_by and any(p.on and p.change.provides == self.met_by for p in case.changes):
             return False
-        bike = case.bike if self.planned else case.before.bike
+        return self.guessed(case.bike) if self.planned else self in _guesses(case.before)
+
+    def guessed(self, bike: Bike) -> bool:
+        """Whether a machine has the archetype's guess there."""
         guess = _guessed(bike.archetype)
         if guess is None:
             return False
@@ -96,6 +100,12 @@ RESTS_ON: dict[str, tuple[Part, ...]] = {
 PARTS = tuple(dict.fromkeys(p for parts in RESTS_ON.values() for p in parts))
 
 
+@lru_cache(maxsize=32)
+def _guesses(came: BikeStance) -> frozenset[Part]:
+    """Parts that are still the archetype's on a machine as it came: while its plan is dragged they stay so."""
+    return frozenset(p for p in PARTS if p.guessed(came.bike))
+
+
 @lru_cache(maxsize=256)
 def _rests_on(finding: str) -> tuple[Part, ...]:
     return next((parts for start, parts in RESTS_ON.items() if finding.startswith(start)), ())
@@ -103,7 +113,7 @@ def _rests_on(finding: str) -> tuple[Part, ...]:
 
 def unmeasured(case: BikeCase) -> list[str]:
     """What the limits were checked against and nobody gave, as one sentence; none where all is known."""
-    wanted = "; ".join(p.reading for p in PARTS if p.there(case) and p.assumed(case))
+    wanted = "; ".join(p.reading for p in PARTS if p.there(case.before.bike) and p.assumed(case))
     return [f"{wanted[:1].upper()}{wanted[1:]}."] if wanted else []
 
 
