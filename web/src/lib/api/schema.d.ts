@@ -10424,7 +10424,7 @@ export interface components {
          * Shape
          * @description A line or an area in the plane of a picture: right and up, mm. A single point is a circle.
          *
-         *     A plain record, not a document: a drawing has hundreds of them, all made here.
+         *     A plain record, neither a document nor frozen: a drawing has hundreds of them, all made here.
          *
          *     Args:
          *         role: what it is of.

@@ -2,7 +2,8 @@
 
 from inclinum.core.bike.limits.case import BikeCase, BikeCure, BikeFinding
 from inclinum.core.bike.machine import ENDS
-from inclinum.core.bike.sag import SagBench, SpringChoice
+from inclinum.core.bike.sag import SagBench
+from inclinum.core.bike.sprung import SpringChoice
 
 
 def check(case: BikeCase) -> list[BikeFinding]:
