@@ -1,18 +1,17 @@
 """Alignment of a whole vehicle at its planned height: every wheel solved, then what both sides make together."""
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Collection, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from types import MappingProxyType
-from typing import Literal
 
 import numpy as np
 
 from inclinum.core.car.adjusters import adjuster_of, read_of, setting_key
 from inclinum.core.car.corner_weights import by_its_side
 from inclinum.core.car.driveline import roll_steer
-from inclinum.core.car.job import Job, Prove
+from inclinum.core.car.job import Job, Measurements, Prove
 from inclinum.core.car.prediction import Assessed, assess
 from inclinum.core.car.rack import rack_offsets
 from inclinum.core.car.vehicle import (
@@ -98,10 +97,10 @@ class WheelAlignment(Document):
 
 
 class AxleAlignment(Document):
-    """What both wheels make together, degrees; cross values are left less right."""
+    """What both wheels make together, degrees, None where it is not known; cross values are left less right."""
 
     axle: AxleName
-    total_toe: float
+    total_toe: float | None
     cross_camber: float | None
     cross_caster: float | None
     thrust_angle: float | None
@@ -116,7 +115,7 @@ class Alignment(Document):
     within: bool | None
     """Whether all that can be judged is within its window; None where nothing can be."""
     not_judged: list[str]
-    """Sentences about what has no target."""
+    """Sentences about what has no target, and what was read at one wheel of two."""
     left_over: list[str]
     """Sentences about what the adjusters cannot reach and what would."""
 
@@ -143,9 +142,15 @@ def _aligned(said: Content[Job]) -> Alignment:
     judged = [w.within for w in wheels if w.within is not None]
     return Alignment(
         wheels=wheels,
-        axles=[_together(axle, [w for w in wheels if w.axle == axle]) for axle in AXLES],
+        axles=[
+            _together(axle, [w for w in wheels if w.axle == axle], set(_read_at_one_wheel(job.measure, axle)))
+            for axle in AXLES
+        ],
         within=all(judged) if judged else None,
-        not_judged=[s for axle in AXLES for s in _not_judged(axle, assessed.after.vehicle.axle(axle).targets)],
+        not_judged=[
+            *(s for axle in AXLES for s in _not_judged(axle, assessed.after.vehicle.axle(axle).targets)),
+            *(s for axle in AXLES for s in _half_known(assessed, axle)),
+        ],
         left_over=[sentence for w in wheels for sentence in _left_over(w, adjusted=bool(w.settings or w.set_with))],
     )
 
@@ -163,6 +168,30 @@ def _not_judged(axle: AxleName, targets: Mapping[AngleName, AngleTarget]) -> lis
     return [f"The targets of the {axle} {usual} are only usual for such an axle: aimed at, not judged. {make_known}"]
 
 
+def _read_at_one_wheel(measure: Measurements, axle: AxleName) -> dict[AngleName, Side]:
+    """Angles that the rack read at one wheel of two, and at which: what both make together is not known."""
+    read: dict[AngleName, list[Side]] = {
+        q: [side for side in SIDES if measure.angle(axle, side, q) is not None] for q in ANGLES
+    }
+    return {q: sides[0] for q, sides in read.items() if len(sides) == 1}
+
+
+def _half_known(assessed: Assessed, axle: AxleName) -> list[str]:
+    said = []
+    for angle, side in _read_at_one_wheel(assessed.job.measure, axle).items():
+        rod = angle == "toe" and _track_rod(assessed, axle) is not None
+        rests = " One track rod sets both: its setting rests on that." if rod else ""
+        said.append(
+            f"The {axle} {angle} was read at the {side} wheel only: the other's is taken from the vehicle's figures, "
+            f"and what both make together is not known.{rests} Read the other too."
+        )
+    return said
+
+
+def _track_rod(assessed: Assessed, axle: AxleName) -> TrackRodAdjuster | None:
+    return next((a for a in assessed.after.axle(axle).axle.adjusters if isinstance(a, TrackRodAdjuster)), None)
+
+
 ALONE: Mapping[str, float] = MappingProxyType({})
 
 
@@ -173,7 +202,7 @@ def _wheels(assessed: Assessed, axle: AxleName) -> list[WheelAlignment]:
     straight each has half of it.
     """
     problems = [_problem(assessed, axle, side) for side in SIDES]
-    rod = next((a for a in assessed.after.axle(axle).axle.adjusters if isinstance(a, TrackRodAdjuster)), None)
+    rod = _track_rod(assessed, axle)
     if rod is None:
         return [_wheel(assessed, axle, side, p) for side, p in zip(SIDES, problems, strict=True)]
     toes = [float(p.angles(np.zeros((1, len(p.adjusters))), ["toe"])["toe"][0]) for p in problems]
@@ -408,22 +437,20 @@ def _turns(turns: float, step: float) -> str:
     return f"{text} turn{'' if parts <= denominator else 's'}"
 
 
-def _together(axle: AxleName, pair: list[WheelAlignment]) -> AxleAlignment:
-    def value(side: Literal["left", "right"], angle: AngleName) -> float | None:
-        wheel = next((w for w in pair if w.side == side), None)
-        return next((a.achieved for a in wheel.angles if a.angle == angle), None) if wheel else None
+def _together(axle: AxleName, pair: list[WheelAlignment], half_known: Collection[AngleName]) -> AxleAlignment:
+    achieved = {w.side: {a.angle: a.achieved for a in w.angles if a.angle not in half_known} for w in pair}
 
-    def cross(angle: AngleName) -> float | None:
-        left, right = value("left", angle), value("right", angle)
-        return None if left is None or right is None else left - right
+    def of_both(angle: AngleName, sign: int) -> float | None:
+        left, right = (achieved[side].get(angle) for side in SIDES)
+        return None if left is None or right is None else left + sign * right
 
-    left, right = value("left", "toe") or 0.0, value("right", "toe") or 0.0
+    apart = of_both("toe", -1)
     return AxleAlignment(
         axle=axle,
-        total_toe=left + right,
-        cross_camber=cross("camber"),
-        cross_caster=cross("caster"),
-        thrust_angle=(left - right) / 2 if axle == "rear" else None,
+        total_toe=of_both("toe", 1),
+        cross_camber=of_both("camber", -1),
+        cross_caster=of_both("caster", -1),
+        thrust_angle=apart / 2 if apart is not None and axle == "rear" else None,
     )
 
 

@@ -2228,7 +2228,7 @@ export interface components {
         };
         /**
          * AxleAlignment
-         * @description What both wheels make together, degrees; cross values are left less right.
+         * @description What both wheels make together, degrees, None where it is not known; cross values are left less right.
          */
         AxleAlignment: {
             /**
@@ -2237,7 +2237,7 @@ export interface components {
              */
             axle: "front" | "rear";
             /** Total toe */
-            total_toe: number;
+            total_toe: number | null;
             /** Cross camber */
             cross_camber: number | null;
             /** Cross caster */
