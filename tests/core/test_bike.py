@@ -174,13 +174,51 @@ def test_a_linkage_is_the_same_however_it_hangs_together(which: str) -> None:
         np.testing.assert_allclose(there.place(name, others), at, atol=1e-9, err_msg=name)
     swings = RearSweep(one, 0.0, 1000.0), RearSweep(free, 0.0, 1000.0)
     np.testing.assert_allclose(swings[1].curve.length(rise), swings[0].curve.length(rise), atol=1e-3)
-    # A rod longer by a little is longer by as much, the others and the axle's height stay.
-    rodded, at = (here, poses) if here.rods else (there, others)
-    lengthened = replace(at, state=at.state + 1e-5 * rodded.rod_effect(0, at))
-    for n, rod in enumerate(rodded.rods):
-        longer = (rodded.distance(*rod, lengthened)[0] - rodded.distance(*rod, at)[0]) / 1e-5
-        np.testing.assert_allclose(longer, float(n == 0), atol=1e-4)
-    np.testing.assert_allclose(rodded.place("axle", lengthened)[:, 1], rodded.place("axle", at)[:, 1], atol=1e-8)
+
+
+def beside_a_loop() -> PlanarLinkage:
+    """Four bars, whose last pin closes a loop, and a second rocker that a rod from the seat stay turns."""
+    four = FourBarRear.model_validate(BIKES["downhill"].points)
+    more = {
+        "second_pivot": (620.0, 430.0),
+        "rod_stay": (260.0, 470.0),
+        "rod_second": (590.0, 520.0),
+        "eye": (680.0, 470.0),
+    }
+    members = four.members()
+    members |= {
+        "frame": (*members["frame"], "second_pivot"),
+        "seat stay": (*members["seat stay"], "rod_stay"),
+        "second": ("second_pivot", "rod_second", "eye"),
+    }
+    points = {n: np.array(p, dtype=float) for n, p in (four.named() | more).items()}
+    return PlanarLinkage(points, members, (("rod_stay", "rod_second"),), "axle")
+
+
+def afloat() -> PlanarLinkage:
+    """A stay that carries the axle and that only two rods hold."""
+    four = FourBarRear.model_validate(BIKES["downhill"].points)
+    members = {m: p for m, p in four.members().items() if m in ("frame", "seat stay")}
+    points = {n: np.array(four.named()[n]) for n in {p for names in members.values() for p in names}}
+    return PlanarLinkage(points, members, (("pivot", "stay_joint"), ("rocker_pivot", "rocker_joint")), "axle")
+
+
+@pytest.mark.parametrize(
+    "linkage",
+    [beside_a_loop(), afloat(), BIKES["linkage_arm"].bike("x").rear.linkage()],
+    ids=["beside a loop", "afloat", "on the arm"],
+)
+def test_a_rod_longer_by_a_little_is_longer_by_as_much_and_all_else_holds(linkage: PlanarLinkage) -> None:
+    poses = linkage.poses(np.linspace(-10.0, 60.0, 8))
+    assert poses.reachable.all()
+    longer = replace(poses, state=poses.state + 1e-5 * linkage.rod_effect(0, poses))
+    for n, rod in enumerate(linkage.rods):
+        by = (linkage.distance(*rod, longer)[0] - linkage.distance(*rod, poses)[0]) / 1e-5
+        np.testing.assert_allclose(by, float(n == 0), atol=1e-4)
+    np.testing.assert_allclose(linkage.place("axle", longer)[:, 1], linkage.place("axle", poses)[:, 1], atol=1e-8)
+    for names in linkage.members.values():
+        for a, b in pairwise(names):
+            np.testing.assert_allclose(linkage.distance(a, b, longer)[0], linkage.distance(a, b, poses)[0], atol=1e-7)
 
 
 def test_freedoms_and_dead_points_are_told() -> None:
