@@ -19,6 +19,7 @@ from inclinum.core.bike.fit import fitted, places
 from inclinum.core.bike.job import BikeJob, BikeMeasurements
 from inclinum.core.bike.machine import Bike
 from inclinum.core.bike.prediction import predict_bike, sweep_rear
+from inclinum.core.bike.sag import preload_for_sag
 from inclinum.core.bike.setting import set_sag
 from inclinum.core.bike.stance import BikeStance, Loads
 from inclinum.core.bike.stands_and_reach import stand_of
@@ -228,6 +229,11 @@ def test_freedoms_and_dead_points_are_told() -> None:
         PlanarLinkage(points, members, (), "axle")
     with pytest.raises(ValueError, match="cannot move"):
         PlanarLinkage(points, members, (("rod_arm", "rod_rocker"), ("axle", "damper_rocker")), "axle")
+    # The rod's end on the line from its other end through the rocker's pivot, as near as a drawing can have it.
+    pivot, end = points["rocker_pivot"], points["rod_arm"]
+    dead = pivot + 50.0 * (pivot - end) / np.linalg.norm(pivot - end) + 1e-8
+    with pytest.raises(ValueError, match="at a dead point: two of its members lie in one line"):
+        PlanarLinkage(points | {"rod_rocker": dead}, members, (("rod_arm", "rod_rocker"),), "axle")
     with pytest.raises(ValidationError, match="are the same point"):
         REARS.validate_python({"kind": "direct", "axle": (0, 300), "pivot": (0, 300), "damper_frame": (3, 4),
                                "damper_arm": (5, 6)})  # fmt: skip
@@ -425,6 +431,41 @@ def test_both_schools_and_the_nearest_springs_of_the_shelf() -> None:
     preload = there.sags["rear"].preload_for_target_mm
     held = predict_bike(job_on(bike, [swap | {"preload_mm": max(preload or 0, 0)}])).sags["rear"]
     assert held.frequency_hz == pytest.approx(w.frequency_hz, rel=0.06)
+
+
+COILED = [pytest.param(a, id=a.key) for a in BIKES.values() if a.bike("x").fork.springs.type == "coil"]
+
+
+@pytest.mark.parametrize("archetype", COILED)
+def test_a_fork_on_what_its_bench_says_stands_where_it_is_wanted(archetype: BikeArchetype) -> None:
+    """With the air over its oil: by spacer, by both sags, by frequency."""
+    bike = archetype.bike("x")
+    came = predict_bike(job_on(bike)).sags["front"]
+    loads = Loads.of(bike, ((78.0, 0.38 * bike.wheelbase_mm),))
+
+    def on(**of_springs: Any) -> BikeStance:
+        springs = bike.fork.springs.model_copy(update={"right_spacer_mm": None} | of_springs)
+        return BikeStance(bike.model_copy(update={"fork": bike.fork.model_copy(update={"springs": springs})}), loads)
+
+    assert isinstance(bike.fork.springs, CoilForkSprings)
+    assert bike.fork.springs.air is not None
+    assert came.spacer_for_target_mm is not None
+    assert on(spacer_mm=came.spacer_for_target_mm).ends["laden"][0].sag == pytest.approx(came.target_mm, abs=1e-6)
+
+    def rated(rate: float) -> LegSpring:
+        return LegSpring(rate_n_per_mm=rate, free_length_mm=bike.fork.springs.left.free_length_mm)  # type: ignore[union-attr]
+
+    assert came.rate_by_sag is not None
+    _, spacer = preload_for_sag(on(left=rated(came.rate_by_sag)), came.target_mm, "front")
+    assert spacer is not None
+    both = on(left=rated(came.rate_by_sag), spacer_mm=spacer)
+    middle = (came.window.unladen_low + came.window.unladen_high) / 2 * came.travel_mm
+    if both.bike.fork.springs.preload() > 0:  # type: ignore[operator] (of coils it is a number)
+        assert both.ends["unladen"][0].sag == pytest.approx(middle, abs=1e-6)
+    assert came.rate_by_frequency is not None
+    stiff = on(left=rated(came.rate_by_frequency), spacer_mm=200.0).front.wheel_rate(came.laden_mm)
+    mass = loads.front_laden / 9.80665
+    assert np.sqrt(1000 * stiff / mass) / (2 * np.pi) == pytest.approx(came.window.frequency_hz, rel=1e-3)
 
 
 def test_a_hidden_top_out_takes_from_the_counted_preload() -> None:

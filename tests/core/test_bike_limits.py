@@ -258,3 +258,14 @@ def test_feet_that_reach_are_an_aim_that_lower_meets_as_well() -> None:
     ):
         with pytest.raises(ValidationError, match=said):
             BikeBrief.model_validate({"owner": "o", "inseam_mm": 820} | wrong)
+
+
+def test_a_spring_that_the_plan_brings_with_its_own_figures_is_no_guess() -> None:
+    bike = BIKES["linkage_frame"].bike("x")
+    came = predict_bike(job_on(bike)).unmeasured
+    assert any("spring's stroke" in said for said in came)
+    spring = {"rate_n_per_mm": bike.spring.rate_n_per_mm, "free_length_mm": bike.spring.free_length_mm,
+              "stroke_mm": bike.spring.stroke_mm + 3}  # fmt: skip
+    planned = predict_bike(job_on(bike, [{"type": "rear_spring", "spring": spring}])).unmeasured
+    assert planned
+    assert not any("spring's stroke" in said for said in planned)
