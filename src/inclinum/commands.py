@@ -301,7 +301,8 @@ def align_command(file: Path, table: bool) -> None:
         for wheel in found.wheels:
             where = f"{wheel.axle} {wheel.side}"
             lines += [
-                [where, a.angle, f"{a.before:+.2f}", f"{a.planned:+.2f}", _signed(a.target), f"{a.achieved:+.2f}",
+                [where, a.angle, ("{:+.2f}" if a.read else "({:+.2f})").format(a.before), f"{a.planned:+.2f}",
+                 _signed(a.target), f"{a.achieved:+.2f}",
                  JUDGED[a.within] if a.target is None or not a.assumed else "usual, not judged"]
                 for a in wheel.angles
             ]  # fmt: skip

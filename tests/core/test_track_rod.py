@@ -125,7 +125,7 @@ def test_only_a_steered_solid_axle_has_one_and_only_one() -> None:
 @pytest.mark.parametrize("end", ["front", "rear"])
 def test_a_toe_read_at_one_wheel_is_not_told_as_what_both_make_together(end: str) -> None:
     key = "radius_arm_axle" if end == "front" else "five_link"
-    both = read(job_on(key, end), 0.30, -0.06, end)
+    both = read(job_on(key, end), 0.30, -0.06, end)  # type: ignore[arg-type]
     one = both.model_copy(update={"measure": both.measure.model_copy(update={"angles": both.measure.angles[:1]})})
     nothing = one.model_copy(update={"measure": one.measure.model_copy(update={"angles": ()})})
     known, half, unread = (next(a for a in align(job).axles if a.axle == end) for job in (both, one, nothing))
@@ -133,6 +133,10 @@ def test_a_toe_read_at_one_wheel_is_not_told_as_what_both_make_together(end: str
     assert unread.total_toe is not None, "as the vehicle's figures have it"
     assert (half.total_toe, half.thrust_angle) == (None, None)
     assert half.cross_camber is not None, "nobody read it at either: both are as the figures have them"
+    wheels = {w.side: w for w in align(one).wheels if w.axle == end}
+    assert {side: a.read for side, w in wheels.items() for a in w.angles if a.angle == "toe"} == {
+        "left": True, "right": False,
+    }  # fmt: skip
     (said,) = (s for s in align(one).not_judged if "wheel only" in s)
     assert said.startswith(
         f"The {end} toe was read at the left wheel only: the other's is taken from the vehicle's figures"

@@ -39,6 +39,8 @@ class AngleResult(Document):
     angle: AngleName
     before: float
     """At the measured baseline: the rack's reading where there is one, else the vehicle's data."""
+    read: bool
+    """Whether the rack read it there."""
     planned: float
     """At the planned height with the adjusters left as they are."""
     achieved: float
@@ -277,6 +279,7 @@ def _wheel(
         _angle(
             q,
             before=math.degrees(float(getattr(was, q)[0]) + read.get(q, 0.0)),
+            read=q in read,
             planned=math.degrees(rows[q][1]),
             achieved=math.degrees(rows[q][0]),
             target=data.targets.get(q),
@@ -346,7 +349,14 @@ def _coarsest_first(
 
 
 def _angle(
-    q: AngleName, *, before: float, planned: float, achieved: float, target: AngleTarget | None, solved: float
+    q: AngleName,
+    *,
+    before: float,
+    read: bool,
+    planned: float,
+    achieved: float,
+    target: AngleTarget | None,
+    solved: float,
 ) -> AngleResult:
     remaining = None if target is None else achieved - target.target_deg
     within = None
@@ -355,6 +365,7 @@ def _angle(
     return AngleResult(
         angle=q,
         before=before,
+        read=read,
         planned=planned,
         achieved=achieved,
         target=target and target.target_deg,

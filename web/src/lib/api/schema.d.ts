@@ -1621,6 +1621,8 @@ export interface components {
             angle: "camber" | "toe" | "caster";
             /** Before */
             before: number;
+            /** Read */
+            read: boolean;
             /** Planned */
             planned: number;
             /** Achieved */

@@ -127,7 +127,9 @@
 						{#each wheel.angles as a (a.angle)}
 							<tr>
 								<td class="text-left font-sans capitalize">{a.angle}</td>
-								<td class="text-quiet max-[1150px]:hidden">{number(a.before, 2, true)}</td>
+								<td class="text-quiet max-[1150px]:hidden"
+									>{a.read ? number(a.before, 2, true) : `(${number(a.before, 2, true)})`}</td
+								>
 								<td class="text-quiet">{number(a.planned, 2, true)}</td>
 								<td
 									>{#if a.target !== null && a.window !== null}{number(a.target, 2, true)}
@@ -186,6 +188,11 @@
 			</section>
 		{/each}
 	</div>
+	{#if alignment.wheels.some((w) => w.angles.some((a) => !a.read))}
+		<p class="text-quiet mt-1 max-[1150px]:hidden">
+			Before, in brackets: not read, from the vehicle's figures.
+		</p>
+	{/if}
 	<h3 class="head mt-4 mb-1">Both wheels together</h3>
 	<table class="w-full">
 		<thead>
