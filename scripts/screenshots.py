@@ -4,7 +4,7 @@ import re
 import sys
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Page, expect, sync_playwright
 
 HERE = Path(__file__).parents[1] / "docs" / "screenshots"
 JOB = "/jobs/van-2026-washed-out-track"
@@ -34,9 +34,10 @@ VIEWS = {
 
 
 def settle(page: Page) -> None:
-    """Wait until nothing more arrives."""
+    """Wait until nothing more arrives, nothing is still being worked out, and parts are drawn where there are any."""
     page.wait_for_load_state("networkidle")
     page.wait_for_timeout(600)
+    expect(page.locator("[aria-busy=true]")).to_have_count(0)
 
 
 def main() -> None:
@@ -57,6 +58,8 @@ def main() -> None:
             if not path.startswith("/"):
                 page.get_by_text(path).click()
                 page.get_by_text(re.compile(r"^\d+ of \d+ read$")).wait_for()
+                # Lines of the points stand at once, the parts they carry come with the first answer.
+                page.locator("svg .shape.tyre").first.wait_for()
                 settle(page)
             if name == "vehicle":
                 page.get_by_label("Upper arm, front pivot above the floor", exact=True).focus()
