@@ -438,7 +438,7 @@ def _shares(assessed: Assessed) -> list[Share]:
                 last = changed is machines[-1]
                 now = assessed.after if last else BikeStance(changed, came.loads, came.rear.sweep)
                 drops = now.drops("laden", came)
-        found.append(Share(id=planned.id, front=was[0] - drops[0], rear=was[1] - drops[1]))
+        found.append(Share.model_construct(id=planned.id, front=was[0] - drops[0], rear=was[1] - drops[1]))
     return found
 
 

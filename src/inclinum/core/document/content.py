@@ -5,7 +5,7 @@ from typing import Generic, TypeVar, TypeVarTuple
 from inclinum.core.document import Document
 
 Documents = TypeVarTuple("Documents")
-DocumentT = TypeVar("DocumentT", bound=Document)
+DocumentT = TypeVar("DocumentT", bound=Document | tuple[object, ...])
 
 
 class Content(Generic[*Documents]):
@@ -31,7 +31,7 @@ class Content(Generic[*Documents]):
 
 
 class Same(Generic[DocumentT]):
-    """A document as a key by which one it is: quicker than by what it says, and as good, since none ever changes.
+    """A document, or a tuple of them, as a key by which one it is: quicker than by what it says; none ever changes.
 
     Args:
         document: kept alive as long as the key is.

@@ -170,9 +170,14 @@ class RearCarrying:
             found = self._rests[load] = self._at(load)
         return found
 
+    @cached_property
+    def _carried(self) -> Array:
+        """Vertical load carried at the travels of that table, N."""
+        _, lengths, ratios = self._grid
+        return self._push(lengths) * ratios
+
     def _at(self, load: float) -> EndAt:
-        grid, lengths, ratios = self._grid
-        force: Array = self._push(lengths) * ratios
+        force = self._carried
         topped, bottomed = load <= float(force[0]), load > float(force[-1])
         travel = 0.0 if topped else self.travel_at_full_stroke
         if not topped and not bottomed:
@@ -181,7 +186,7 @@ class RearCarrying:
                 carries, rate = self._force_and_rate(travel)
                 return carries - load, rate
 
-            travel = rising_root(missing, *cell(grid, force, load))
+            travel = rising_root(missing, *cell(self._grid[0], force, load))
         length, ratio, _ = self.sweep.curve.at(self.extended_rise + travel)
         return EndAt(travel, self.extended_height + travel, float(length), float(ratio), topped, bottomed)
 

@@ -331,15 +331,16 @@ def apply_all(machine: MachineT, stack: Sequence[_OnStack], *, searching: bool =
 
 def in_turn(machine: MachineT, stack: Sequence[_OnStack]) -> tuple[MachineT, ...]:
     """The machine as it came, then as each change that is on leaves it. Raises as ``apply_all``."""
-    return _in_turn(Same(machine), tuple(Same(planned.change) for planned in stack if planned.on))
+    return _in_turn(Same(machine), Same(tuple(stack)))
 
 
 @lru_cache(maxsize=64)
-def _in_turn(came: Same[Any], changes: tuple[Same[Change[Any]], ...]) -> tuple[Any, ...]:
-    """Once for a plan: prediction, shares, limits and card all ask."""
+def _in_turn(came: Same[Any], stack: Same[tuple[_OnStack, ...]]) -> tuple[Any, ...]:
+    """Once for a plan: prediction, shares, limits and card all ask, with one and the same stack."""
     machines = [came.document]
-    for change in changes:
-        machines.append(made(change.document, machines[-1]))
+    for planned in stack.document:
+        if planned.on:
+            machines.append(made(planned.change, machines[-1]))
     return tuple(machines)
 
 

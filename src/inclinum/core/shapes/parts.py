@@ -45,9 +45,9 @@ def _seen_from(view: View, at: Places) -> list[Point]:
     return [(round(right * p[u], 1), round(up * p[v], 1)) for p in at]
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(eq=False)
 class Part(ABC):
-    """Base of what can be drawn.
+    """Base of what can be drawn: like its shapes a plain record, one of hundreds in a drawing, and made anew for each.
 
     Args:
         role: what it is.
@@ -82,7 +82,7 @@ class Part(ABC):
         return [(near, shape) for shape in self._shapes(view, at)]
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(eq=False)
 class Curve(Part):
     """A bent line with a thickness: a leaf, a hose."""
 
@@ -94,7 +94,7 @@ class Curve(Part):
         return [Shape(self.role, _seen_from(view, at), self.name, self.closed, self.wide)]
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(eq=False)
 class Directed(Part):
     """Base of parts that have a direction beside their places.
 
@@ -113,7 +113,7 @@ class Directed(Part):
         return replace(self, at=self.at @ turn.T + shift, axis=turn @ self.axis)
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(eq=False)
 class Ribbon(Directed):
     """A flat strip that is bent: a leaf.
 
@@ -140,7 +140,7 @@ class Ribbon(Directed):
         return [Shape(self.role, _line(outline), self.name, closed=True)]
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(eq=False)
 class Bar(Part):
     """Straight and round between two points, thicker or thinner; seen along its length it is a circle."""
 
@@ -159,7 +159,7 @@ class Bar(Part):
         return [Shape(self.role, [(round(x, 1), round(y, 1)) for x, y in corners], self.name, closed=True)]
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(eq=False)
 class Ball(Part):
     """A joint or an eye."""
 
@@ -170,7 +170,7 @@ class Ball(Part):
         return [Shape(self.role, _seen_from(view, at), self.name, wide=self.wide)]
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(eq=False)
 class Disc(Directed):
     """A wheel: its centre as the one point of ``at``.
 
@@ -228,7 +228,7 @@ def _risen(turn: Array, turns: float) -> tuple[Array, Array]:
     return np.interp(turn, ends, [0.0, 1.0, 1.0, 2.0]), np.interp(turn, ends, [0.0, 0.0, 1.0, 1.0])
 
 
-@dataclass(frozen=True, eq=False)
+@dataclass(eq=False)
 class Coil(Part):
     """A coil spring between its two seats, at the length it has there: first point one seat, second the other.
 
