@@ -9,10 +9,10 @@ from scipy.optimize import brentq
 Array = NDArray[np.float64]
 MOST_STEPS = 80
 """Halving alone would find a root of a metre to a thousandth of a micrometre in 40."""
-SETTLED_NEWTON, SETTLED_HALVING = 1e-6, 1e-10
-"""Newton is quadratic: a step this small has landed far more finely than it is long, or as finely where the slope jumps
-just there. Halving is not; neither is a step by another slope than the one before: of a rubber that is just touched,
-say, many times as stiff as the spring on which the root lies."""
+SETTLED = 1e-10
+"""Newton is quadratic: where nothing bends, a step this small has landed far more finely than it is long. Where the
+slope jumps just short of the root, of a rubber that is barely touched, the root may still lie as many such steps away
+as the rubber is stiffer than the spring: a hundred times, say, and that is a hundred-millionth of a millimetre."""
 
 
 def root(function: Callable[[float], float], low: float, high: float) -> float:
@@ -50,16 +50,16 @@ def rising_root(rising: Callable[[float], tuple[float, float]], low: float, high
     >>> round(rising_root(lambda x: (x**2 - 2.0, 2 * x), 0.0, 2.0, 1.0)**2, 9)
     2.0
     """
-    at, last = start, 0.0
+    at = start
     for _ in range(MOST_STEPS):
         value, slope = rising(at)
         low, high = (at if value <= 0 else low), (at if value >= 0 else high)
         step = at - value / slope if slope else low
-        good = low < step < high
-        nearer = step if good else (low + high) / 2
-        alike = last <= 2 * slope <= 4 * last
-        settled = abs(nearer - at) < (SETTLED_NEWTON if good and alike else SETTLED_HALVING)
-        at, last = nearer, slope
+        # A step too short to leave the end of its bracket has arrived; halving from there would begin all over.
+        arrived = abs(step - at) < SETTLED
+        nearer = step if arrived or low < step < high else (low + high) / 2
+        settled = abs(nearer - at) < SETTLED
+        at = nearer
         if settled:
             break
     return at
@@ -79,17 +79,16 @@ def roots(rising: Callable[[Array], tuple[Array, Array]], low: Array, high: Arra
     >>> [round(float(r), 9) for r in roots(lambda x: (x**2 - [1.0, 4.0], 2 * x), *ends, np.full(2, 1.5))]
     [1.0, 2.0]
     """
-    at, last = start, np.zeros_like(start)
+    at = start
     for _ in range(MOST_STEPS):
         value, slope = rising(at)
         low, high = np.where(value <= 0, at, low), np.where(value >= 0, at, high)
         with np.errstate(divide="ignore", invalid="ignore"):
             step = at - value / slope
-        good = np.isfinite(step) & (step > low) & (step < high)
+        good = np.isfinite(step) & ((step > low) & (step < high) | (np.abs(step - at) < SETTLED))
         nearer = np.where(good, step, (low + high) / 2)
-        alike = (last <= 2 * slope) & (slope <= 2 * last)
-        settled = bool(np.all(np.abs(nearer - at) < np.where(good & alike, SETTLED_NEWTON, SETTLED_HALVING)))
-        at, last = nearer, slope
+        settled = bool(np.all(np.abs(nearer - at) < SETTLED))
+        at = nearer
         if settled:
             break
     return at
