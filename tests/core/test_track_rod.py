@@ -143,3 +143,12 @@ def test_a_toe_read_at_one_wheel_is_not_told_as_what_both_make_together(end: str
     )
     assert ("One track rod sets both" in said) == (end == "front")
     assert not any("wheel only" in s for job in (both, nothing) for s in align(job).not_judged)
+
+
+def test_a_toe_read_at_the_right_wheel_only_is_told_of_the_right_one() -> None:
+    both = read(job_on("radius_arm_axle", "front"), 0.30, -0.06)
+    right = both.model_copy(update={"measure": both.measure.model_copy(update={"angles": both.measure.angles[1:]})})
+    found = align(right)
+    assert any(s.startswith("The front toe was read at the right wheel only") for s in found.not_judged)
+    assert [toe_of(w)[:2] for w in found.wheels[:2]] == [pytest.approx((0.0, -0.03)), pytest.approx((-0.06, -0.03))]
+    assert found.axles[0].total_toe is None
