@@ -410,17 +410,17 @@ def _where(step: Step) -> str:
 
 def backup_command(file: Path, data: Path) -> None:
     """Everything in the database as one archive, also while the application serves; read again before it counts."""
-    made = _with_database(data, lambda engine, archive: archive.back_up(engine, file))
+    made = _with_database(data, lambda engine, archive: archive.back_up(engine, file), made=False)
     typer.echo(f"{file}: {made.summary()}; read again, every count and hash agrees.")
 
 
 def restore_command(file: Path, data: Path, replace: bool) -> None:
     """Put an archive into an empty database, or with --replace in place of what is there."""
-    put = _with_database(data, lambda engine, archive: archive.restore(engine, file, replace))
+    put = _with_database(data, lambda engine, archive: archive.restore(engine, file, replace), made=True)
     typer.echo(f"{file}: {put.summary()}; what arrived has the counts and hashes it was backed up with.")
 
 
-def _with_database(data: Path, work: Callable[[Any, Any], Result]) -> Result:
+def _with_database(data: Path, work: Callable[[Any, Any], Result], made: bool) -> Result:
     """Do something with the database in a data folder; what stands in the way is told as a sentence."""
     # The database is slow to load, and most commands need none.
     from sqlalchemy.exc import DBAPIError
@@ -430,7 +430,7 @@ def _with_database(data: Path, work: Callable[[Any, Any], Result]) -> Result:
     from inclinum.store import archive
 
     try:
-        with database(data.absolute()) as engine:
+        with database(data.absolute(), made) as engine:
             return work(engine, archive)
     except (LaunchError, archive.ArchiveError) as error:
         _refuse(str(error))

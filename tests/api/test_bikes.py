@@ -86,7 +86,10 @@ def test_a_job_from_set_up_to_sign_off(client: TestClient) -> None:
     after = {"sags": [{"end": "rear", "state": s, "reading": r} for s, r in (("extended", "588"), ("laden", "530"))]}
     view = saved(client, job_id, "prove", after=after)
     assert client.post("/api/prove", json=view["job"]).json()["sags"][0]["after"] == 58
-    done = client.post(f"/api/jobs/{job_id}/sign-off", json={"version": view["versions"]["prove"]}, headers=WHO)
+    body = {"version": view["versions"]["prove"]}
+    asked = client.post(f"/api/jobs/{job_id}/sign-off", json=body, headers=WHO)
+    assert f"of {len(card['steps'])} steps of the card are not ticked" in asked.json()["sentence"]
+    done = client.post(f"/api/jobs/{job_id}/sign-off", json=body | {"despite": "ticked on paper"}, headers=WHO)
     assert done.status_code == 200
     view = client.get(f"{AT}/{job_id}").json()
     assert view["job"]["prove"]["sign_off"]["by"] == "Ines Tarrow"

@@ -154,7 +154,7 @@ def test_nothing_that_is_taken_in_may_be_as_long_as_it_likes() -> None:
                 for p in operation.get("parameters", [])
                 for _ in bounds(p["schema"], "", api["components"]["schemas"], set())
             ]
-    assert [f for f in found if not f.startswith("/api/jobs/import")] == [], "an import is bounded by its size"
+    assert [f for f in found if "/import" not in f] == [], "an import is bounded by its size"
 
 
 def test_no_odd_text_or_number_is_a_fault_of_ours(client: TestClient) -> None:
@@ -249,7 +249,9 @@ def test_a_signature_is_an_act(client: TestClient) -> None:
     forged = prove | {"sign_off": prove["sign_off"] | {"by": "Somebody else"}}
     answer = client.put(f"/api/jobs/{done}/prove", json={"kind": "car", "version": 2, "section": forged}, headers=WHO)
     assert "set by signing off" in refused(answer)
-    signed = client.post(f"/api/jobs/{done}/sign-off", json={"version": 2, "note": "again"}, headers=WHO)
+    signed = client.post(
+        f"/api/jobs/{done}/sign-off", json={"version": 2, "note": "again", "despite": "ticked on paper"}, headers=WHO
+    )
     assert signed.json() == {"version": 3}
     view = client.get(f"/api/jobs/{done}").json()
     assert view["job"]["prove"]["sign_off"]["by"] == "Ines Tarrow"

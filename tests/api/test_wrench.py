@@ -13,7 +13,7 @@ from inclinum.api.wrench import Bench
 from inclinum.core.document.errors import DomainError
 from inclinum.wrench import Listener, SimulatedWrench
 from inclinum.wrench.protocol import Alive, Hello, Pulled, line_of, read
-from tests.api import OURS
+from tests.api import OURS, WHO
 
 
 @pytest.fixture
@@ -33,10 +33,18 @@ def until(true: Callable[[], object], what: str) -> None:
 def click(client: TestClient, **told: object) -> dict:
     """Click it, and what was heard of that."""
     before = client.get("/api/wrench").json()["count"]
-    assert client.post("/api/wrench/simulated", json=told).status_code == 204
+    assert client.post("/api/wrench/simulated", json=told, headers=WHO).status_code == 204
     until(lambda: client.get("/api/wrench").json()["count"] == before + 1, "a click")
     (heard,) = client.get(f"/api/wrench?after={before}").json()["pulls"]
     return heard
+
+
+def test_nobody_clicks_the_wrench_or_pulls_its_plug(hoist: TestClient) -> None:
+    for what in ({"torque_nm": 90}, {"plugged": False}):
+        answer = hoist.post("/api/wrench/simulated", json=what)
+        assert (answer.status_code, "Nobody is picked" in answer.json()["sentence"]) == (400, True)
+    assert hoist.get("/api/wrench").json()["state"] == "ready"
+    assert hoist.get("/api/wrench").json()["count"] == 0
 
 
 def test_clicks_are_heard_in_order_with_their_angle_and_those_that_do_not_count_are_told(hoist: TestClient) -> None:
@@ -53,13 +61,13 @@ def test_clicks_are_heard_in_order_with_their_angle_and_those_that_do_not_count_
 
 
 def test_a_plug_that_is_pulled_is_told_and_found_again(hoist: TestClient) -> None:
-    hoist.post("/api/wrench/simulated", json={"plugged": False})
+    hoist.post("/api/wrench/simulated", json={"plugged": False}, headers=WHO)
     until(lambda: hoist.get("/api/wrench").json()["state"] == "away", "the pulled plug")
     away = hoist.get("/api/wrench").json()
     assert (away["name"], away["simulated"]) == ("Simulated wrench", True), "it is still known which one is missing"
-    hoist.post("/api/wrench/simulated", json={"torque_nm": 80})
+    hoist.post("/api/wrench/simulated", json={"torque_nm": 80}, headers=WHO)
     assert hoist.get("/api/wrench").json()["count"] == 0, "nobody hears it"
-    hoist.post("/api/wrench/simulated", json={"plugged": True})
+    hoist.post("/api/wrench/simulated", json={"plugged": True}, headers=WHO)
     until(lambda: hoist.get("/api/wrench").json()["state"] == "ready", "the wrench again")
     assert click(hoist, torque_nm=80)["doubt"] == ""
 

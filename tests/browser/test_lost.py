@@ -37,6 +37,29 @@ def test_what_is_typed_while_nobody_answers_stays_over_a_reload_and_is_saved_the
     assert page.evaluate("Object.keys(localStorage).filter((k) => k.startsWith('unsaved'))") == [], "tidied up"
 
 
+def test_what_somebody_is_in_the_middle_of_typing_survives_a_reload_and_undo_with_it(page: Page) -> None:
+    sit_down(page)
+    page.on("dialog", lambda dialog: dialog.accept())
+    page.goto(f"{JOB}/measure")
+    before = page.get_by_label("Stop gap, rear left", exact=True).input_value()
+    page.get_by_label("Stop gap, rear left", exact=True).fill("57")
+    page.reload()
+    expect(page.get_by_label("Stop gap, rear left", exact=True)).to_have_value("57")
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    page.locator("textarea").first.fill("Rust")
+    page.reload()
+    expect(page.locator("textarea").first).to_have_value(re.compile("Rust"))
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+    page.reload()
+    # Two steps back, over the reload: the note, then the reading.
+    undo = page.get_by_role("button", name="Undo")
+    expect(undo).to_be_enabled()
+    undo.click()
+    undo.click()
+    expect(page.get_by_label("Stop gap, rear left", exact=True)).to_have_value(before)
+    expect(page.get_by_test_id("saved")).to_have_text("Saved")
+
+
 @pytest.mark.refused
 def test_a_reading_that_nobody_could_read_is_not_told_as_saved_and_is_read_by_itself(page: Page) -> None:
     intercepted(page)
@@ -117,3 +140,35 @@ def test_a_signature_is_withdrawn_with_a_reason_and_until_then_nothing_after_cha
     expect(page.locator("fieldset input").first).to_be_enabled()
     page.get_by_test_id("saved").click()
     expect(page.get_by_text("The tape had slipped")).to_be_visible()
+
+
+def test_a_deleted_job_lies_in_the_bin_and_comes_back_with_one_press(page: Page) -> None:
+    sit_down(page)
+    page.goto("/")
+    page.get_by_label("Delete Post van: up for the washed-out track").click()
+    page.get_by_role("dialog").get_by_role("button", name="Delete", exact=True).click()
+    expect(page.get_by_label("Delete Post van: up for the washed-out track")).to_have_count(0)
+    page.get_by_role("link", name="Bin").click()
+    page.get_by_role("button", name="Put back Post van: up for the washed-out track").click()
+    page.get_by_role("link", name="Open it").click()
+    expect(page.get_by_role("heading", name="Post van: up for the washed-out track")).to_be_visible()
+
+
+@pytest.mark.refused
+def test_a_vehicle_is_copied_out_deleted_and_brought_in_again(page: Page, tmp_path: Path) -> None:
+    sit_down(page)
+    page.goto("/vehicles")
+    first = page.get_by_role("button", name=re.compile("^Delete Veddic")).first
+    first.click()
+    dialog = page.get_by_role("dialog", name="Delete this vehicle?")
+    dialog.get_by_role("button", name="Delete", exact=True).click()
+    expect(dialog.get_by_role("alert")).to_contain_text("would have no vehicle")
+    with page.expect_download() as out:
+        dialog.get_by_role("link", name="Copy out as a file").click()
+    kept = tmp_path / "vehicle.json"
+    kept.write_text(Path(out.value.path()).read_text().replace('"plate": "', '"plate": "X'))
+    dialog.get_by_role("button", name="Keep it").click()
+    text_of_it = kept.read_text()
+    kept.write_text(re.sub(r'"vehicle_id": "[^"]*"', '"vehicle_id": null', text_of_it))
+    page.get_by_label("Vehicle file").set_input_files(kept)
+    expect(page.get_by_role("button", name="New job on it")).to_be_visible()

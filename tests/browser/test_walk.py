@@ -1,5 +1,6 @@
 """The whole job as a new user walks it, and what happens when things go wrong."""
 
+import json
 import re
 from pathlib import Path
 
@@ -9,6 +10,7 @@ from pypdf import PdfReader
 
 from tests.browser.adding import add_change
 from tests.browser.drawn import box_of
+from tests.browser.signing import sign_all_the_same
 
 JOB = "/jobs/van-2026-washed-out-track"
 
@@ -128,7 +130,7 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
         after.fill(height)
         after.press("Enter")
     expect(page.get_by_test_id("verdict")).to_contain_text("As predicted")
-    page.get_by_role("button", name="Sign off as Ines Tarrow").click()
+    sign_all_the_same(page, "Ticked on paper")
     expect(page.get_by_test_id("signed")).to_contain_text("Ines Tarrow")
 
     # Everything is there after a reload.
@@ -152,8 +154,11 @@ def test_one_job_from_brief_to_proof(page: Page, tmp_path: Path) -> None:
     expect(page.get_by_text("up for the washed-out track")).to_have_count(0)
     page.get_by_label("Job file").set_input_files(file)
     expect(page.get_by_role("heading", name="Post van: up for the washed-out track")).to_be_visible()
-    again = page.request.get("/api/jobs/van-2026-washed-out-track/file").text()
-    assert again == file.read_text()
+    again = page.request.get("/api/jobs/van-2026-washed-out-track/file").json()
+    told = again["job"]["prove"]["sign_off"]
+    assert told["brought_in_by"] == "Ines Tarrow", "a signature in a file is one that was brought"
+    told |= {"brought_in_by": None, "brought_in_at": None}
+    assert again == json.loads(file.read_text())
 
 
 @pytest.mark.refused
@@ -224,9 +229,44 @@ def test_two_hands_on_one_stage_see_both_values(page: Page) -> None:
     clash = page.get_by_role("dialog", name="Two hands on the same stage")
     expect(clash).to_contain_text("driver and mail")
     expect(clash).to_contain_text("empty, full tank")
-    clash.get_by_role("button", name="Save mine on top").click()
+    expect(clash.locator("[data-contested]")).to_have_count(1)
+    expect(clash.get_by_role("button", name="Keep these")).to_be_disabled()
+    clash.get_by_role("button", name="yours, driver and mail").click()
+    clash.get_by_role("button", name="Keep these").click()
     saved(page)
     assert page.request.get("/api" + JOB).json()["job"]["brief"]["load"] == "driver and mail"
+
+
+def test_what_only_one_of_two_changed_is_kept_without_asking(page: Page) -> None:
+    open_job(page, "brief")
+    job = page.request.get("/api" + JOB).json()
+    theirs = job["job"]["brief"] | {"purpose": "For the washed-out track, says Bram"}
+    who = {"x-acting-person": "Bram%20Okkel"}
+    body = {"kind": "car", "version": 1, "section": theirs}
+    assert page.request.put(f"/api{JOB}/brief", data=body, headers=who).ok
+    page.get_by_label("On board when heights are taken").fill("driver and mail")
+    page.get_by_label("On board when heights are taken").blur()
+    saved(page)
+    brief = page.request.get("/api" + JOB).json()["job"]["brief"]
+    assert (brief["load"], brief["purpose"]) == ("driver and mail", "For the washed-out track, says Bram")
+    expect(page.get_by_label("What for", exact=True)).to_have_value("For the washed-out track, says Bram")
+
+
+def test_a_second_tab_sees_what_the_first_one_saved(page: Page) -> None:
+    open_job(page, "brief")
+    other = page.context.new_page()
+    other.goto(page.url)
+    expect(other.get_by_label("On board when heights are taken")).to_be_visible()
+    page.get_by_label("On board when heights are taken").fill("two sacks")
+    page.get_by_label("On board when heights are taken").blur()
+    saved(page)
+    expect(other.get_by_label("On board when heights are taken")).to_have_value("two sacks")
+    other.get_by_label("What for", exact=True).fill("Told in the second tab")
+    other.get_by_label("What for", exact=True).blur()
+    saved(other)
+    expect(page.get_by_label("What for", exact=True)).to_have_value("Told in the second tab")
+    brief = page.request.get("/api" + JOB).json()["job"]["brief"]
+    assert (brief["load"], brief["purpose"]) == ("two sacks", "Told in the second tab")
 
 
 @pytest.mark.refused

@@ -25,9 +25,9 @@ def test_files_of_earlier_versions_read_as_they_were_meant() -> None:
     assert '"coil": {' in old
     assert read(old).job == demo_jobs()[-1]
     assert read((here / "version-2.inclinum.json").read_text()).job == demo_jobs()[-1]
-    for version in (3, 4, 5):
+    for version in (3, 4, 5, 6):
         assert read((here / f"version-{version}.inclinum.json").read_text()).job == demo_jobs()[-1]
-    for version in (2, 3):
+    for version in (2, 3, 4, 5):
         assert read_job((here / f"bike-version-{version}.inclinum.json").read_text()).job == demo_bike_jobs()[-1]
     assert read_job((here / "bike-version-1.inclinum.json").read_text()).job == demo_bike_jobs()[-1]
 

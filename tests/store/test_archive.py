@@ -1,11 +1,13 @@
 """The drill: back up while others save, restore elsewhere, compare; and what is refused."""
 
+import hashlib
 import io
+import json
 import shutil
 import threading
 import time
 import zipfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
 import pytest
@@ -16,9 +18,10 @@ from inclinum.core.car.job import Brief
 from inclinum.demo import demo_bike_jobs, demo_jobs, demo_kind_jobs
 from inclinum.launch.cluster import Cluster
 from inclinum.photo import cleaned
-from inclinum.store import jobs, photos
+from inclinum.store import bin, jobs, photos, stages
 from inclinum.store.archive import ArchiveError, back_up, read_manifest, restore
 from inclinum.store.database import migrate, open_engine, session_maker
+from inclinum.store.models import Base
 
 VAN, WHO = "van-2026-washed-out-track", "Ines Tarrow"
 
@@ -51,7 +54,7 @@ def test_a_backup_made_while_others_save_is_restored_whole(engine: Engine, elsew
                 stored = jobs.load(session, VAN, 0).job.brief
                 assert isinstance(stored, Brief)
                 section = stored.model_copy(update={"purpose": f"note {n}"})
-                version = jobs.save_stage(session, VAN, "brief", section, version, WHO)
+                version = stages.save_stage(session, VAN, "brief", section, version, WHO).version
             acknowledged.append((time.monotonic(), n))
 
     writer = threading.Thread(target=writes)
@@ -78,8 +81,8 @@ def test_a_backup_made_while_others_save_is_restored_whole(engine: Engine, elsew
         assert before <= number <= acknowledged[-1][1], "a moment between beginning and end, and nothing before is lost"
         assert there.versions["brief"] == number + 1
         assert len(there.history) == min(200, number + 1), "each save has its line, as at that moment"
-        assert jobs.save_stage(session, VAN, "brief", there.job.brief.model_copy(update={"load": "new"}),
-                               number + 1, WHO) == number + 2, "rows are numbered on"  # fmt: skip
+        assert stages.save_stage(session, VAN, "brief", there.job.brief.model_copy(update={"load": "new"}),
+                               number + 1, WHO).version == number + 2, "rows are numbered on"  # fmt: skip
 
 
 def test_a_database_with_something_in_it_is_only_replaced_when_told(
@@ -90,7 +93,7 @@ def test_a_database_with_something_in_it_is_only_replaced_when_told(
         back_up(engine, tmp_path / "a.backup")
     restore(elsewhere, tmp_path / "a.backup")
     with session_maker(elsewhere).begin() as session:
-        jobs.delete(session, VAN, WHO)
+        bin.delete_job(session, VAN, WHO)
     with pytest.raises(ArchiveError, match="--replace"):
         restore(elsewhere, tmp_path / "a.backup")
     with session_maker(elsewhere).begin() as session:
@@ -129,6 +132,53 @@ def test_a_damaged_archive_is_refused_before_anything_is_touched(
     shutil.copy(good, tmp_path / "whole")
     held = len(demo_jobs()) + len(demo_kind_jobs()) + len(demo_bike_jobs())
     assert read_manifest(tmp_path / "whole").summary().startswith(f"{held} jobs")
+
+
+def edited(good: Path, to: Path, edit: Callable[[dict], object]) -> Path:
+    """The archive with another manifest."""
+    with zipfile.ZipFile(good) as source, zipfile.ZipFile(to, "w") as out:
+        for item in source.namelist():
+            member = source.read(item)
+            if item == "manifest.json":
+                manifest = json.loads(member)
+                edit(manifest)
+                member = json.dumps(manifest).encode()
+            out.writestr(item, member)
+    return to
+
+
+@pytest.mark.parametrize("table", sorted(Base.metadata.tables))
+def test_an_archive_that_leaves_a_table_out_is_refused_and_nothing_is_lost(
+    engine: Engine, tmp_path: Path, table: str
+) -> None:
+    good = tmp_path / "good"
+    back_up(engine, good)
+    less = edited(good, tmp_path / "less", lambda m: m["tables"].pop(table))
+    with pytest.raises(ArchiveError, match=f"its table {table} is left out"):
+        restore(engine, less, replace=True)
+    with session_maker(engine).begin() as session:
+        assert VAN in {j.id for j in jobs.summaries(session, limit=100).items}
+
+
+def test_an_archive_with_an_odd_manifest_is_told_in_a_sentence(engine: Engine, tmp_path: Path) -> None:
+    good = tmp_path / "good"
+    back_up(engine, good)
+    nothing = hashlib.sha256(b"").hexdigest()
+    edits: list[tuple[Callable[[dict], object], str]] = [
+        (lambda m: m["tables"].clear(), "is left out"),
+        (lambda m: m["tables"].update(stray={"columns": ["id"], "rows": 0, "sha256": nothing}), "no backup"),
+        (lambda m: m["tables"]["person"]["columns"].reverse(), "cannot be put in|did not arrive"),
+        (lambda m: m["tables"]["person"]["columns"].pop(), "columns of its table person"),
+        (lambda m: m["tables"]["person"]["columns"].append("id"), "columns of its table person"),
+        (lambda m: m.update(revision="0003"), "left out|never was|columns"),
+        (lambda m: m.update(revision=""), "later version"),
+        (lambda m: m["tables"].update(person=None), "no backup"),
+    ]
+    for n, (edit, words) in enumerate(edits):
+        with pytest.raises(ArchiveError, match=words):
+            restore(engine, edited(good, tmp_path / f"odd{n}", edit), replace=True)
+    with session_maker(engine).begin() as session:
+        assert VAN in {j.id for j in jobs.summaries(session, limit=100).items}
 
 
 def test_photographs_come_back_from_a_backup(engine: Engine, elsewhere: Engine, tmp_path: Path) -> None:

@@ -7,7 +7,7 @@ from fastapi.testclient import TestClient
 from sqlalchemy import Engine, text
 
 from inclinum.jobfile import LARGEST_BYTES, LONGEST_LINE, read_job
-from inclinum.store import jobs
+from inclinum.store import bin, jobs
 from inclinum.store.database import migrate, session_maker
 from tests.api import OURS, WHO
 
@@ -154,6 +154,6 @@ def test_an_export_is_never_larger_than_what_is_taken_in(engine: Engine) -> None
         assert "older lines are not in this file" in exported.history[0].what
         assert exported.history[-1].what.startswith("4000ü")
         assert read_job(data) == exported
-        jobs.delete(session, VAN, "Ines Tarrow")
+        bin.delete_job(session, VAN, "Ines Tarrow")
         jobs.create(session, exported, "Ines Tarrow")
         assert jobs.export(session, VAN) == exported

@@ -10,8 +10,9 @@ from inclinum.core.car.job import Job, Plan
 from inclinum.core.car.vehicle import Vehicle
 from inclinum.jobfile import write
 from inclinum.launch.demo import load_demo
-from inclinum.store import jobs, vehicles
+from inclinum.store import bin, jobs, stages, vehicles
 from inclinum.store.database import session_maker
+from inclinum.store.errors import Conflict
 from inclinum.store.models import Base
 
 JOB = "van-2026-washed-out-track"
@@ -37,7 +38,7 @@ def test_demo_data_goes_in_once_and_comes_out_whole(engine: Engine, in_hand: Job
 def test_saving_makes_a_version_and_one_event_in_words(engine: Engine) -> None:
     with session_maker(engine).begin() as session:
         before = jobs.load(session, JOB)
-        assert jobs.save_stage(session, JOB, "plan", spacer(12), before.versions["plan"], WHO) == 2
+        assert stages.save_stage(session, JOB, "plan", spacer(12), before.versions["plan"], WHO).version == 2
     with session_maker(engine).begin() as session:
         after = jobs.load(session, JOB)
         assert after.job.plan == spacer(12)
@@ -45,16 +46,18 @@ def test_saving_makes_a_version_and_one_event_in_words(engine: Engine) -> None:
         assert (after.history[-1].by, after.versions["plan"]) == (WHO, 2)
         prediction = after.history[-1].what
         assert prediction.startswith("plan: changes removed: id c1")
-        assert "changes added: id c9, on True, change axle rear, type seat_spacer" in prediction
+        assert "changes added: id c9, on yes, change axle rear, type seat_spacer" in prediction
         assert "thickness 12 mm" in prediction
-        assert jobs.save_stage(session, JOB, "plan", spacer(12), 2, WHO) == 2, "nothing changed, nothing is written"
+        assert stages.save_stage(session, JOB, "plan", spacer(12), 2, WHO).version == 2, (
+            "nothing changed, nothing is written"
+        )
 
 
 def test_a_second_writer_overwrites_nothing_and_sees_both(engine: Engine) -> None:
     with session_maker(engine).begin() as session:
-        jobs.save_stage(session, JOB, "plan", spacer(12), 1, WHO)
-    with session_maker(engine)() as session, pytest.raises(jobs.Conflict) as clash:
-        jobs.save_stage(session, JOB, "plan", spacer(20), 1, "Bram Okkel")
+        stages.save_stage(session, JOB, "plan", spacer(12), 1, WHO)
+    with session_maker(engine)() as session, pytest.raises(Conflict) as clash:
+        stages.save_stage(session, JOB, "plan", spacer(20), 1, "Bram Okkel")
     assert (clash.value.theirs, clash.value.version, clash.value.by) == (spacer(12), 2, WHO)
     with session_maker(engine).begin() as session:
         assert jobs.load(session, JOB).job.plan == spacer(12)
@@ -76,10 +79,10 @@ def test_readings_and_torques_can_be_asked_across_jobs(engine: Engine, jobs: lis
 def test_export_delete_import_export_is_the_same_text(engine: Engine) -> None:
     maker = session_maker(engine)
     with maker.begin() as session:
-        jobs.save_stage(session, JOB, "plan", spacer(12), 1, WHO)
+        stages.save_stage(session, JOB, "plan", spacer(12), 1, WHO)
         file = jobs.export(session, JOB)
         before = write(file)
-        jobs.delete(session, JOB, WHO)
+        bin.delete_job(session, JOB, WHO)
     with maker.begin() as session:
         with pytest.raises(jobs.Missing, match="may have been deleted"):
             jobs.load(session, JOB)

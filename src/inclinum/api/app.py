@@ -118,7 +118,9 @@ class Client(StaticFiles):
         try:
             response = await super().get_response(path, scope)
         except Exception as error:
-            if getattr(error, "status_code", None) != 404 or "." in path.rpartition("/")[2]:
+            # A job's id may have a dot in it; a file's name that is not there is no page.
+            page = path.startswith(("jobs/", "vehicles/")) or "." not in path.rpartition("/")[2]
+            if getattr(error, "status_code", None) != 404 or not page:
                 raise
             response = FileResponse(Path(str(self.directory)) / "index.html")
         fixed = path.startswith("_app/immutable/")

@@ -1,28 +1,33 @@
 """Stage 5: the job card, its ticks and torques."""
 
 from datetime import UTC, datetime
-from typing import Annotated, Any
+from functools import partial
+from typing import Annotated
+from uuid import UUID, uuid4
 
 from fastapi import APIRouter, Path, Request, Response
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, TypeAdapter
 from starlette.exceptions import HTTPException
 
 from inclinum import report
+from inclinum.api import outlines
 from inclinum.api.answers import PDF, answered, pdf
 from inclinum.api.computing import PAPER_S, computer_of
-from inclinum.api.database import By, Database
-from inclinum.api.saving import JobId, Saved, Version, act, conflicts
+from inclinum.api.database import Acting, By, Database, Store
+from inclinum.api.saving import TRIES, JobId, Saved, Version, conflicts
 from inclinum.core.car.measured import refusal
-from inclinum.core.card.found import FoundOnTheWay, NewFinding
+from inclinum.core.card.acts import Act, Outline, Tighten, acted, outline_of
+from inclinum.core.card.found import NewFinding
 from inclinum.core.card.own import KeptNote
-from inclinum.core.card.record import Build, StepTick, TorqueRecord
-from inclinum.core.card.settings import NewSetting, SettingRecord
+from inclinum.core.card.record import Build
+from inclinum.core.card.settings import NewSetting
 from inclinum.core.card.steps import Card
-from inclinum.core.document import Document
+from inclinum.core.document.errors import DomainError
 from inclinum.core.document.names import AxleName, Side
 from inclinum.core.machines import card_of
 from inclinum.core.quantity import EntryError, Torque
-from inclinum.store import corrections, jobs
+from inclinum.store import corrections, jobs, stages
+from inclinum.store.errors import Moved, Taken
 
 router = APIRouter(tags=["build"])
 
@@ -32,7 +37,10 @@ async def job_card(request: Request, job_id: JobId, store: Database) -> Response
     """The card of the saved plan, with what was done so far and the shop's own times."""
     stored = await store(jobs.load, job_id)
     taken = await store(jobs.step_times, job_id)
-    return answered(await computer_of(request).run(request, card_of, stored.job, taken))
+    made = await computer_of(request).run(request, card_of, stored.job, taken)
+    # Whoever looks at a card is about to tick it.
+    outlines.remember(stored.job, outline_of(made))
+    return answered(made)
 
 
 @router.get("/jobs/{job_id}/card.pdf", operation_id="card_pdf", response_model=None, responses=PDF)
@@ -65,7 +73,70 @@ async def hand_over_pdf(request: Request, job_id: JobId, store: Database) -> Res
     return pdf(await computer_of(request).run(request, report.hand_over_pdf, stored.job, longest_s=PAPER_S))
 
 
-class Tick(BaseModel):
+class Acts(BaseModel):
+    """What was done at the machine, in the order it was done."""
+
+    acts: list[Act] = Field(min_length=1, max_length=200)
+
+
+class Refused(BaseModel):
+    """An act that was not done, and why."""
+
+    id: UUID
+    sentence: str
+
+
+class Acted(Saved):
+    """What was done by now, and what was not done of what was sent."""
+
+    build: Build
+    refused: list[Refused]
+
+
+@router.post("/jobs/{job_id}/build/acts", operation_id="act")
+async def act(request: Request, job_id: JobId, body: Acts, store: Database, by: By) -> Acted:
+    """Do acts at the machine: ticks, torques, what was found, settings. Each is done once, however often it is sent."""
+    return await _acted(request, store, job_id, body.acts, by)
+
+
+async def _acted(
+    request: Request, store: Store, job_id: str, acts: list[Act], by: Acting, version: int | None = None
+) -> Acted:
+    for turn in range(TRIES):
+        stored = await store(jobs.load, job_id, 0)
+        outline = await outlines.of(request, stored.job)
+        now = datetime.now(UTC)
+        one = partial(_one, outline=outline, by=by.name, now=now)
+        others = {stage: at for stage, at in stored.versions.items() if stage not in ("build", "prove")}
+        try:
+            done = await store(stages.save_acts, job_id, acts, one, others, by=by, version=version)
+        except Moved:
+            if turn == TRIES - 1:
+                raise
+            continue
+        refused = [Refused(id=r.id, sentence=r.sentence) for r in done.refused]
+        return Acted(version=done.version, build=done.build, refused=refused)
+    raise AssertionError("the loop returns or raises")
+
+
+def _one(build: Build, act: Act, *, outline: Outline, by: str, now: datetime) -> Build:
+    if isinstance(act, Tighten) and act.torque:
+        sentence = refusal("torque", act.torque.value, act.torque.tolerance)
+        if sentence:
+            raise EntryError(sentence)
+    return acted(build, act, outline, by, now)
+
+
+async def _alone(request: Request, store: Store, job_id: str, version: int, made: dict[str, object], by: By) -> Saved:
+    """One act of somebody who sends them one by one, each on the version that was seen."""
+    act = TypeAdapter[Act](Act).validate_python({"id": uuid4()} | made)
+    done = await _acted(request, store, job_id, [act], by, version)
+    if done.refused:
+        raise DomainError(done.refused[0].sentence)
+    return Saved(version=done.version)
+
+
+class OneTick(BaseModel):
     """A step done, or not done after all."""
 
     version: Version
@@ -76,52 +147,14 @@ class Tick(BaseModel):
     minutes: float | None = Field(default=None, gt=0, le=6000, description="it took, where it was timed")
 
 
-def ticked(build: Build, body: Tick, made: Card, by: str) -> Build:
-    """What was ticked, with one step done or not done after all.
-
-    Args:
-        build: so far.
-        body: what is ticked.
-        made: the card.
-        by: who ticks.
-
-    Raises:
-        HTTPException: the step is not on the card, stops for something that nobody says is so, or the plan is stopped
-            without a written override.
-    """
-    step = next((s for s in made.steps if s.id == body.step), None)
-    if step is None:
-        raise HTTPException(422, "That step is no longer on the card: the plan was changed. Load the card again.")
-    if body.done and made.stopped_by and not made.override.strip():
-        raise HTTPException(
-            422, f"The plan is stopped: {made.stopped_by[0]}. Cure it, or write why it is built all the same."
-        )
-    hold, despite = step.hold, body.despite.strip()
-    if body.done and hold and not (body.held or despite):
-        raise HTTPException(422, f"Work stops at this step: {hold} Say that it is so, or write why it is passed over.")
-    ticks = [t for t in build.ticks if t.step != body.step]
-    if body.done:
-        passed = despite if hold and not body.held else ""
-        ticks.append(
-            StepTick(
-                step=body.step, done_at=datetime.now(UTC), by=by, despite=passed, minutes=body.minutes, work=step.work
-            )
-        )
-    return build.model_copy(update={"ticks": tuple(ticks)})
-
-
 @router.post("/jobs/{job_id}/build/tick", operation_id="tick", responses=conflicts(Build))
-async def tick(request: Request, job_id: JobId, body: Tick, store: Database, by: By) -> Saved:
+async def tick(request: Request, job_id: JobId, body: OneTick, store: Database, by: By) -> Saved:
     """Tick a step with the time and the acting person. A stopped plan needs its written override first."""
-
-    async def work(job: Any) -> tuple[Document, None]:
-        made = await computer_of(request).run(request, card_of, job)
-        return ticked(job.build, body, made, by.name), None
-
-    return await act(store, job_id, "build", body.version, by, work)
+    made = {"do": "tick", **body.model_dump(exclude={"version"})}
+    return await _alone(request, store, job_id, body.version, made, by)
 
 
-class Tightened(BaseModel):
+class OneTorque(BaseModel):
     """A torque as it was read off the wrench."""
 
     version: Version
@@ -133,31 +166,15 @@ class Tightened(BaseModel):
     by_feel: bool = Field(default=False, description="tightened to no figure")
 
 
-def tightened(build: Build, body: Tightened, by: str) -> Build:
-    """With a torque recorded; a later one at the same place replaces it."""
-    if body.torque and (sentence := refusal("torque", body.torque.value, body.torque.tolerance)):
-        raise EntryError(sentence)
-    place = (body.fastener, body.axle, body.side)
-    record = TorqueRecord(
-        fastener=body.fastener, axle=body.axle, side=body.side, torque=body.torque, by_feel=body.by_feel,
-        angle_deg=body.angle_deg,
-        done_at=datetime.now(UTC), by=by,
-    )  # fmt: skip
-    others = tuple(t for t in build.torques if (t.fastener, t.axle, t.side) != place)
-    return build.model_copy(update={"torques": (*others, record)})
-
-
 @router.post("/jobs/{job_id}/build/torque", operation_id="record_torque", responses=conflicts(Build))
-async def record_torque(job_id: JobId, body: Tightened, store: Database, by: By) -> Saved:
+async def record_torque(request: Request, job_id: JobId, body: OneTorque, store: Database, by: By) -> Saved:
     """Record a torque with the time; a later one at the same place replaces it on the card, the history keeps both."""
-
-    async def work(job: Any) -> tuple[Document, None]:
-        return tightened(job.build, body, by.name), None
-
-    return await act(store, job_id, "build", body.version, by, work)
+    made = {"do": "torque", **dict(body)}
+    made.pop("version")
+    return await _alone(request, store, job_id, body.version, made, by)
 
 
-class TellFound(BaseModel):
+class OneFinding(BaseModel):
     """Something found on the way, or one that was told before, told anew."""
 
     version: Version
@@ -165,29 +182,13 @@ class TellFound(BaseModel):
     found: NewFinding
 
 
-def found_too(build: Build, body: TellFound, by: str) -> Build:
-    """With something found on the way; one that was told before is told anew, where it stood.
-
-    Raises:
-        HTTPException: what was told before is gone.
-    """
-    before = {f.id: f for f in build.found}
-    if body.id and body.id not in before:
-        raise HTTPException(422, "What was found there was taken back by somebody; tell it as new.")
-    key = body.id or next(f"f{n}" for n in range(1, len(before) + 2) if f"f{n}" not in before)
-    opened = before[key].follow_up if key in before else ""
-    told = FoundOnTheWay(**dict(body.found), id=key, at=datetime.now(UTC), by=by, follow_up=opened)
-    return build.model_copy(update={"found": tuple((before | {key: told}).values())})
-
-
 @router.post("/jobs/{job_id}/build/found", operation_id="tell_found", responses=conflicts(Build))
-async def tell_found(job_id: JobId, body: TellFound, store: Database, by: By) -> Saved:
+async def tell_found(request: Request, job_id: JobId, body: OneFinding, store: Database, by: By) -> Saved:
     """Tell what was found on the way; what is done now stands on the card from then on."""
-
-    async def work(job: Any) -> tuple[Document, None]:
-        return found_too(job.build, body, by.name), None
-
-    return await act(store, job_id, "build", body.version, by, work)
+    there = {f.id for f in (await store(jobs.load, job_id, 0)).job.build.found}
+    free = next(f"f{n}" for n in range(1, len(there) + 2) if f"f{n}" not in there)
+    made = {"do": "found", "key": body.id or free, "again": bool(body.id), "found": body.found}
+    return await _alone(request, store, job_id, body.version, made, by)
 
 
 FindingId = Annotated[str, Path(max_length=40, description="of something found on the way")]
@@ -202,14 +203,11 @@ class OnFinding(BaseModel):
 @router.post(
     "/jobs/{job_id}/build/found/{finding_id}/withdraw", operation_id="withdraw_found", responses=conflicts(Build)
 )
-async def withdraw_found(job_id: JobId, finding_id: FindingId, body: OnFinding, store: Database, by: By) -> Saved:
+async def withdraw_found(
+    request: Request, job_id: JobId, finding_id: FindingId, body: OnFinding, store: Database, by: By
+) -> Saved:
     """Take back what was told of something found; the history keeps it."""
-
-    async def work(job: Any) -> tuple[Document, None]:
-        left = tuple(f for f in job.build.found if f.id != finding_id)
-        return job.build.model_copy(update={"found": left}), None
-
-    return await act(store, job_id, "build", body.version, by, work)
+    return await _alone(request, store, job_id, body.version, {"do": "withdraw", "key": finding_id}, by)
 
 
 class FollowUp(BaseModel):
@@ -219,10 +217,17 @@ class FollowUp(BaseModel):
     version: int
 
 
-@router.post("/jobs/{job_id}/build/found/{finding_id}/follow-up", operation_id="follow_up", responses=conflicts(Build))
-async def follow_up(job_id: JobId, finding_id: FindingId, body: OnFinding, store: Database, by: By) -> FollowUp:
+@router.post("/jobs/{job_id}/build/found/{finding_id}/follow-up", operation_id="follow_up")
+async def follow_up(job_id: JobId, finding_id: FindingId, store: Database, by: By) -> FollowUp:
     """Open a job on the same vehicle for what was found; of a finding that has one, that one."""
-    opened, version = await store(jobs.follow_up, job_id, finding_id, body.version, by=by)
+    for _ in range(TRIES - 1):
+        try:
+            opened, version = await store(stages.follow_up, job_id, finding_id, by=by)
+            break
+        except (Moved, Taken):
+            continue
+    else:
+        opened, version = await store(stages.follow_up, job_id, finding_id, by=by)
     return FollowUp(id=opened, version=version)
 
 
@@ -250,7 +255,7 @@ async def keep_found(
     return KeptWithVehicle(kept=bool(await store(corrections.keep_note, job_id, note, step.axle, by=by)))
 
 
-class NoteSetting(BaseModel):
+class OneSetting(BaseModel):
     """A setting as it was read, before, after or both."""
 
     version: Version
@@ -258,20 +263,6 @@ class NoteSetting(BaseModel):
 
 
 @router.post("/jobs/{job_id}/build/setting", operation_id="note_setting", responses=conflicts(Build))
-async def note_setting(request: Request, job_id: JobId, body: NoteSetting, store: Database, by: By) -> Saved:
+async def note_setting(request: Request, job_id: JobId, body: OneSetting, store: Database, by: By) -> Saved:
     """Note a setting, before or after; a later reading takes the place of an earlier one, the history keeps both."""
-
-    async def work(job: Any) -> tuple[Document, None]:
-        made = await computer_of(request).run(request, card_of, job)
-        if body.setting.place not in {row.place for row in made.settings}:
-            raise HTTPException(
-                422, "That setting is no longer on the card: the plan was changed. Load the card again."
-            )
-        known = next((s for s in job.build.settings if s.place == body.setting.place), body.setting)
-        read = {when: getattr(body.setting, when) for when in ("before", "after")}
-        kept = {when: getattr(known, when) if value is None else value for when, value in read.items()}
-        record = SettingRecord(**dict(body.setting) | kept, at=datetime.now(UTC), by=by.name)
-        others = tuple(s for s in job.build.settings if s.place != record.place)
-        return job.build.model_copy(update={"settings": (*others, record)}), None
-
-    return await act(store, job_id, "build", body.version, by, work)
+    return await _alone(request, store, job_id, body.version, {"do": "setting", "setting": body.setting}, by)

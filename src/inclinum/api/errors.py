@@ -18,6 +18,7 @@ from starlette.exceptions import HTTPException
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.merge import Contested
 from inclinum.jobfile import Complaint, JobFileError, complaints
 from inclinum.jobfile.points_csv import PointsError
 from inclinum.store.errors import Conflict, Missing, Moved, Taken, Unreadable
@@ -45,6 +46,8 @@ class ConflictBody(BaseModel, Generic[Section]):
     version: int
     by: str
     at: datetime
+    contested: list[Contested] = []
+    """What both changed, entry by entry: each is chosen by its path, and the save is sent again."""
 
 
 ALWAYS: dict[int | str, dict[str, Any]] = {
@@ -52,14 +55,24 @@ ALWAYS: dict[int | str, dict[str, Any]] = {
     403: {"model": Refusal, "description": "The request comes from a page on another address"},
     404: {"model": Refusal, "description": "There is nothing of that id"},
     405: {"model": Refusal, "description": "There is nothing to do in that way here"},
+    408: {"model": Refusal, "description": "The rest of the request did not come"},
     409: {"model": Refusal, "description": "It is already there, or somebody else was first"},
     413: {"model": Refusal, "description": "Larger than anything that is kept"},
     421: {"model": Refusal, "description": "The address in use is not one of this server"},
     422: {"model": Refusal, "description": "What was sent cannot be used; complaints say where and why"},
     500: {"model": Refusal, "description": "A fault of ours; its id stands in the log"},
+    507: {"model": Refusal, "description": "The disk that holds the data is full"},
     503: {"model": Refusal, "description": "The database does not answer, or too much is being computed"},
 }
 """What any route may answer beside what it is for."""
+
+
+class NotSigned(Exception):  # noqa: N818
+    """A job is not signed: something is missing, and nobody says why it is signed all the same."""
+
+    def __init__(self, lacks: list[str]):
+        super().__init__("; ".join(lacks))
+        self.lacks = lacks
 
 
 class AnsweredElsewhere(Exception):  # noqa: N818
@@ -84,6 +97,11 @@ def refusal_of(error: Exception) -> tuple[int, BaseModel] | None:
         case ValidationError():
             found = complaints(error.errors(include_url=False))
             return 422, Refusal(sentence=found[0].sentence, complaints=found)
+        case NotSigned():
+            return 422, Refusal(
+                sentence=f"Not signed yet: {error}. See to it, or write why it is signed all the same.",
+                complaints=[Complaint(path="missing", sentence=lack) for lack in error.lacks],
+            )
         case Missing():
             return 404, Refusal(sentence=str(error.args[0]))
         case Taken():
@@ -94,17 +112,20 @@ def refusal_of(error: Exception) -> tuple[int, BaseModel] | None:
             return 409, Refusal(sentence="The job is being changed by somebody else just now; press again.")
         case Conflict():
             return 409, ConflictBody[type(error.theirs)](  # type: ignore[misc]
-                sentence=f"{error.by} saved this while you were writing. Nothing was overwritten: "
-                "keep theirs, or save yours on top.",
+                sentence=f"{error.by} changed the same while you were writing. Nothing was overwritten: "
+                + ("choose for each whose holds." if error.contested else "look again, then press again."),
                 theirs=error.theirs,
                 version=error.version,
                 by=error.by,
                 at=error.at,
+                contested=error.contested,
             )
         case HTTPException():
             return error.status_code, Refusal(sentence=_sentence_of(error))
         case IntegrityError() if isinstance(error.orig, UniqueViolation):
             return 409, Refusal(sentence="Somebody else took that name at the same moment; choose another one.")
+        case OperationalError() | DBAPIError() if _state(error) == FULL:
+            return 507, Refusal(sentence=FULL_SENTENCE)
         case OperationalError() | NoConnection() | DBAPIError() if _database_away(error):
             return 503, Refusal(sentence="The database does not answer just now. What you typed is kept; try again.")
         case RecursionError():
@@ -127,15 +148,25 @@ def _sentence_of(error: HTTPException) -> str:
     return detail if detail.endswith((".", "?", "!")) else WORDS.get(error.status_code, "The request cannot be read.")
 
 
-GONE = {"57P01", "57P02", "57P03", "57014", "55P03", "40P01", "40001", "53300", "25P03", "53100", "53200"}
-"""SQL states that pass: shutting down, starting up, a time-out, a lock, no more room or connections."""
+GONE = {"57P01", "57P02", "57P03", "57014", "55P03", "40P01", "40001", "53300", "25P03", "53200"}
+"""SQL states that pass: shutting down, starting up, a time-out, a lock, no more memory or connections."""
+
+
+FULL = "53100"
+FULL_SENTENCE = (
+    "The disk that holds the shop's data is full: nothing more can be saved until there is room on it. "
+    "What you typed is kept here, and is saved then."
+)
+
+
+def _state(error: Exception) -> str | None:
+    return getattr(getattr(error, "orig", None), "sqlstate", None)
 
 
 def _database_away(error: Exception) -> bool:
     if isinstance(error, NoConnection | OperationalError):
         return True
-    state = getattr(getattr(error, "orig", None), "sqlstate", None)
-    return state in GONE or bool(getattr(error, "connection_invalidated", False))
+    return _state(error) in GONE or bool(getattr(error, "connection_invalidated", False))
 
 
 def fault(method: str, address: str, trace: str) -> Refusal:
@@ -171,8 +202,8 @@ def install(app: FastAPI) -> None:
         return answer(request, error)
 
     for kind in (
-        RequestValidationError, AnsweredElsewhere, HTTPException, Missing, Moved, Conflict, Unreadable, DomainError,
-        ValidationError, DBAPIError, NoConnection, RecursionError, Exception,
+        RequestValidationError, AnsweredElsewhere, NotSigned, HTTPException, Missing, Moved, Conflict, Unreadable,
+        DomainError, ValidationError, DBAPIError, NoConnection, RecursionError, Exception,
     ):  # fmt: skip
         app.add_exception_handler(kind, _answer)
 

@@ -6,19 +6,27 @@ import json
 import re
 from collections.abc import Iterable
 from pathlib import Path
+from time import monotonic
 
-from anyio import CapacityLimiter
+from anyio import CapacityLimiter, fail_after
 from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import JSONResponse
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from inclinum.api.errors import Refusal
-from inclinum.jobfile import LARGEST_BYTES, may_be_unwritable, unwritable
+from inclinum.jobfile import LARGEST_BYTES, Twice, may_be_unwritable, once, unwritable
 
 OUR_NAMES = ("127.0.0.1", "localhost", "[::1]")
 """Names under which this server may be addressed. Another name that leads here is somebody else's page."""
-LANES = {"list": 3, "read": 2, "write": 4, "computed": 400}
+LANES = {"list": 3, "read": 2, "write": 4, "computed": 400, "photo": 2}
 """Requests of a sort that are worked on at once."""
+ARRIVING = 100
+"""Bodies that may be on their way at once."""
+BODY_S = 30.0
+"""A body has arrived by then, or nobody waits for it."""
+LEAST_BYTES_PER_S = 4_000
+"""A body comes at least as quickly, once it had a moment to begin."""
+BEGIN_S = 5.0
 QUICK = ("/api/shop", "/api/jobs", "/api/vehicles")
 HEADERS = {
     "X-Content-Type-Options": "nosniff",
@@ -65,6 +73,7 @@ class Guard:
     def __init__(self, app: ASGIApp, names: Iterable[str], policy: str, computed: Iterable[str] = ()):
         self.app, self.names = app, frozenset(names)
         self._computed = frozenset(computed)
+        self._arriving = CapacityLimiter(ARRIVING)
         self._lanes = {lane: CapacityLimiter(places) for lane, places in LANES.items()}
         self.headers = HEADERS | {"Content-Security-Policy": policy}
 
@@ -83,31 +92,36 @@ class Guard:
         if refused := self._refused(scope, headers):
             await _refuse(*refused)(scope, receive, with_headers)
             return
-        async with self._lanes[self._lane(scope)]:
-            await self._pass(scope, headers, receive, with_headers)
-
-    def _lane(self, scope: Scope) -> str:
-        if scope["path"] in self._computed or scope["path"].endswith((".pdf", "/card", "/openapi.json")):
-            return "computed"
-        if scope["method"] not in ("GET", "HEAD", "OPTIONS"):
-            return "write"
-        return "list" if scope["path"] in QUICK or not scope["path"].startswith("/api/") else "read"
-
-    async def _pass(self, scope: Scope, headers: Headers, receive: Receive, with_headers: Send) -> None:
-        """On to the application, with a body of a size."""
-        if scope["method"] in ("GET", "HEAD", "OPTIONS", "DELETE") and not headers.get("content-length"):
-            await self.app(scope, receive, with_headers)
-            return
-        body = await _body(headers, receive)
-        if isinstance(body, tuple):
-            await _refuse(*body)(scope, receive, with_headers)
+        # What is still on its way holds no place in a lane: a request half-sent stands in nobody's way.
+        body = b""
+        if scope["method"] not in ("GET", "HEAD", "OPTIONS", "DELETE") or headers.get("content-length"):
+            async with self._arriving:
+                arrived = await _in_time(headers, receive)
+            if isinstance(arrived, tuple):
+                await _refuse(*arrived)(scope, receive, with_headers)
+                return
+            body = arrived
+        lane = self._lane(scope)
+        if lane == "write" and "json" in headers.get("content-type", "") and (key := _twice(body)):
+            told = f"“{key}” stands twice in one place; one of them would be lost. Nothing was done."
+            await _refuse(422, told)(scope, receive, with_headers)
             return
         waiting: list[Message] = [{"type": "http.request", "body": body, "more_body": False}]
 
         async def again() -> Message:
             return waiting.pop() if waiting else await receive()
 
-        await self.app(scope, again, with_headers)
+        async with self._lanes[lane]:
+            await self.app(scope, again, with_headers)
+
+    def _lane(self, scope: Scope) -> str:
+        if scope["path"] == "/api/photos" and scope["method"] == "POST":
+            return "photo"
+        if scope["path"] in self._computed or scope["path"].endswith((".pdf", "/card", "/openapi.json")):
+            return "computed"
+        if scope["method"] not in ("GET", "HEAD", "OPTIONS"):
+            return "write"
+        return "list" if scope["path"] in QUICK or not scope["path"].startswith("/api/") else "read"
 
     def _refused(self, scope: Scope, headers: Headers) -> tuple[int, str] | None:
         host = headers.get("host", "")
@@ -123,8 +137,32 @@ class Guard:
         return None
 
 
+def _twice(body: bytes) -> str | None:
+    """A key that stands twice in one object; None where none does, or where the body is no JSON."""
+    try:
+        json.loads(body, object_pairs_hook=once)
+    except Twice as error:
+        return error.key
+    except (ValueError, RecursionError):
+        return None  # whoever reads it says what is wrong with it
+    return None
+
+
+async def _in_time(headers: Headers, receive: Receive) -> bytes | tuple[int, str]:
+    """The whole body, or why it is refused; one that does not come is waited for no longer than any body may take."""
+    try:
+        with fail_after(BODY_S):
+            return await _body(headers, receive)
+    except TimeoutError:
+        return SLOW
+
+
+SLOW = (408, "The rest of the request did not come; nothing was done. Send it again.")
+
+
 async def _body(headers: Headers, receive: Receive) -> bytes | tuple[int, str]:
     """The whole body, or why it is refused, before anything of it is parsed."""
+    began = monotonic()
     too_large = (
         413,
         f"That is larger than {LARGEST_BYTES / 1e6:.0f} MB, more than anything that is kept; nothing was done.",
@@ -135,7 +173,13 @@ async def _body(headers: Headers, receive: Receive) -> bytes | tuple[int, str]:
     parts: list[bytes] = []
     size = 0
     while True:
-        message = await receive()
+        waited = monotonic() - began
+        try:
+            # Due at the least rate: what has come so far buys as much time.
+            with fail_after(max(0.0, BEGIN_S + size / LEAST_BYTES_PER_S - waited)):
+                message = await receive()
+        except TimeoutError:
+            return SLOW
         if message["type"] == "http.disconnect":
             return 400, "The request was cut off."
         parts.append(message.get("body", b""))

@@ -1,20 +1,23 @@
 """Jobs as a whole: the list, one of them, new, copied out, brought in, removed."""
 
 import json
-from typing import Annotated
+from datetime import UTC, datetime
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, Query, Request, Response
-from pydantic import BaseModel, Field
+from pydantic import AfterValidator, BaseModel, Field
 from sqlalchemy.orm import Session
 
 from inclinum.api.answers import answered
 from inclinum.api.computing import computer_of
 from inclinum.api.database import Acting, By, Database, Store
-from inclinum.api.saving import LARGEST_ID, JobId
-from inclinum.core.document.names import StageName
+from inclinum.api.saving import LARGEST_ID, JobId, RowId
+from inclinum.core.document.names import StageName, one_line
 from inclinum.core.machines import AnyJob, kind_of
-from inclinum.jobfile import AnyJobFile, HistoryEntry, read_job, write
-from inclinum.store import jobs
+from inclinum.core.machines.seal import seal_of
+from inclinum.jobfile import AnyJobFile, HistoryEntry, file_of, read_job, write
+from inclinum.store import bin, jobs
+from inclinum.store.bin import BinnedSummary
 from inclinum.store.errors import Taken
 from inclinum.store.jobs import HistoryLine, JobSummary, Order, State
 from inclinum.store.listing import Page
@@ -36,6 +39,8 @@ class JobView(BaseModel):
     history: list[HistoryEntry]
     lines: int
     """Of the whole history."""
+    as_signed: bool | None = None
+    """Whether the job still stands as its signature covers it; None where there is none, or where nobody can tell."""
 
 
 @router.get("/jobs", operation_id="list_jobs", response_model=Page[JobSummary])
@@ -59,9 +64,15 @@ async def get_job(job_id: JobId, store: Database) -> Response:
     return answered(
         JobView.model_construct(
             kind=kind_of(stored.job).name, job=stored.job, versions=stored.versions, history=stored.history,
-            lines=stored.lines,
+            lines=stored.lines, as_signed=_as_signed(stored.job),
         )
     )  # fmt: skip
+
+
+def _as_signed(job: Any) -> bool | None:
+    signed = job.prove.sign_off
+    version = file_of(job).version
+    return signed.covers == seal_of(job) if signed and signed.covers and signed.sealed_as == version else None
 
 
 @router.get("/jobs/{job_id}/history", operation_id="job_history")
@@ -85,7 +96,7 @@ async def raw_job(job_id: JobId, store: Database) -> Response:
 class NewJob(BaseModel):
     """A new job on a vehicle the shop has set up."""
 
-    title: str = Field(min_length=1, max_length=120, pattern=r"\S")
+    title: Annotated[str, Field(min_length=1, max_length=120, pattern=r"\S"), AfterValidator(one_line)]
     vehicle_id: VehicleId
 
 
@@ -117,8 +128,8 @@ def _open(session: Session, body: NewJob, by: str) -> str:
 
 @router.delete("/jobs/{job_id}", operation_id="delete_job", status_code=204)
 async def delete_job(job_id: JobId, store: Database, by: By) -> None:
-    """Remove a job. The shop's history keeps that it was there."""
-    await store(jobs.delete, job_id, by=by)
+    """Put a job into the bin, from which it can be put back for thirty days."""
+    await store(bin.delete_job, job_id, by=by)
 
 
 @router.get("/jobs/{job_id}/file", operation_id="export_job", response_class=Response)
@@ -143,7 +154,33 @@ def download(text: str, name: str) -> Response:
     openapi_extra={"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}, "required": True}},
 )
 async def import_job(request: Request, store: Database, by: By) -> Created:
-    """Bring a job file in, exactly as it was written. Nothing is kept of a bad one."""
+    """Bring a job file in, as it was written; a signature in it says by whom it was brought. Nothing of a bad one."""
     file: AnyJobFile = await computer_of(request).run(request, read_job, await request.body())
+    signed = file.job.prove.sign_off
+    if signed is not None:
+        # Whoever signed it did not sign it here: it says who brought it.
+        told = signed.model_copy(update={"brought_in_by": by.name, "brought_in_at": datetime.now(UTC)})
+        prove = file.job.prove.model_copy(update={"sign_off": told})
+        file = file.model_copy(update={"job": file.job.model_copy(update={"prove": prove})})
     await store(jobs.create, file, by=by)
     return Created(id=file.job.id)
+
+
+class PutBack(BaseModel):
+    """What was put back, and where it is."""
+
+    what: Literal["job", "vehicle"]
+    id: str
+
+
+@router.get("/bin", operation_id="list_bin")
+async def list_bin(store: Database, limit: Limit = 50, offset: Offset = 0) -> Page[BinnedSummary]:
+    """What was deleted and can be put back, last deleted first."""
+    return await store(bin.summaries, limit, offset)
+
+
+@router.post("/bin/{binned_id}/put-back", operation_id="put_back")
+async def put_back(binned_id: RowId, store: Database, by: By) -> PutBack:
+    """Put a deleted job or vehicle back as it was."""
+    what, key = await store(bin.put_back, binned_id, by=by)
+    return PutBack(what="vehicle" if what == "vehicle" else "job", id=key)

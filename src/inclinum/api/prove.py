@@ -7,16 +7,25 @@ from fastapi import APIRouter, Request
 from pydantic import BaseModel, Field, StringConstraints
 from starlette.exceptions import HTTPException
 
+from inclinum.api import outlines
 from inclinum.api.computing import Computed, computer_of
 from inclinum.api.database import By, Database
+from inclinum.api.errors import NotSigned
 from inclinum.api.saving import JobId, Saved, Version, act, add_save_route, conflicts
+from inclinum.core.car.job import Job
+from inclinum.core.card.acts import Outline
 from inclinum.core.card.record import SignOff
 from inclinum.core.document import Document
+from inclinum.core.document.names import readable
 from inclinum.core.machines import KINDS, AnyJob, AnyProof, kind_of, proof_of
+from inclinum.core.machines.seal import seal_of
 from inclinum.core.plan import Outcome
+from inclinum.jobfile import BIKE_VERSION, VERSION
 from inclinum.store import jobs
 
 router = APIRouter(tags=["prove"])
+PROOF_S = 8.0
+"""Of a processor, for a proof that looks for what would explain a miss."""
 PROVES = tuple(kind.stages["prove"] for kind in KINDS.values())
 computed = APIRouter(route_class=Computed)
 add_save_route(router, "prove")
@@ -65,6 +74,7 @@ class Sign(BaseModel):
 
     version: Version
     note: str = Field(default="", max_length=4000)
+    despite: str = Field(default="", max_length=4000, description="why it is signed although something is missing")
 
 
 class Withdraw(BaseModel):
@@ -74,24 +84,63 @@ class Withdraw(BaseModel):
     reason: Annotated[str, StringConstraints(strip_whitespace=True, min_length=3, max_length=1000)]
 
 
+def missing(job: Any, outline: Outline, proof: AnyProof) -> list[str]:
+    """What a job lacks before it is done, each in words: the plan, the card, the tape."""
+    found = []
+    if outline.stopped_by:
+        found.append(f"the plan is stopped: {outline.stopped_by}")
+    ticked = {t.step for t in job.build.ticks}
+    left = [step for step in outline.steps if step not in ticked]
+    if left:
+        found.append(f"{len(left)} of {len(outline.steps)} steps of the card are not ticked")
+    if proof.unread:
+        found.append(f"not read after: {'; '.join(proof.unread)}")
+    return found
+
+
+class BeforeSigning(BaseModel):
+    """What a job lacks before it is signed off, each in words."""
+
+    missing: list[str]
+
+
+@router.get("/jobs/{job_id}/sign-off", operation_id="before_signing")
+async def before_signing(request: Request, job_id: JobId, store: Database) -> BeforeSigning:
+    """What is missing before a job can be signed off without a reason."""
+    job = (await store(jobs.load, job_id, 0)).job
+    outline = await outlines.of(request, job)
+    proof = await computer_of(request).run(request, proof_of, job, longest_s=PROOF_S)
+    return BeforeSigning(missing=missing(job, outline, proof))
+
+
 @router.post("/jobs/{job_id}/sign-off", operation_id="sign_off", responses=conflicts(*PROVES))
 async def sign_off(request: Request, job_id: JobId, body: Sign, store: Database, by: By) -> Saved:
-    """Sign a job off for what is measured at that moment, with the time and the acting person. Readings come first."""
+    """Sign a job off for what stands in it at that moment. Readings come first; what else is missing needs a reason."""
 
     async def work(job: Any) -> tuple[Document, str]:
         if job.prove.sign_off is not None:
             raise HTTPException(422, f"The job is signed off already, by {job.prove.sign_off.by}.")
-        proof = await computer_of(request).run(request, proof_of, job)
+        outline = await outlines.of(request, job)
+        proof = await computer_of(request).run(request, proof_of, job, longest_s=PROOF_S)
         if proof.verdict == "nothing measured":
             what = kind_of(job).proven_by
             raise HTTPException(422, f"Nothing was measured after the job: enter the {what} before signing off.")
-        signature = SignOff(by=by.name, at=datetime.now(UTC), note=body.note)
+        lacks, despite = missing(job, outline, proof), readable(body.despite).strip()
+        if lacks and not despite:
+            raise NotSigned(lacks)
+        version = VERSION if isinstance(job, Job) else BIKE_VERSION
+        signature = SignOff(
+            by=by.name, at=datetime.now(UTC), note=body.note, missing=tuple(lacks), despite=despite if lacks else "",
+            covers=seal_of(job), sealed_as=version,
+        )  # fmt: skip
         said = (
             "within the prediction where it was read"
             if proof.verdict == "in part"
             else f"{proof.verdict} the prediction"
         )
         event = f"signed off: {said}" + (f"; {body.note}" if body.note else "")
+        if lacks:
+            event += f"; although {'; '.join(lacks)}: {despite}"
         return job.prove.model_copy(update={"sign_off": signature}), event
 
     return await act(store, job_id, "prove", body.version, by, work)

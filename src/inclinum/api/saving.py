@@ -9,10 +9,11 @@ from pydantic import BaseModel, Field, create_model
 from inclinum.api.database import Acting, By, Database, Store
 from inclinum.api.errors import ConflictBody
 from inclinum.core.document import Document
+from inclinum.core.document.merge import Whose
 from inclinum.core.document.names import StageName
 from inclinum.core.machines import KINDS
 from inclinum.core.machines.kind import MachineKind
-from inclinum.store import jobs
+from inclinum.store import jobs, stages
 from inclinum.store.errors import Moved
 
 Section = TypeVar("Section", bound=Document)
@@ -23,17 +24,31 @@ Version = Annotated[int, Field(ge=0, le=LARGEST_ID, description="of the stage, a
 TRIES = 5
 
 
+Chosen = Annotated[dict[Annotated[str, Field(max_length=400)], Whose], Field(max_length=1000)]
+
+
 class Save(BaseModel, Generic[Section]):
-    """A stage as its writer wants it, on top of the version that was read."""
+    """A stage as its writer wants it, on top of what was read."""
 
     version: Version
     section: Section
+    base: Section | None = Field(
+        default=None,
+        description="the stage as it was read; with it, what others changed since at other entries is kept",
+    )
+    chosen: Chosen = Field(default={}, description="of entries that both changed, whose holds, by path")
 
 
 class Saved(BaseModel):
     """The version it now has."""
 
     version: int
+
+
+class SavedStage(Saved, Generic[Section]):
+    """The version it now has, and what it holds where others' entries came in."""
+
+    section: Section | None = None
 
 
 def conflicts(*models: Any) -> dict[int | str, dict[str, Any]]:
@@ -53,8 +68,13 @@ def add_save_route(router: APIRouter, stage: StageName) -> None:
     body_of = Annotated[Union[models], Field(discriminator="kind")]  # type: ignore[valid-type]  # noqa: UP007
     sections = tuple(kind.stages[stage] for kind in KINDS.values())
 
-    async def save(job_id: JobId, body: body_of, store: Database, by: By) -> Saved:  # type: ignore[valid-type]
-        return Saved(version=await store(jobs.save_stage, job_id, stage, body.section, body.version, by=by))
+    whole: Any = SavedStage[Union[sections]]  # type: ignore[valid-type]  # noqa: UP007
+
+    async def save(job_id: JobId, body: body_of, store: Database, by: By) -> whole:  # type: ignore[valid-type]
+        written = await store(
+            stages.save_stage, job_id, stage, body.section, body.version, by=by, base=body.base, chosen=body.chosen
+        )
+        return whole(version=written.version, section=written.section)
 
     router.put(f"/jobs/{{job_id}}/{stage}", operation_id=f"save_{stage}", responses=conflicts(*sections))(save)
 
@@ -85,10 +105,10 @@ async def act(
         section, signing = await work(stored.job)
         try:
             written = await store(
-                jobs.save_stage, job_id, stage, section, version,
+                stages.save_stage, job_id, stage, section, version,
                 by=by, worked_out_from=stored.versions, signing=signing,
             )  # fmt: skip
-            return Saved(version=written)
+            return Saved(version=written.version)
         except Moved:
             if turn == TRIES - 1:
                 raise

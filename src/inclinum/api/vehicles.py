@@ -3,15 +3,15 @@
 import json
 from typing import Annotated
 
-from fastapi import APIRouter, Response
+from fastapi import APIRouter, Request, Response
 from pydantic import BaseModel, Discriminator, Field, Tag
 from sqlalchemy.orm import Session
 
 from inclinum.api.answers import CSV, answered
-from inclinum.api.computing import Computed
+from inclinum.api.computing import Computed, computer_of
 from inclinum.api.database import By, Database
 from inclinum.api.jobs import Limit, Offset, Words, download
-from inclinum.api.saving import RowId, Saved, Version, conflicts
+from inclinum.api.saving import Chosen, RowId, Saved, Version, conflicts
 from inclinum.core.bike.bench import BikeBenchView, bike_bench
 from inclinum.core.bike.machine import Bike
 from inclinum.core.car.archetypes.respring import respring
@@ -19,8 +19,9 @@ from inclinum.core.car.bench import AxleBench, BenchDrawn, axle_bench, bench_dra
 from inclinum.core.car.vehicle import Axle
 from inclinum.core.document.errors import DomainError
 from inclinum.core.machines import KINDS, AnyMachine, kind_of
+from inclinum.jobfile import read_vehicle, write
 from inclinum.jobfile.points_csv import table_of, with_table
-from inclinum.store import vehicles
+from inclinum.store import bin, vehicles
 from inclinum.store.listing import Page
 from inclinum.store.vehicles import VehicleSummary
 
@@ -96,12 +97,51 @@ class SaveVehicle(BaseModel):
 
     version: Version
     vehicle: AnyMachine
+    base: AnyMachine | None = Field(default=None, description="as it was read; others' entries since then are kept")
+    chosen: Chosen = Field(default={}, description="of entries that both changed, whose holds, by path")
+
+
+class SavedVehicle(Saved):
+    """The version it now has, and the vehicle where others' entries came in."""
+
+    vehicle: AnyMachine | None = None
 
 
 @router.put("/vehicles/{vehicle_id}", operation_id="save_vehicle", responses=conflicts(*MACHINES))
-async def save_vehicle(vehicle_id: RowId, body: SaveVehicle, store: Database, by: By) -> Saved:
-    """Save it, or 409 with both values."""
-    return Saved(version=await store(vehicles.save, vehicle_id, body.vehicle, body.version, by=by))
+async def save_vehicle(vehicle_id: RowId, body: SaveVehicle, store: Database, by: By) -> SavedVehicle:
+    """Save it, or 409 with what both changed."""
+    written = await store(
+        vehicles.save, vehicle_id, body.vehicle, body.version, by=by,
+        base=body.base, chosen=body.chosen,
+    )  # fmt: skip
+    return SavedVehicle(version=written.version, vehicle=written.vehicle)
+
+
+@router.delete("/vehicles/{vehicle_id}", operation_id="delete_vehicle", status_code=204)
+async def delete_vehicle(vehicle_id: RowId, store: Database, by: By) -> None:
+    """Put a vehicle that no job is on into the bin, from which it can be put back for thirty days."""
+    await store(bin.delete_vehicle, vehicle_id, by=by)
+
+
+@router.get("/vehicles/{vehicle_id}/file", operation_id="export_vehicle", response_class=Response)
+async def export_vehicle(vehicle_id: RowId, store: Database) -> Response:
+    """The vehicle as a file."""
+    return download(await store(_export, vehicle_id), f"vehicle-{vehicle_id}.vehicle.json")
+
+
+def _export(session: Session, vehicle_id: int) -> str:
+    return write(vehicles.export(session, vehicle_id))
+
+
+@router.post(
+    "/vehicles/import",
+    operation_id="import_vehicle",
+    openapi_extra={"requestBody": {"content": {"application/json": {"schema": {"type": "object"}}}, "required": True}},
+)
+async def import_vehicle(request: Request, store: Database, by: By) -> NewVehicleId:
+    """Bring a vehicle's file in. Nothing is kept of a bad one."""
+    file = await computer_of(request).run(request, read_vehicle, await request.body())
+    return NewVehicleId(id=await store(vehicles.bring_in, file, by=by))
 
 
 def _is_axle(part: object) -> str:

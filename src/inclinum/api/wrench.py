@@ -7,8 +7,10 @@ from typing import Annotated, Literal
 
 from fastapi import APIRouter, FastAPI, Query, Request
 from pydantic import BaseModel, Field
+from sqlalchemy.orm import Session
 from starlette.exceptions import HTTPException
 
+from inclinum.api.database import By, Database
 from inclinum.api.saving import LARGEST_ID
 from inclinum.wrench import Listener, Pull, SimulatedWrench
 
@@ -95,12 +97,17 @@ class Simulate(BaseModel):
     angle_deg: float = Field(default=0, ge=0, le=3600)
 
 
+def _known(session: Session, by: str) -> None:
+    """Nothing but that the acting person is looked up."""
+
+
 @router.post("/wrench/simulated", operation_id="simulate_wrench", status_code=204)
-async def simulate(request: Request, body: Simulate) -> None:
-    """Click the simulated wrench, plug it in or pull its plug."""
+async def simulate(request: Request, body: Simulate, store: Database, by: By) -> None:
+    """Click the simulated wrench, plug it in or pull its plug; somebody of the shop does."""
     bench = _bench(request)
     if bench is None:
         raise HTTPException(404, "No simulated wrench runs here.")
+    await store(_known, by=by)
     if body.plugged is not None:
         await (bench.simulated.plug() if body.plugged else bench.simulated.unplug())
     if body.torque_nm is not None:

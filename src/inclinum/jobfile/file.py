@@ -4,7 +4,7 @@ import json
 import re
 from collections.abc import Callable, Iterator
 from datetime import datetime
-from typing import Annotated, Any, Literal, NoReturn
+from typing import Annotated, Any, Literal, NoReturn, TypeVar
 from uuid import UUID
 
 from pydantic import Field, ValidationError
@@ -13,13 +13,15 @@ from inclinum.core.bike.job import BikeJob
 from inclinum.core.car.job import Job
 from inclinum.core.document import Document, Moment
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.names import Name
+from inclinum.core.machines import AnyMachine
 from inclinum.core.part_sheets import AnySheet
 from inclinum.core.part_sheets.axle import AxleSheet
 from inclinum.jobfile.sentences import Complaint, complaints
 
 FORMAT = "inclinum-job"
-VERSION = 6
-BIKE_VERSION = 5
+VERSION = 7
+BIKE_VERSION = 6
 LARGEST_BYTES = 8_000_000
 """Larger files are refused before they are parsed. An export keeps below it."""
 LARGEST_SECTION = 300_000
@@ -44,7 +46,7 @@ class JobFile(Document):
     """A job with its history."""
 
     format: Literal["inclinum-job"] = FORMAT
-    version: Literal[6] = VERSION
+    version: Literal[7] = VERSION
     job: Job
     history: History = ()
     created_at: Moment | None = Field(default=None, description="when the job was opened")
@@ -55,7 +57,7 @@ class BikeFile(Document):
     """A job on a two-wheeler with its history."""
 
     format: Literal["inclinum-bike-job"] = "inclinum-bike-job"
-    version: Literal[5] = BIKE_VERSION
+    version: Literal[6] = BIKE_VERSION
     job: BikeJob
     history: History = ()
     created_at: Moment | None = Field(default=None, description="when the job was opened")
@@ -70,6 +72,16 @@ class AxleFile(Document):
     axle: AxleSheet
 
 
+class VehicleFile(Document):
+    """A vehicle of any kind alone, with whose it is."""
+
+    format: Literal["inclinum-vehicle"] = "inclinum-vehicle"
+    version: Literal[1] = 1
+    vehicle: AnyMachine
+    owner: Name
+    vehicle_id: UUID | None = Field(default=None, description="which vehicle it is, whatever its name and plate")
+
+
 class SheetFile(Document):
     """One bench sheet."""
 
@@ -80,6 +92,7 @@ class SheetFile(Document):
 
 AnyJobFile = JobFile | BikeFile
 AnyFile = JobFile | BikeFile | AxleFile | SheetFile
+FileT = TypeVar("FileT", bound=Document)
 FORMATS: dict[str, type[AnyFile]] = {
     m.model_fields["format"].default: m for m in (JobFile, BikeFile, AxleFile, SheetFile)
 }
@@ -117,8 +130,8 @@ def _newer(version: int) -> Callable[[dict[str, Any]], dict[str, Any]]:
 
 
 UPGRADES: dict[type[Document], dict[int, Callable[[dict[str, Any]], dict[str, Any]]]] = {
-    JobFile: {1: _from_1, 2: _newer(3), 3: _newer(4), 4: _newer(5), 5: _newer(6)},
-    BikeFile: {1: _newer(2), 2: _newer(3), 3: _newer(4), 4: _newer(5)},
+    JobFile: {1: _from_1, 2: _newer(3), 3: _newer(4), 4: _newer(5), 5: _newer(6), 6: _newer(7)},
+    BikeFile: {1: _newer(2), 2: _newer(3), 3: _newer(4), 4: _newer(5), 5: _newer(6)},
 }
 """Format → version → function from its parsed JSON to the next version's."""
 
@@ -132,15 +145,23 @@ def read(data: bytes | str) -> JobFile:
     parsed = _parsed(data)
     if parsed.get("format") != FORMAT:
         _refuse(f"This is not a job file: its “format” is not “{FORMAT}”.", "format")
-    return _validated(JobFile, parsed)  # type: ignore[return-value]
+    return _validated(JobFile, parsed)
 
 
 def read_job(data: bytes | str) -> AnyJobFile:
     """A job of four wheels or of two from its bytes. Raises as :func:`read`."""
     parsed = _parsed(data)
     if parsed.get("format") == BikeFile.model_fields["format"].default:
-        return _validated(BikeFile, parsed)  # type: ignore[return-value]
+        return _validated(BikeFile, parsed)
     return read(data)
+
+
+def read_vehicle(data: bytes | str) -> VehicleFile:
+    """A vehicle from its bytes. Raises as :func:`read`."""
+    parsed = _parsed(data)
+    if parsed.get("format") != VehicleFile.model_fields["format"].default:
+        _refuse("This is not a vehicle's file: its “format” is not “inclinum-vehicle”.", "format")
+    return _validated(VehicleFile, parsed)
 
 
 def file_of(
@@ -172,7 +193,7 @@ def _parsed(data: bytes | str) -> dict[str, Any]:
     try:
         # Editors on some systems put a byte-order mark before the text.
         text = (data.decode("utf-8") if isinstance(data, bytes) else data).removeprefix("\ufeff")
-        parsed = json.loads(text, parse_constant=_no_constant)
+        parsed = json.loads(text, parse_constant=_no_constant, object_pairs_hook=once)
     except UnicodeDecodeError:
         _refuse("The file is not text in UTF-8; export it again.")
     except RecursionError:
@@ -182,6 +203,8 @@ def _parsed(data: bytes | str) -> dict[str, Any]:
         if error.pos >= len(text.rstrip()) - 1:
             _refuse(f"The file is cut off at {where}; copy it again.")
         _refuse(f"The file is not JSON: {error.msg} at {where}.")
+    except Twice as error:
+        _refuse(f"“{error.key}” stands twice in one place; one of them would be lost. Leave one of them out.")
     except JobFileError:
         raise
     except ValueError:
@@ -191,7 +214,7 @@ def _parsed(data: bytes | str) -> dict[str, Any]:
     return parsed if isinstance(parsed, dict) else {}
 
 
-def _validated(model: type[AnyFile], parsed: dict[str, Any]) -> AnyFile:
+def _validated(model: type[FileT], parsed: dict[str, Any]) -> FileT:
     known, steps = model.model_fields["version"].default, UPGRADES.get(model, {})
     version = parsed.get("version")
     while type(version) is int and version in steps:
@@ -227,6 +250,23 @@ def _taken_for_another(given: Any, read: Any, path: str = "") -> Iterator[Compla
         yield Complaint(path=path, sentence=f"“{given}” is a text where a number belongs; write it without quotes.")
 
 
+class Twice(ValueError):  # noqa: N818
+    """A key stands twice in one object of JSON: which of both is meant, nobody knows."""
+
+    def __init__(self, key: str):
+        self.key = key if len(key) <= 60 else key[:59] + "…"
+        super().__init__(self.key)
+
+
+def once(pairs: list[tuple[str, Any]]) -> dict[str, Any]:
+    """An object of JSON whose keys stand in it once. Raises Twice."""
+    found = dict(pairs)
+    if len(found) < len(pairs):
+        keys = [key for key, _ in pairs]
+        raise Twice(next(key for key in keys if keys.count(key) > 1))
+    return found
+
+
 _NO_TEXT = re.compile(r"[\x00\ud800-\udfff]")
 _MAY_HOLD_NONE = re.compile(rb"\\u(?:0000|[dD][89a-fA-F])|\x00")
 
@@ -249,7 +289,7 @@ def may_be_unwritable(body: bytes) -> bool:
     return bool(_MAY_HOLD_NONE.search(body))
 
 
-def write(file: AnyJobFile) -> str:
+def write(file: AnyJobFile | VehicleFile) -> str:
     """The file's text: the same job always gives the same text."""
     return json.dumps(file.model_dump(mode="json"), ensure_ascii=False, indent=1) + "\n"
 

@@ -10,6 +10,7 @@ import socket
 import sys
 import time
 from contextlib import suppress
+from functools import partial
 from pathlib import Path
 
 from inclinum.launch.account import LaunchError, reachable, unprivileged_user
@@ -92,7 +93,8 @@ def _run(port: int, wanted: Path) -> int:
     if folder != wanted:
         say(f"data goes to {folder}: the database's account cannot reach {wanted}")
     address = f"http://127.0.0.1:{port}"
-    with Occupied(folder, address), listen(port) as listening:
+    waiting = partial(say, "a backup or restore is at work on these data; starting when it is done")
+    with Occupied(folder, address, waiting), listen(port) as listening:
         cluster = Cluster(folder)
         try:
             if cluster.create():

@@ -4,6 +4,8 @@ import fcntl
 import hashlib
 import os
 import shutil
+import time
+from collections.abc import Callable
 from pathlib import Path
 from types import TracebackType
 from typing import Self
@@ -60,25 +62,39 @@ def log_file(folder: Path, name: str) -> Path:
     return path
 
 
+VISIT = "a backup or restore"
+"""What a visitor of the data says of itself: it is gone by itself after a while."""
+LONGEST_VISIT_S = 600.0
+
+
 class Occupied:
     """One starter at a time has a data folder. The next one is told where the first one is.
 
     Args:
         folder: the data folder.
         address: told to whoever comes second.
+        waiting: called once when a backup or restore is waited for; without it nobody is waited for.
     """
 
-    def __init__(self, folder: Path, address: str):
-        self._path, self._address = folder / "in-use", address
+    def __init__(self, folder: Path, address: str, waiting: Callable[[], None] | None = None):
+        self._path, self._address, self._waiting = folder / "in-use", address, waiting
         self._file: int | None = None
 
     def __enter__(self) -> Self:
         self._file = os.open(self._path, os.O_RDWR | os.O_CREAT | os.O_CLOEXEC, 0o600)
-        try:
-            fcntl.flock(self._file, fcntl.LOCK_EX | fcntl.LOCK_NB)
-        except OSError:
-            by = os.read(self._file, 200).decode(errors="replace").strip()
+        until = time.monotonic() + LONGEST_VISIT_S
+        while not self._had():
+            by = os.pread(self._file, 200, 0).decode(errors="replace").strip()
+            if by == VISIT and self._waiting and time.monotonic() < until:
+                self._waiting()
+                while not self._had() and time.monotonic() < until:
+                    time.sleep(0.2)
+                continue
             os.close(self._file)
+            if by == VISIT:
+                raise LaunchError(
+                    f"A backup or restore is at work on {self._path.parent}: start again once it is done."
+                )
             raise LaunchError(
                 f"These data are in use already{f' by Inclinum at {by}' if by else ''}: {self._path.parent}. "
                 "Use that one, stop it first, or choose other data: INCLINUM_DATA=/somewhere/else ./start"
@@ -86,6 +102,14 @@ class Occupied:
         os.ftruncate(self._file, 0)
         os.pwrite(self._file, self._address.encode(), 0)
         return self
+
+    def _had(self) -> bool:
+        assert self._file is not None
+        try:
+            fcntl.flock(self._file, fcntl.LOCK_EX | fcntl.LOCK_NB)
+        except OSError:
+            return False
+        return True
 
     def __exit__(
         self, kind: type[BaseException] | None, error: BaseException | None, trace: TracebackType | None

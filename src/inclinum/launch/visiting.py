@@ -8,21 +8,28 @@ from sqlalchemy import Engine
 
 from inclinum.launch.account import LaunchError
 from inclinum.launch.cluster import Cluster
-from inclinum.launch.folder import Occupied, data_folder
+from inclinum.launch.folder import VISIT, Occupied, data_folder
 from inclinum.store.database import migrate, open_engine
 
 
 @contextmanager
-def database(wanted: Path) -> Iterator[Engine]:
-    """The database in a data folder, made where there is none, migrated; gone again afterwards where we started it.
+def database(wanted: Path, made: bool) -> Iterator[Engine]:
+    """The database in a data folder, migrated; gone again afterwards where we started it.
+
+    Args:
+        wanted: the data folder.
+        made: whether one is made where there is none.
 
     Raises:
-        LaunchError: it cannot be reached or started.
+        LaunchError: there is none and none is to be made; or it cannot be reached or started.
     """
+    there = wanted.exists() and (data_folder(wanted) / "cluster" / "PG_VERSION").exists()
+    if not (made or there):
+        raise LaunchError(f"There are no data of an installation in {wanted}: name the folder that ./start uses.")
     cluster = Cluster(folder := data_folder(wanted))
     with ExitStack() as stack:
         try:
-            stack.enter_context(Occupied(folder, "a backup or restore"))
+            stack.enter_context(Occupied(folder, VISIT))
         except LaunchError:
             if not cluster.join():
                 raise

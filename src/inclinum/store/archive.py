@@ -165,9 +165,16 @@ def restore(engine: Engine, file: Path, replace: bool = False) -> Manifest:
         connection.execute(text("DROP SCHEMA public CASCADE"))
         connection.execute(text("CREATE SCHEMA public"))
         migrate(connection, manifest.revision)
+        _is_whole(connection, manifest, file)
         with zipfile.ZipFile(file) as archive:
             for name in _parents_first(connection, manifest.tables):
-                _copy_in(connection, name, manifest.tables[name].columns, _member(archive, name))
+                try:
+                    _copy_in(connection, name, manifest.tables[name].columns, _member(archive, name))
+                except psycopg.Error as error:
+                    said = str(error).strip().splitlines()[0]
+                    raise ArchiveError(
+                        f"{file}: its table {name} cannot be put in ({said}). Nothing was changed."
+                    ) from None
         for name, table in manifest.tables.items():
             digest = hashlib.sha256()
             for data in _copied_out(connection, name, table.columns):
@@ -185,6 +192,30 @@ def restore(engine: Engine, file: Path, replace: bool = False) -> Manifest:
             )
         )
     return manifest
+
+
+def _is_whole(connection: Connection, manifest: Manifest, file: Path) -> None:
+    """Refuse an archive that leaves out a table or a column of its own revision, or brings one that it never had.
+
+    Args:
+        connection: a database at the archive's revision, in the restore's own transaction.
+        manifest: of the archive.
+        file: told to whoever restores it.
+    """
+    rows = connection.execute(
+        text("SELECT table_name, column_name FROM information_schema.columns WHERE table_schema = 'public'")
+    ).all()
+    has: dict[str, list[str]] = {}
+    for table, column in rows:
+        if table != "alembic_version":
+            has.setdefault(table, []).append(column)
+    for name in sorted(has.keys() | manifest.tables.keys()):
+        if name not in manifest.tables:
+            raise ArchiveError(f"{file} is not whole: its table {name} is left out. Nothing was changed.")
+        if name not in has:
+            raise ArchiveError(f"{file} names a table {name[:60]}, which there never was. Nothing was changed.")
+        if sorted(manifest.tables[name].columns) != sorted(has[name]):
+            raise ArchiveError(f"{file}: the columns of its table {name} are not those it had. Nothing was changed.")
 
 
 def _count_on(connection: Connection, table: str) -> None:

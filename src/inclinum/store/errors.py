@@ -1,10 +1,11 @@
 """What the store refuses, each told to people as a sentence."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from datetime import datetime
 
 from inclinum.core.document import Document
 from inclinum.core.document.errors import DomainError
+from inclinum.core.document.merge import Contested
 from inclinum.jobfile import Complaint
 
 
@@ -41,3 +42,5 @@ class Conflict(Exception):  # noqa: N818
     version: int
     by: str
     at: datetime
+    contested: list[Contested] = field(default_factory=list)
+    """What both changed, entry by entry."""

@@ -1,23 +1,17 @@
-"""Jobs in the database: each save is one transaction, one version, one event.
-
-Locks are taken in one order, owner, vehicle, job, and everything a save compares or answers is read under them.
-"""
+"""Jobs in the database as a whole: listed, read, put in, copied out. Their stages are saved in :mod:`stages`."""
 
 import json
-from collections.abc import Mapping
 from dataclasses import dataclass
 from datetime import UTC, date, datetime
 from typing import Any, Literal
 
 from pydantic import ValidationError
-from sqlalchemy import Select, bindparam, func, insert, or_, select, text, update
-from sqlalchemy import delete as sql_delete
-from sqlalchemy.dialects.postgresql import JSONB
+from sqlalchemy import Select, func, insert, or_, select, text, update
 from sqlalchemy.dialects.postgresql import insert as upsert
 from sqlalchemy.orm import Session
 
-from inclinum.core.bike.job import BikeBrief, BikeJob, BikeMeasurements, BikeProve
-from inclinum.core.car.job import Brief, Job, Prove
+from inclinum.core.bike.job import BikeJob
+from inclinum.core.car.job import Job
 from inclinum.core.document import Document
 from inclinum.core.document.names import STAGES, StageName
 from inclinum.core.machines import KINDS, kind_of, kind_on
@@ -34,12 +28,12 @@ from inclinum.jobfile import (
     write,
 )
 from inclinum.store import documents, vehicles
-from inclinum.store.errors import Conflict, Missing, Moved, Refused, Taken, Unreadable
+from inclinum.store.errors import Missing, Refused, Taken, Unreadable
 from inclinum.store.listing import Page, searched
 from inclinum.store.models import Event, JobRow, Measurement, StageRow, TorqueRow, VehicleRow
 from inclinum.store.owners import owner_named
 from inclinum.store.silhouette import Silhouette, read_silhouette, silhouette_of
-from inclinum.store.wording import describe, shortened
+from inclinum.store.wording import shortened
 
 LINES_SHOWN = 200
 """Lines of history that come with a job; older ones are asked for."""
@@ -133,24 +127,33 @@ def summaries(
         of_state = [] if state == "all" else [finished if state == "finished" else is_open]
         by = [JobRow.title, JobRow.id] if order == "title" else [JobRow.saved_at.desc(), JobRow.id]
         total = session.scalar(select(func.count()).select_from(JobRow).where(*of_state, *wanted)) or 0
-        every = select(*_LISTED).where(*of_state, *wanted).order_by(*by).limit(limit).offset(offset)
-        return Page(items=[_summary(session, row) for row in session.execute(every).all()], total=total)
+        rows = _listed(session, select(JobRow.id).where(*of_state, *wanted).order_by(*by).limit(limit).offset(offset))
+        return Page(items=[_summary(session, row) for row in rows], total=total)
     many = select(func.count().filter(is_open), func.count().filter(finished)).select_from(JobRow).where(*wanted)
     counted = session.execute(many).one()
     counts = (counted[0] if open_too else 0, counted[1] if finished_too else 0)
     rows: list[Any] = []
     if offset < counts[0]:
-        rows += session.execute(
-            select(*_LISTED).where(is_open, *wanted)
-            .order_by(JobRow.due.asc(), JobRow.title, JobRow.id).limit(limit).offset(offset)
-        ).all()  # fmt: skip
+        rows += _listed(
+            session,
+            select(JobRow.id).where(is_open, *wanted)
+            .order_by(JobRow.due.asc(), JobRow.title, JobRow.id).limit(limit).offset(offset),
+        )  # fmt: skip
     if finished_too and len(rows) < limit:
-        rows += session.execute(
-            select(*_LISTED).where(finished, *wanted)
+        rows += _listed(
+            session,
+            select(JobRow.id).where(finished, *wanted)
             .order_by(JobRow.signed_off.desc(), JobRow.id)
-            .limit(limit - len(rows)).offset(max(0, offset - counts[0]))
-        ).all()  # fmt: skip
+            .limit(limit - len(rows)).offset(max(0, offset - counts[0])),
+        )  # fmt: skip
     return Page(items=[_summary(session, row) for row in rows], total=sum(counts))
+
+
+def _listed(session: Session, ids: Select[Any]) -> list[Any]:
+    """Rows of a page in its order. Their ids are found first: no document is looked into that is not on the page."""
+    order = {id: n for n, id in enumerate(session.scalars(ids))}
+    rows = session.execute(select(*_LISTED).where(JobRow.id.in_(order))).all()
+    return sorted(rows, key=lambda row: order[row.id])
 
 
 def _summary(session: Session, row: Any) -> JobSummary:
@@ -201,13 +204,13 @@ def load(session: Session, job_id: str, lines: int | None = LINES_SHOWN) -> Stor
     """
     row = session.execute(_WHOLE, {"job_id": job_id}).one_or_none()
     if row is None:
-        raise _missing(job_id)
+        raise missing(job_id)
     events = session.execute(_LINES, {"job_id": job_id, "most": lines}).all() if lines != 0 else []
     try:
         job = kind_on(row.wheels).job.model_validate(_assembled(job_id, row))
         history = [HistoryEntry(at=e.at, by=e.by, what=e.what) for e in reversed(events)]
     except (ValidationError, KeyError, TypeError, AttributeError) as error:
-        raise _unreadable(row.title, job_id, error) from None
+        raise unreadable(row.title, job_id, error) from None
     return StoredJob(job, {s["name"]: s["version"] for s in row.stages}, history, row.lines)
 
 
@@ -239,165 +242,19 @@ def raw(session: Session, job_id: str) -> dict[str, Any]:
     """A job as it is stored, not looked at. Raises Missing."""
     row = session.execute(_WHOLE, {"job_id": job_id}).one_or_none()
     if row is None:
-        raise _missing(job_id)
+        raise missing(job_id)
     lines = session.execute(_LINES, {"job_id": job_id, "most": None}).all()
     entries = [{"at": e.at.isoformat(), "by": e.by, "what": e.what} for e in reversed(lines)]
     return {"job": _assembled(job_id, row), "history": entries}
 
 
-def _unreadable(title: str, job_id: str, error: Exception) -> Unreadable:
+def unreadable(title: str, job_id: str, error: Exception) -> Unreadable:
+    """What is told of a job that this program cannot read."""
     found = complaints(error.errors()) if isinstance(error, ValidationError) else []
     why = f"{found[0].path}: {found[0].sentence}" if found else "a part of it is not there."
     return Unreadable(
         f"The job “{title}” cannot be read. {why} What is stored can be downloaded.", f"/api/jobs/{job_id}/raw", found
     )
-
-
-def save_stage(
-    session: Session,
-    job_id: str,
-    stage: StageName,
-    section: Document,
-    version: int,
-    by: str,
-    *,
-    worked_out_from: Mapping[StageName, int] | None = None,
-    signing: str | None = None,
-) -> int:
-    """Save one stage on top of the version the writer saw, and give the new version.
-
-    Args:
-        session: where.
-        job_id: which job.
-        stage: which stage.
-        section: what it is to hold.
-        version: of the stage, as the writer saw it.
-        by: who saves.
-        worked_out_from: versions of the stages the section was worked out from.
-        signing: what the history says of a signature set or withdrawn; without it the signature has to stay.
-
-    Raises:
-        Missing: no such job, or none of that kind.
-        Conflict: somebody else saved it since; nothing is written.
-        Moved: the job is no longer as ``worked_out_from`` has it.
-        Refused: it would set, take or change what was signed for; or the stage is too large to be kept.
-        Unreadable: what is stored cannot be compared.
-    """
-    if len(section.model_dump_json()) > LARGEST_SECTION:
-        raise Refused("That is more than a stage can hold; shorten its notes or take entries out.")
-    machine = section.machine if isinstance(section, BikeMeasurements) else None
-    owner = owner_named(session, section.owner) if isinstance(section, Brief | BikeBrief) else None
-    if owner is not None or machine is not None:
-        session.execute(_LOCK_VEHICLE, {"job_id": job_id})
-    held = session.execute(_HELD, {"job_id": job_id, "stage": stage}).one_or_none()
-    if held is None:
-        raise _missing(job_id)
-    if not isinstance(section, kind_on(held.wheels).stages[stage]):
-        raise _other_kind(session, job_id, held.wheels)
-    theirs = _stored_stage(session, job_id, held.wheels, stage, held.document)
-    if theirs == section and worked_out_from is None:
-        # Also a save whose answer was lost on the way: the writer tries again and finds it done.
-        return held.version
-    if held.version != version:
-        raise Conflict(theirs, held.version, held.saved_by, held.saved_at)
-    if worked_out_from is not None and _versions(session, job_id) != dict(worked_out_from):
-        raise Moved
-    if isinstance(theirs, Prove | BikeProve) and signing is None:
-        _signature_stays(theirs, section)
-    what, detail = describe(stage, theirs, section)
-    if owner is not None:
-        session.execute(update(VehicleRow).where(VehicleRow.id == held.vehicle_id).values(owner_id=owner))
-    if machine is not None:
-        as_known = theirs.machine or _as_it_came(session, job_id)  # type: ignore[attr-defined]
-        if not vehicles.found_otherwise(session, held.vehicle_id, as_known, machine, by):
-            what = shortened(what, LONGEST_LINE - 80) + "; on its bench it was changed since and stays as it is there"
-    document, readings, torques = documents.put(held.wheels, stage, section)
-    if stage in ("measure", "prove") and held.wheels == 4:
-        session.execute(sql_delete(Measurement).where(Measurement.job_id == job_id, Measurement.stage == stage))
-        _insert(session, Measurement, job_id, readings)
-    if stage == "build":
-        session.execute(sql_delete(TorqueRow).where(TorqueRow.job_id == job_id))
-        _insert(session, TorqueRow, job_id, torques)
-    if listed := documents.listed(section):
-        session.execute(
-            update(JobRow).where(JobRow.id == job_id).values(**listed).execution_options(synchronize_session=False)
-        )
-    line = _line(by, what if signing is None else signing)
-    written = session.scalar(
-        _WRITE,
-        {
-            "job_id": job_id, "stage": stage, "version": version, "document": document, "schema": VERSION,
-            "by": line.by, "at": line.at, "what": line.what, "detail": detail, "mark": documents.models_mark(),
-            "others": ~documents.bit(stage), "bit": documents.bit(stage) if documents.begun(section) else 0,
-        },
-    )  # fmt: skip
-    assert written is not None, "the version was compared under the lock"
-    return written
-
-
-_LOCK_VEHICLE = (
-    select(VehicleRow.id)
-    .where(VehicleRow.id == select(JobRow.vehicle_id).where(JobRow.id == bindparam("job_id")).scalar_subquery())
-    .with_for_update(key_share=True)
-)
-# Job and stage are locked together: what is read of a row that had to be waited for is what the other one left.
-_HELD = (
-    select(
-        JobRow.wheels, JobRow.vehicle_id, StageRow.version, StageRow.document, StageRow.saved_by, StageRow.saved_at
-    )
-    .join(StageRow, StageRow.job_id == JobRow.id)
-    .where(JobRow.id == bindparam("job_id"), StageRow.name == bindparam("stage"))
-    .with_for_update(key_share=True, of=(JobRow, StageRow))
-)  # fmt: skip
-# One statement for all that every save writes: the version by compare-and-set, its line of history, the job's row.
-_WRITE = text(
-    """
-    WITH written AS (
-        UPDATE stage SET document = :document, version = version + 1, schema_version = :schema, saved_by = :by,
-            saved_at = now()
-        WHERE job_id = :job_id AND name = :stage AND version = :version RETURNING version
-    ), line AS (
-        INSERT INTO event (job_id, at, by, what, detail) SELECT :job_id, :at, :by, :what, :detail FROM written
-    )
-    UPDATE job SET begun = (begun & :others) | :bit, saved_at = now(), outcome = NULL, outcome_by = NULL,
-        checked = :mark, trouble = NULL
-    FROM written WHERE job.id = :job_id RETURNING written.version
-    """
-).bindparams(bindparam("document", type_=JSONB), bindparam("detail", type_=JSONB))
-
-
-def _signature_stays(theirs: Prove | BikeProve, section: Document) -> None:
-    assert isinstance(section, Prove | BikeProve)
-    if theirs.sign_off is not None:
-        raise Refused(
-            f"The job was signed off by {theirs.sign_off.by} for what was measured then; withdraw the signature first."
-        )
-    if section.sign_off is not None:
-        raise Refused("A signature is set by signing off, by the person who works here, and by nothing else.")
-
-
-def _stored_stage(session: Session, job_id: str, wheels: int, stage: StageName, document: Any) -> Document:
-    """A stage as it stands under the lock."""
-    readings = torques = ()
-    if wheels == 4 and stage in ("measure", "prove"):
-        where = (Measurement.job_id == job_id, Measurement.stage == stage)
-        readings = session.execute(select(*Measurement.__table__.c).where(*where)).mappings().all()
-    if stage == "build":
-        torques = session.execute(select(*TorqueRow.__table__.c).where(TorqueRow.job_id == job_id)).mappings().all()
-    try:
-        return kind_on(wheels).stages[stage].model_validate(documents.raw(wheels, stage, document, readings, torques))
-    except (ValidationError, KeyError, TypeError, AttributeError) as error:
-        title = session.scalar(select(JobRow.title).where(JobRow.id == job_id)) or job_id
-        raise _unreadable(title, job_id, error) from None
-
-
-def _versions(session: Session, job_id: str) -> dict[StageName, int]:
-    rows = session.execute(select(StageRow.name, StageRow.version).where(StageRow.job_id == job_id))
-    return {row.name: row.version for row in rows}
-
-
-def _as_it_came(session: Session, job_id: str) -> dict[str, Any]:
-    return session.scalars(select(JobRow.vehicle_document).where(JobRow.id == job_id)).one()
 
 
 def create(session: Session, file: AnyJobFile, by: str, note: str | None = None, vehicle_id: int | None = None) -> None:
@@ -456,8 +313,8 @@ def create(session: Session, file: AnyJobFile, by: str, note: str | None = None,
                 saved_by=by,
             )
         )  # fmt: skip
-        _insert(session, Measurement, job.id, readings)
-        _insert(session, TorqueRow, job.id, torques)
+        insert_rows(session, Measurement, job.id, readings)
+        insert_rows(session, TorqueRow, job.id, torques)
     if file.history:
         session.execute(
             insert(Event), [{"job_id": job.id, "at": h.at, "by": h.by, "what": h.what} for h in file.history]
@@ -494,32 +351,6 @@ def open_on(session: Session, title: str, vehicle_id: int, by: str, note: str, p
     return job
 
 
-def follow_up(session: Session, job_id: str, finding_id: str, version: int, by: str) -> tuple[str, int]:
-    """Open a job for something found on the way, and write into the finding which one; its id and the stage's version.
-
-    A finding that has its job already keeps it.
-
-    Raises:
-        Missing: there is no such job or finding.
-        Conflict: somebody else saved the stage since; no job is opened.
-        Taken: its id was taken at the same moment.
-    """
-    stored = load(session, job_id, 0)
-    build = stored.job.build
-    found = next((f for f in build.found if f.id == finding_id), None)
-    if found is None:
-        raise Missing("What was found there is not told any more; load the card again.")
-    if found.follow_up and session.get(JobRow, found.follow_up):
-        return found.follow_up, stored.versions["build"]
-    vehicle_id = session.scalars(select(JobRow.vehicle_id).where(JobRow.id == job_id)).one()
-    title, here = shortened(" ".join(found.what.split()), 120), f"the job “{stored.job.title}”"
-    note, purpose = f"opened for what was found on {here}", f"Found on {here}: {found.what}"
-    job = open_on(session, title, vehicle_id, by, note, purpose)
-    told = tuple(f.model_copy(update={"follow_up": job.id}) if f is found else f for f in build.found)
-    written = save_stage(session, job_id, "build", build.model_copy(update={"found": told}), version, by)
-    return job.id, written
-
-
 def new_id(session: Session, title: str) -> str:
     """An id for a new job of that title which nobody uses yet; two at once may still be given the same one."""
     stem = "-".join("".join(c if c.isascii() and c.isalnum() else " " for c in title.lower()).split())[:40].strip("-")
@@ -527,15 +358,6 @@ def new_id(session: Session, title: str) -> str:
     like = stem.replace("_", r"\_").replace("%", r"\%")
     taken = set(session.scalars(select(JobRow.id).where(or_(JobRow.id == stem, JobRow.id.like(f"{like}-%")))))
     return next(i for n in range(1, len(taken) + 2) if (i := stem if n == 1 else f"{stem}-{n}") not in taken)
-
-
-def delete(session: Session, job_id: str, by: str) -> None:
-    """Remove a job; the shop's history keeps that it was there. Raises Missing."""
-    title = session.scalar(_lock(select(JobRow.title).where(JobRow.id == job_id)))
-    if title is None:
-        raise _missing(job_id)
-    session.execute(sql_delete(JobRow).where(JobRow.id == job_id).execution_options(synchronize_session=False))
-    _event(session, None, by, f"deleted job “{title}” ({job_id})")
 
 
 def export(session: Session, job_id: str) -> AnyJobFile:
@@ -588,7 +410,7 @@ _TIMES = text(
 def history(session: Session, job_id: str, before: int | None, limit: int) -> list[HistoryLine]:
     """Lines of a job's history with what changed in full, newest first. Raises Missing."""
     if session.scalar(select(JobRow.id).where(JobRow.id == job_id)) is None:
-        raise _missing(job_id)
+        raise missing(job_id)
     older = () if before is None else (Event.id < before,)
     rows = session.scalars(
         select(Event).where(Event.job_id == job_id, *older).order_by(Event.id.desc()).limit(limit)
@@ -603,7 +425,7 @@ def outcomes(session: Session, job_id: str) -> tuple[list[Outcome], list[StoredK
     """
     vehicle = session.scalar(select(JobRow.vehicle_id).where(JobRow.id == job_id))
     if vehicle is None:
-        raise _missing(job_id)
+        raise missing(job_id)
     rows = session.execute(
         select(JobRow.id, JobRow.outcome, JobRow.outcome_by)
         .where(JobRow.vehicle_id == vehicle, or_(JobRow.trouble.is_(None), JobRow.id == job_id))
@@ -648,17 +470,20 @@ def in_order_of_time(session: Session, found: list[Outcome]) -> list[Outcome]:
     return sorted((o for o in found if o.id in at), key=lambda o: (at[o.id], o.id))
 
 
-def _line(by: str, what: str) -> HistoryEntry:
+def line_of(by: str, what: str) -> HistoryEntry:
     """A line of history, made by the model it is read with."""
     return HistoryEntry(at=datetime.now(UTC), by=by, what=shortened(what, LONGEST_LINE))
 
 
 def _event(session: Session, job_id: str | None, by: str, what: str) -> None:
-    line = _line(by, what)
+    line = line_of(by, what)
     session.execute(insert(Event).values(job_id=job_id, at=line.at, by=line.by, what=line.what))
 
 
-def _insert(session: Session, model: type[Measurement | TorqueRow], job_id: str, rows: list[dict[str, Any]]) -> None:
+def insert_rows(
+    session: Session, model: type[Measurement | TorqueRow], job_id: str, rows: list[dict[str, Any]]
+) -> None:
+    """Readings or torques of a job."""
     if rows:
         session.execute(insert(model), [r | {"job_id": job_id} for r in rows])
 
@@ -668,12 +493,8 @@ def _lock(query: Select[Any]) -> Select[Any]:
     return query.with_for_update(key_share=True)
 
 
-def _missing(job_id: str) -> Missing:
+def missing(job_id: str) -> Missing:
+    """What is told of a job that is not there."""
     return Missing(
         f"There is no job “{shortened(job_id, 80)}”; it may have been deleted. The list shows what is there."
     )
-
-
-def _other_kind(session: Session, job_id: str, wheels: int) -> Missing:
-    title = session.scalar(select(JobRow.title).where(JobRow.id == job_id))
-    return Missing(f"The job “{title}” is on {kind_on(wheels).title.lower()}; it is saved as such.")

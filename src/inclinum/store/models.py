@@ -108,6 +108,8 @@ class JobRow(Base):
         Index("job_open", "due", "title", "id", postgresql_where=text("signed_off IS NULL")),
         Index("job_finished", text("signed_off DESC"), "id", postgresql_where=text("signed_off IS NOT NULL")),
         Index("job_newest", "wheels", text("created_at DESC"), text("id DESC")),
+        Index("job_by_title", "title", "id"),
+        Index("job_last_saved", text("saved_at DESC"), "id"),
         Index("job_of_vehicle", "vehicle_id", text("created_at DESC"), text("id DESC")),
     )
 
@@ -227,3 +229,33 @@ class Event(Base):
     """In words, long values shortened."""
     detail: Mapped[list[dict[str, Any]] | None] = mapped_column(JSONB)
     """The same whole: path, old and new value of everything that changed."""
+
+
+class BuildAct(Base):
+    """An act at the machine that was done, by the id it was given there: sent again, it is not done again."""
+
+    __tablename__ = "build_act"
+    __table_args__ = (Index("build_act_of_job", "job_id"),)
+
+    id: Mapped[uuid.UUID] = mapped_column(UUID(), primary_key=True)
+    job_id: Mapped[str] = mapped_column(ForeignKey("job.id", ondelete="CASCADE"))
+    at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+
+
+class Binned(Base):
+    """A job or a vehicle that was deleted, whole, until its days are over: each table's rows as they stood."""
+
+    __tablename__ = "bin"
+    __table_args__ = (
+        CheckConstraint("what IN ('job', 'vehicle')", name="bin_of_kind"),
+        Index("bin_newest", text("deleted_at DESC"), text("id DESC")),
+    )
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    what: Mapped[str] = mapped_column(String(10))
+    key: Mapped[str] = mapped_column(String(64))
+    """Id of what was deleted."""
+    title: Mapped[str] = mapped_column(String(200))
+    rows: Mapped[dict[str, Any]] = mapped_column(JSONB)
+    deleted_at: Mapped[datetime] = mapped_column(DateTime(timezone=True), server_default=func.now())
+    deleted_by: Mapped[str] = mapped_column(String(120))

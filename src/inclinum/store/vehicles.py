@@ -1,5 +1,6 @@
 """Vehicles the shop has set up, with or without a job."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 from uuid import UUID
@@ -12,11 +13,13 @@ from sqlalchemy.orm import Session
 from inclinum.core.bike.machine import Bike
 from inclinum.core.car.vehicle import Vehicle
 from inclinum.core.document import Document
+from inclinum.core.document.merge import Whose
 from inclinum.core.machines import kind_of, kind_on
 from inclinum.core.machines.kind import MachineKind
-from inclinum.jobfile import LARGEST_SECTION, VERSION, complaints
+from inclinum.jobfile import LARGEST_SECTION, VERSION, VehicleFile, complaints
 from inclinum.store import documents
-from inclinum.store.errors import Conflict, Missing, Refused, Taken, Unreadable
+from inclinum.store.errors import Missing, Refused, Taken, Unreadable
+from inclinum.store.hands import both
 from inclinum.store.listing import Page, searched
 from inclinum.store.models import Event, JobRow, Owner, StageRow, VehicleRow
 from inclinum.store.owners import owner_named
@@ -149,6 +152,28 @@ def create(session: Session, vehicle: AnyVehicle, owner: str, by: str) -> int:
     return vehicle_id
 
 
+def export(session: Session, vehicle_id: int) -> VehicleFile:
+    """A vehicle as a file. Raises as :func:`load`."""
+    row = _row(session, vehicle_id)
+    return VehicleFile(vehicle=_of(row), owner=row.owner.name, vehicle_id=row.uid)
+
+
+def bring_in(session: Session, file: VehicleFile, by: str) -> int:
+    """Put a vehicle of a file into the database and give its id.
+
+    Raises:
+        Taken: it is there already, or another of its kind has that name and plate.
+        Refused: it is larger than can be kept.
+    """
+    owner_id = owner_named(session, file.owner)
+    _unlike_others(session, file.vehicle, None)
+    made = _insert(session, file.vehicle, owner_id, file.vehicle_id, by)
+    if made is None:
+        raise _taken(file.vehicle)
+    _tell(session, by, f"brought in the vehicle “{file.vehicle.name}” {file.vehicle.plate}")
+    return made
+
+
 def _insert(session: Session, vehicle: AnyVehicle, owner_id: int, uid: UUID | None, by: str) -> int | None:
     """A new row; None where somebody else made that very vehicle at the same moment."""
     _small_enough(vehicle)
@@ -184,12 +209,33 @@ def matching(session: Session, vehicle: AnyVehicle, owner_id: int, uid: UUID | N
     return session.scalars(named).first() or session.scalars(mine.where(VehicleRow.uid == uid)).one()
 
 
-def save(session: Session, vehicle_id: int, vehicle: AnyVehicle, version: int, by: str) -> int:
-    """Save a vehicle on top of the version the writer saw, and give the new version.
+@dataclass(frozen=True)
+class Written:
+    """A vehicle as it now is.
+
+    Args:
+        version: it now has.
+        vehicle: as it is, where that is not what was sent: somebody else's entries came in.
+    """
+
+    version: int
+    vehicle: AnyVehicle | None = None
+
+
+def save(
+    session: Session,
+    vehicle_id: int,
+    vehicle: AnyVehicle,
+    version: int,
+    by: str,
+    base: AnyVehicle | None = None,
+    chosen: Mapping[str, Whose] | None = None,
+) -> Written:
+    """Save a vehicle on top of what the writer saw: version, or with ``base`` and ``chosen`` as :mod:`stages` does.
 
     Raises:
         Missing: no such vehicle, or none of that kind.
-        Conflict: somebody else saved it since; nothing is written.
+        Conflict: somebody else changed the same entries since; nothing is written.
         Taken: another of its kind has that name and plate.
         Refused: it is larger than can be kept.
         Unreadable: what is stored cannot be compared.
@@ -200,13 +246,17 @@ def save(session: Session, vehicle_id: int, vehicle: AnyVehicle, version: int, b
         raise Missing("That one is another kind of machine; the list of vehicles leads to its own bench.")
     theirs = _of(row)
     if theirs == vehicle:
-        return row.version
-    if row.version != version:
-        raise Conflict(theirs, row.version, row.saved_by, row.saved_at)
+        return Written(row.version)
+    sent = vehicle
+    if theirs != base if base is not None else row.version != version:
+        vehicle = both(base, vehicle, theirs, chosen or {}, (row.version, row.saved_by, row.saved_at))
+        _small_enough(vehicle)
+    if theirs == vehicle:
+        return Written(row.version, vehicle)
     _unlike_others(session, vehicle, vehicle_id)
-    written = _write(session, vehicle_id, vehicle, version, by)
+    written = _write(session, vehicle_id, vehicle, row.version, by)
     _tell(session, by, f"changed the vehicle “{vehicle.name}” {vehicle.plate}")
-    return written
+    return Written(written, None if vehicle == sent else vehicle)
 
 
 def found_otherwise(session: Session, vehicle_id: int, as_known: Bike | dict[str, Any], found: Bike, by: str) -> bool:

@@ -4,13 +4,10 @@ from collections.abc import Iterator
 from typing import Any
 
 from inclinum.core.document import Document, unit_of
+from inclinum.core.document.identity import by_identity, is_entry
+from inclinum.core.document.merge import in_words
 from inclinum.jobfile import LONGEST_LINE
 
-IDENTITY = (
-    ("id",), ("axle", "side", "quantity"), ("axle", "side", "angle"), ("station", "side"), ("step",),
-    ("fastener", "axle", "side", "done_at"), ("quantity", "value_mm"),
-)  # fmt: skip
-"""Keys that tell items of a list apart, first match wins."""
 MOST = 8
 LONGEST_VALUE = 90
 """Characters of a value in the words; eight changes of two values then stay below the longest line."""
@@ -33,24 +30,24 @@ def shortened(text: str, longest: int) -> str:
 
 
 def _words(path: str, old: Any, new: Any) -> str:
-    told_old, told_new = (shortened(_short(v), LONGEST_VALUE) for v in (old, new))
-    if isinstance(new, dict) and old is None and not _is_entry(new):
-        return f"{path} added: {shortened(_short(new), 2 * LONGEST_VALUE)}"
-    if isinstance(old, dict) and new is None and not _is_entry(old):
-        return f"{path} removed: {shortened(_short(old), 2 * LONGEST_VALUE)}"
+    told_old, told_new = (shortened(in_words(v), LONGEST_VALUE) for v in (old, new))
+    if isinstance(new, dict) and old is None and not is_entry(new):
+        return f"{path} added: {shortened(in_words(new), 2 * LONGEST_VALUE)}"
+    if isinstance(old, dict) and new is None and not is_entry(old):
+        return f"{path} removed: {shortened(in_words(old), 2 * LONGEST_VALUE)}"
     return f"{shortened(path, LONGEST_VALUE)}: {told_old} → {told_new}"
 
 
 def _compare(old: Any, new: Any, path: str) -> Iterator[tuple[str, Any, Any]]:
     if old == new:
         return
-    if _is_entry(old) or _is_entry(new):
+    if is_entry(old) or is_entry(new):
         yield path, old, new
     elif isinstance(old, dict) and isinstance(new, dict):
         for key in dict.fromkeys([*old, *new]):
             yield from _compare(old.get(key), new.get(key), f"{path} {_named(key)}".strip())
     elif isinstance(old, list) and isinstance(new, list):
-        were, are = _by_identity(old), _by_identity(new)
+        were, are = by_identity(old), by_identity(new)
         for label in dict.fromkeys([*were, *are]):
             if label not in were:
                 yield path, None, are[label]
@@ -66,37 +63,6 @@ def _named(field: str) -> str:
     """A field as a person reads it, with its unit."""
     name, unit = unit_of(field)
     return f"{name.replace('_', ' ')}{f', {unit}' if unit else ''}"
-
-
-def _is_entry(value: Any) -> bool:
-    return isinstance(value, dict) and value.keys() >= {"text", "value", "unit"}
-
-
-def _by_identity(items: list[Any]) -> dict[str, Any]:
-    """Items by what tells them apart; by their place where nothing does."""
-    found = {}
-    for n, item in enumerate(items):
-        keys = next((k for k in IDENTITY if isinstance(item, dict) and all(name in item for name in k)), ())
-        found[" ".join(str(item[k]) for k in keys) or str(n + 1)] = item
-    return found
-
-
-def _short(value: Any) -> str:
-    """A value in a few words."""
-    if value is None or value == "":
-        return "nothing"
-    if _is_entry(value):
-        return str(value["text"])
-    if isinstance(value, dict):
-        told = ((unit_of(k), v) for k, v in value.items() if v not in (None, "", [], {}))
-        return ", ".join(
-            f"{name.replace('_', ' ')} {_short(v)}{f' {unit}' if unit else ''}" for (name, unit), v in told
-        )
-    if isinstance(value, list):
-        return ", ".join(map(_short, value)) or "nothing"
-    if isinstance(value, float):
-        return f"{value:g}".replace("-", "−")
-    return str(value)
 
 
 def differences(old: Any, new: Any, path: str) -> str:

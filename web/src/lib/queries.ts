@@ -76,6 +76,18 @@ export const jobsQuery = (words: () => string, listed: () => Listed = () => ALL)
 			)
 	}));
 
+export const binQuery = () =>
+	createInfiniteQuery(() => ({
+		...COMES_BACK,
+		queryKey: ['bin'],
+		initialPageParam: 0,
+		getNextPageParam: next,
+		queryFn: ({ pageParam }) =>
+			whole<Schemas['Page_BinnedSummary_']>(
+				api.GET('/api/bin', { params: { query: { limit: PAGE, offset: pageParam } } })
+			)
+	}));
+
 export const historyQuery = (id: () => string, wanted: () => boolean) =>
 	createInfiniteQuery(() => ({
 		queryKey: ['history', id()],

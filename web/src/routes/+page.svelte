@@ -255,7 +255,7 @@
 <Dialog
 	open={!!removing}
 	title="Delete this job?"
-	note="Copy it out first if it may be wanted again: a file brings it back exactly as it was."
+	note="It lies in the bin for 30 days and can be put back from there, with its history."
 >
 	<p class="mb-4 font-semibold">{removing?.title}</p>
 	<div class="flex gap-2">

@@ -80,3 +80,14 @@ class SignOff(Document):
     by: Name
     at: Moment
     note: Text = ""
+    missing: tuple[Text, ...] = Field(default=(), max_length=20)
+    """What was not there when it was signed all the same."""
+    despite: Text = ""
+    """Why it was signed all the same."""
+    covers: str = Field(default="", max_length=64)
+    """Seal of what stood in the job then; empty on signatures of before there were seals."""
+    sealed_as: int = Field(default=0, ge=0)
+    """Version of the format the seal is of: one of another version cannot be compared."""
+    brought_in_by: Name | None = None
+    """Who brought the file in that it stood in; None where it was signed here."""
+    brought_in_at: Moment | None = None

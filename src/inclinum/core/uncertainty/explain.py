@@ -5,12 +5,10 @@ the parameter is fitted so that the squares of what is left at the four corners 
 least left come first; a plausible one may still be wrong.
 """
 
-from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from scipy.optimize import minimize_scalar
 
 from inclinum.core.equilibrium.body import CORNERS, BarOffset, LinearCorner, SprungBody, centre_of
 from inclinum.core.kinematics.rigid import Array
@@ -22,6 +20,8 @@ SMALL: dict[Kind, float] = {"rate": 1e-5, "load": 1e-6, "unseated": 1e-3}
 """Step of the slope at zero, in the same units."""
 GRID = 31
 """Values looked at before the best of them is made better: far from zero a rate's squares have more than one dip."""
+FINEST = 1e-3
+"""How near the best value is looked for, in steps of the slope."""
 
 
 @dataclass(frozen=True)
@@ -104,61 +104,52 @@ def explain(vehicle: FourCorners, residual: Array, hypotheses: list[Hypothesis],
 
 
 def _best(vehicle: FourCorners, residual: Array, tried: Hypothesis, gravity: float, total: float) -> Explanation:
-    rises = _rises(vehicle, tried)
-
-    def left(p: float) -> Array:
-        return residual - rises(p)
-
     step = SMALL[tried.kind]
-    slope = (rises(step) - rises(-step)) / (2 * step)
+    before, after = _rises(vehicle, tried, np.array([-step, step]))
+    slope = (after - before) / (2 * step)
     linear = float(slope @ residual / (slope @ slope)) if slope @ slope > 0 else 0.0
     low, high = TRIED[tried.kind]
 
-    def squares(p: float) -> float:
-        try:
-            return float(left(p) @ left(p))
-        except ValueError:
-            return np.inf
+    def best_of(values: Array) -> tuple[float, Array, float]:
+        left = residual - _rises(vehicle, tried, values)
+        squares = np.einsum("ni,ni->n", left, left)
+        n = int(np.argmin(squares))
+        return float(values[n]), left[n], float(squares[n])
 
-    grid = np.append(np.linspace(low, high, GRID), np.clip(linear, low, high))
-    start = float(grid[int(np.argmin([squares(float(p)) for p in grid]))])
+    best, remaining, least = best_of(np.append(np.linspace(low, high, GRID), np.clip(linear, low, high)))
     near = (high - low) / (GRID - 1)
-    found = minimize_scalar(
-        squares, bounds=(max(low, start - near), min(high, start + near)), method="bounded",
-        options={"xatol": 1e-3 * step},
-    )  # fmt: skip
-    fitted = float(found.x)  # pyright: ignore[reportAttributeAccessIssue] (scipy's stubs tell of no fields)
-    best = fitted if squares(fitted) <= squares(start) else start
-    remaining = left(best)
+    while near > FINEST * step:
+        # Between its neighbours there is one dip: each round looks at it as closely again, all values at once.
+        finer = best_of(np.linspace(max(low, best - near), min(high, best + near), GRID))
+        if finer[2] <= least:
+            best, remaining, least = finer
+        near *= 2.5 / (GRID - 1)
     unit = float(vehicle.load.sum()) / gravity if tried.kind == "load" else 1.0
     there = residual - linear * slope
     return Explanation(
-        tried, best * unit, linear * unit, remaining, float(remaining @ remaining), float(there @ there),
-        1 - float(remaining @ remaining) / total if total > 0 else 0.0,
+        tried, best * unit, linear * unit, remaining, least, float(there @ there),
+        1 - least / total if total > 0 else 0.0,
     )  # fmt: skip
 
 
-def _rises(vehicle: FourCorners, tried: Hypothesis) -> Callable[[float], Array]:
-    """Rise of the four corners over the parameter: of a load, as a share of the sprung weight."""
+def _rises(vehicle: FourCorners, tried: Hypothesis, p: Array) -> Array:
+    """Rise of the four corners at each value of the parameter (of a load, a share of the sprung weight), (n, 4), mm."""
     weight, x, y = centre_of(vehicle.load, vehicle.x, vehicle.y)
     bars = (BarOffset(vehicle.bars[0]), BarOffset(vehicle.bars[1]))
-    mine, at_wheel = np.array(tried.corners), vehicle.at_wheel
-
-    def rise(p: float) -> Array:
-        force, rate, total, at = vehicle.load, at_wheel, weight, (x, y)
-        match tried.kind:
-            case "rate":
-                factor = 1 + p * mine
-                force, rate = force * factor, rate * factor
-            case "unseated":
-                force = force + mine * vehicle.rate * vehicle.ratio * p
-            case "load":
-                total = weight * (1 + p)
-                at = ((x + p * tried.at[0]) / (1 + p), (y + p * tried.at[1]) / (1 + p))
-        corners = [LinearCorner(f, k) for f, k in zip(force, rate, strict=True)]
-        return SprungBody(corners, vehicle.x, vehicle.y, bars).rest(total, at).rise
-
-    return rise
+    mine, each = np.array(tried.corners), p[:, None]
+    force, rate = np.broadcast_to(vehicle.load, (p.size, 4)), np.broadcast_to(vehicle.at_wheel, (p.size, 4))
+    total, at = np.full(p.size, weight), (x, y)
+    match tried.kind:
+        case "rate":
+            factor = 1 + each * mine
+            force, rate = force * factor, rate * factor
+        case "unseated":
+            force = force + mine * vehicle.rate * vehicle.ratio * each
+        case "load":
+            total = weight * (1 + p)
+            at = ((x + p * tried.at[0]) / (1 + p), (y + p * tried.at[1]) / (1 + p))
+    corners = [LinearCorner(force[:, i], rate[:, i]) for i in range(4)]
+    return SprungBody(corners, vehicle.x, vehicle.y, bars).rest(total, at).rise
 
 
 def of_axle(front: bool) -> tuple[float, float, float, float]:

@@ -11,7 +11,9 @@ export type StageName = 'brief' | 'measure' | 'plan' | 'align' | 'build' | 'prov
 
 const who: Middleware = {
 	onRequest({ request }) {
-		if (settings.person) request.headers.set('x-acting-person', encodeURIComponent(settings.person));
+		// What somebody did before somebody else sat down is sent in their name.
+		if (settings.person && !request.headers.has('x-acting-person'))
+			request.headers.set('x-acting-person', encodeURIComponent(settings.person));
 		return request;
 	},
 	/** Where nobody answers that is told like any refusal: no caller has two ways of failing. */

@@ -104,7 +104,7 @@ export interface paths {
         post?: never;
         /**
          * Delete Job
-         * @description Remove a job. The shop's history keeps that it was there.
+         * @description Put a job into the bin, from which it can be put back for thirty days.
          */
         delete: operations["delete_job"];
         options?: never;
@@ -183,9 +183,49 @@ export interface paths {
         put?: never;
         /**
          * Import Job
-         * @description Bring a job file in, exactly as it was written. Nothing is kept of a bad one.
+         * @description Bring a job file in, as it was written; a signature in it says by whom it was brought. Nothing of a bad one.
          */
         post: operations["import_job"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Bin
+         * @description What was deleted and can be put back, last deleted first.
+         */
+        get: operations["list_bin"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/bin/{binned_id}/put-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put Back
+         * @description Put a deleted job or vehicle back as it was.
+         */
+        post: operations["put_back"];
         delete?: never;
         options?: never;
         head?: never;
@@ -294,10 +334,54 @@ export interface paths {
         get: operations["get_vehicle"];
         /**
          * Save Vehicle
-         * @description Save it, or 409 with both values.
+         * @description Save it, or 409 with what both changed.
          */
         put: operations["save_vehicle"];
         post?: never;
+        /**
+         * Delete Vehicle
+         * @description Put a vehicle that no job is on into the bin, from which it can be put back for thirty days.
+         */
+        delete: operations["delete_vehicle"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/{vehicle_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Export Vehicle
+         * @description The vehicle as a file.
+         */
+        get: operations["export_vehicle"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/vehicles/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Vehicle
+         * @description Bring a vehicle's file in. Nothing is kept of a bad one.
+         */
+        post: operations["import_vehicle"];
         delete?: never;
         options?: never;
         head?: never;
@@ -752,6 +836,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/build/acts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Act
+         * @description Do acts at the machine: ticks, torques, what was found, settings. Each is done once, however often it is sent.
+         */
+        post: operations["act"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/build/tick": {
         parameters: {
             query?: never;
@@ -938,11 +1042,15 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        get?: never;
+        /**
+         * Before Signing
+         * @description What is missing before a job can be signed off without a reason.
+         */
+        get: operations["before_signing"];
         put?: never;
         /**
          * Sign Off
-         * @description Sign a job off for what is measured at that moment, with the time and the acting person. Readings come first.
+         * @description Sign a job off for what stands in it at that moment. Readings come first; what else is missing needs a reason.
          */
         post: operations["sign_off"];
         delete?: never;
@@ -1122,7 +1230,7 @@ export interface paths {
         put?: never;
         /**
          * Simulate
-         * @description Click the simulated wrench, plug it in or pull its plug.
+         * @description Click the simulated wrench, plug it in or pull its plug; somebody of the shop does.
          */
         post: operations["simulate_wrench"];
         delete?: never;
@@ -1135,6 +1243,25 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Acted
+         * @description What was done by now, and what was not done of what was sent.
+         */
+        Acted: {
+            /** Version */
+            version: number;
+            build: components["schemas"]["Build"];
+            /** Refused */
+            refused: components["schemas"]["Refused"][];
+        };
+        /**
+         * Acts
+         * @description What was done at the machine, in the order it was done.
+         */
+        Acts: {
+            /** Acts */
+            acts: (components["schemas"]["Tick"] | components["schemas"]["Tighten"] | components["schemas"]["Tell"] | components["schemas"]["TakeBack"] | components["schemas"]["Note"])[];
+        };
         /**
          * AddedLoad
          * @description A mass somewhere in the vehicle.
@@ -2577,6 +2704,14 @@ export interface components {
             active_length_mm: number;
         };
         /**
+         * BeforeSigning
+         * @description What a job lacks before it is signed off, each in words.
+         */
+        BeforeSigning: {
+            /** Missing */
+            missing: string[];
+        };
+        /**
          * Begin
          * @description A kind of change wanted.
          */
@@ -3563,6 +3698,30 @@ export interface components {
             reversible: boolean;
         };
         /**
+         * BinnedSummary
+         * @description Something in the bin.
+         */
+        BinnedSummary: {
+            /** Id */
+            id: number;
+            /** What */
+            what: string;
+            /** Title */
+            title: string;
+            /**
+             * Deleted at
+             * Format: date-time
+             */
+            deleted_at: string;
+            /** Deleted by */
+            deleted_by: string;
+            /**
+             * Gone on
+             * Format: date-time
+             */
+            gone_on: string;
+        };
+        /**
          * Block
          * @description A pair of blocks with longer U-bolts.
          */
@@ -4457,6 +4616,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Contested
+             * @default []
+             */
+            contested: components["schemas"]["Contested"][];
         };
         /** ConflictBody[Union[Align, BikeAlign]] */
         ConflictBody_Union_Align__BikeAlign__: {
@@ -4473,6 +4637,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Contested
+             * @default []
+             */
+            contested: components["schemas"]["Contested"][];
         };
         /** ConflictBody[Union[Brief, BikeBrief]] */
         ConflictBody_Union_Brief__BikeBrief__: {
@@ -4489,6 +4658,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Contested
+             * @default []
+             */
+            contested: components["schemas"]["Contested"][];
         };
         /** ConflictBody[Union[Measurements, BikeMeasurements]] */
         ConflictBody_Union_Measurements__BikeMeasurements__: {
@@ -4505,6 +4679,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Contested
+             * @default []
+             */
+            contested: components["schemas"]["Contested"][];
         };
         /** ConflictBody[Union[Plan, BikePlan]] */
         ConflictBody_Union_Plan__BikePlan__: {
@@ -4521,6 +4700,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Contested
+             * @default []
+             */
+            contested: components["schemas"]["Contested"][];
         };
         /** ConflictBody[Union[Prove, BikeProve]] */
         ConflictBody_Union_Prove__BikeProve__: {
@@ -4537,6 +4721,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Contested
+             * @default []
+             */
+            contested: components["schemas"]["Contested"][];
         };
         /** ConflictBody[Union[Vehicle, Bike]] */
         ConflictBody_Union_Vehicle__Bike__: {
@@ -4553,6 +4742,11 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Contested
+             * @default []
+             */
+            contested: components["schemas"]["Contested"][];
         };
         /**
          * Consequence
@@ -4565,6 +4759,20 @@ export interface components {
             unit: string;
             /** Plus minus */
             plus_minus: number;
+        };
+        /**
+         * Contested
+         * @description One entry that both changed, each to something else.
+         */
+        Contested: {
+            /** Path */
+            path: string;
+            /** Where */
+            where: string;
+            /** Mine */
+            mine: string;
+            /** Theirs */
+            theirs: string;
         };
         /**
          * CornerLoad
@@ -6655,6 +6863,8 @@ export interface components {
             history: components["schemas"]["HistoryEntry"][];
             /** Lines */
             lines: number;
+            /** As Signed */
+            as_signed?: boolean | null;
         };
         /**
          * JointMoved
@@ -7861,15 +8071,26 @@ export interface components {
             id: number;
         };
         /**
-         * NoteSetting
-         * @description A setting as it was read, before, after or both.
+         * Note
+         * @description A setting as it was read, before, after or both; a later reading takes the place of an earlier one.
          */
-        NoteSetting: {
+        Note: {
             /**
-             * Version
-             * @description of the stage, as its writer saw it
+             * Id
+             * Format: uuid
              */
-            version: number;
+            id: string;
+            /**
+             * Ago s
+             * @default 0
+             */
+            ago_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "setting";
+            /** Setting */
             setting: components["schemas"]["NewSetting"];
         };
         /**
@@ -7931,6 +8152,100 @@ export interface components {
             explains: number;
             /** Left */
             left_mm: number[];
+        };
+        /**
+         * OneFinding
+         * @description Something found on the way, or one that was told before, told anew.
+         */
+        OneFinding: {
+            /**
+             * Version
+             * @description of the stage, as its writer saw it
+             */
+            version: number;
+            /**
+             * Id
+             * @description of what was told before; empty where it is new
+             * @default
+             */
+            id: string;
+            found: components["schemas"]["NewFinding"];
+        };
+        /**
+         * OneSetting
+         * @description A setting as it was read, before, after or both.
+         */
+        OneSetting: {
+            /**
+             * Version
+             * @description of the stage, as its writer saw it
+             */
+            version: number;
+            setting: components["schemas"]["NewSetting"];
+        };
+        /**
+         * OneTick
+         * @description A step done, or not done after all.
+         */
+        OneTick: {
+            /**
+             * Version
+             * @description of the stage, as its writer saw it
+             */
+            version: number;
+            /** Step */
+            step: string;
+            /** Done */
+            done: boolean;
+            /**
+             * Held
+             * @description what the step stops for is so
+             * @default false
+             */
+            held: boolean;
+            /**
+             * Despite
+             * @description why it is passed over all the same
+             * @default
+             */
+            despite: string;
+            /**
+             * Minutes
+             * @description it took, where it was timed
+             */
+            minutes?: number | null;
+        };
+        /**
+         * OneTorque
+         * @description A torque as it was read off the wrench.
+         */
+        OneTorque: {
+            /**
+             * Version
+             * @description of the stage, as its writer saw it
+             */
+            version: number;
+            /** Fastener */
+            fastener: string;
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Side */
+            side?: ("left" | "right") | null;
+            torque?: components["schemas"]["Torque"] | null;
+            /**
+             * Angle Deg
+             * @description turned, where a wrench told it
+             */
+            angle_deg?: number | null;
+            /**
+             * By Feel
+             * @description tightened to no figure
+             * @default false
+             */
+            by_feel: boolean;
         };
         /**
          * OptionView
@@ -8147,6 +8462,13 @@ export interface components {
             liner_mm: number;
             /** Helper */
             helper?: components["schemas"]["Helper"] | null;
+        };
+        /** Page[BinnedSummary] */
+        Page_BinnedSummary_: {
+            /** Items */
+            items: components["schemas"]["BinnedSummary"][];
+            /** Total */
+            total: number;
         };
         /** Page[JobSummary] */
         Page_JobSummary_: {
@@ -8873,6 +9195,19 @@ export interface components {
             doubt: string;
         };
         /**
+         * PutBack
+         * @description What was put back, and where it is.
+         */
+        PutBack: {
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "job" | "vehicle";
+            /** Id */
+            id: string;
+        };
+        /**
          * Question
          * @description A reading that is possible but unlikely, asked where it was typed.
          */
@@ -9494,6 +9829,19 @@ export interface components {
             trouble_id?: string | null;
         };
         /**
+         * Refused
+         * @description An act that was not done, and why.
+         */
+        Refused: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * RiderReach
          * @description Rider on, both feet and one foot, mm; what is missing is positive when the leg is too short.
          */
@@ -9834,6 +10182,19 @@ export interface components {
             version: number;
             /** Vehicle */
             vehicle: components["schemas"]["Vehicle"] | components["schemas"]["Bike"];
+            /**
+             * Base
+             * @description as it was read; others' entries since then are kept
+             */
+            base?: (components["schemas"]["Vehicle"] | components["schemas"]["Bike"]) | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
         };
         /** Save_bike_align */
         Save_bike_align: {
@@ -9843,6 +10204,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["BikeAlign"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["BikeAlign"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9857,6 +10228,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["BikeBrief"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["BikeBrief"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9871,6 +10252,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["BikeMeasurements"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["BikeMeasurements"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9885,6 +10276,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["BikePlan"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["BikePlan"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9899,6 +10300,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["BikeProve"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["BikeProve"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9913,6 +10324,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["Align"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["Align"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9927,6 +10348,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["Brief"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["Brief"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9941,6 +10372,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["Measurements"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["Measurements"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9955,6 +10396,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["Plan"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["Plan"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9969,6 +10420,16 @@ export interface components {
              */
             version: number;
             section: components["schemas"]["Prove"];
+            /** @description the stage as it was read; with it, what others changed since at other entries is kept */
+            base?: components["schemas"]["Prove"] | null;
+            /**
+             * Chosen
+             * @description of entries that both changed, whose holds, by path
+             * @default {}
+             */
+            chosen: {
+                [key: string]: "mine" | "theirs";
+            };
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -9982,6 +10443,51 @@ export interface components {
         Saved: {
             /** Version */
             version: number;
+        };
+        /** SavedStage[Union[Align, BikeAlign]] */
+        SavedStage_Union_Align__BikeAlign__: {
+            /** Version */
+            version: number;
+            /** Section */
+            section?: components["schemas"]["Align"] | components["schemas"]["BikeAlign"] | null;
+        };
+        /** SavedStage[Union[Brief, BikeBrief]] */
+        SavedStage_Union_Brief__BikeBrief__: {
+            /** Version */
+            version: number;
+            /** Section */
+            section?: components["schemas"]["Brief"] | components["schemas"]["BikeBrief"] | null;
+        };
+        /** SavedStage[Union[Measurements, BikeMeasurements]] */
+        SavedStage_Union_Measurements__BikeMeasurements__: {
+            /** Version */
+            version: number;
+            /** Section */
+            section?: components["schemas"]["Measurements"] | components["schemas"]["BikeMeasurements"] | null;
+        };
+        /** SavedStage[Union[Plan, BikePlan]] */
+        SavedStage_Union_Plan__BikePlan__: {
+            /** Version */
+            version: number;
+            /** Section */
+            section?: components["schemas"]["Plan"] | components["schemas"]["BikePlan"] | null;
+        };
+        /** SavedStage[Union[Prove, BikeProve]] */
+        SavedStage_Union_Prove__BikeProve__: {
+            /** Version */
+            version: number;
+            /** Section */
+            section?: components["schemas"]["Prove"] | components["schemas"]["BikeProve"] | null;
+        };
+        /**
+         * SavedVehicle
+         * @description The version it now has, and the vehicle where others' entries came in.
+         */
+        SavedVehicle: {
+            /** Version */
+            version: number;
+            /** Vehicle */
+            vehicle?: (components["schemas"]["Vehicle"] | components["schemas"]["Bike"]) | null;
         };
         /**
          * ScaleReading
@@ -10593,6 +11099,12 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Despite
+             * @description why it is signed although something is missing
+             * @default
+             */
+            despite: string;
         };
         /**
          * SignOff
@@ -10611,6 +11123,30 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * Missing
+             * @default []
+             */
+            missing: string[];
+            /**
+             * Despite
+             * @default
+             */
+            despite: string;
+            /**
+             * Covers
+             * @default
+             */
+            covers: string;
+            /**
+             * Sealed as
+             * @default 0
+             */
+            sealed_as: number;
+            /** Brought in by */
+            brought_in_by?: string | null;
+            /** Brought in at */
+            brought_in_at?: string | null;
         };
         /**
          * Silhouette
@@ -11917,6 +12453,29 @@ export interface components {
             spring: components["schemas"]["SpringTable"];
         };
         /**
+         * TakeBack
+         * @description What was told of something found, taken back.
+         */
+        TakeBack: {
+            /**
+             * Id
+             * Format: uuid
+             */
+            id: string;
+            /**
+             * Ago s
+             * @default 0
+             */
+            ago_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "withdraw";
+            /** Key */
+            key: string;
+        };
+        /**
          * TakeOver
          * @description Which of them.
          */
@@ -12040,21 +12599,33 @@ export interface components {
             residual: number | null;
         };
         /**
-         * TellFound
-         * @description Something found on the way, or one that was told before, told anew.
+         * Tell
+         * @description Something found on the way; what was told before is told anew, where it stood.
          */
-        TellFound: {
-            /**
-             * Version
-             * @description of the stage, as its writer saw it
-             */
-            version: number;
+        Tell: {
             /**
              * Id
-             * @description of what was told before; empty where it is new
-             * @default
+             * Format: uuid
              */
             id: string;
+            /**
+             * Ago s
+             * @default 0
+             */
+            ago_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "found";
+            /** Key */
+            key: string;
+            /**
+             * Again
+             * @default false
+             */
+            again: boolean;
+            /** Found */
             found: components["schemas"]["NewFinding"];
         };
         /**
@@ -12198,42 +12769,57 @@ export interface components {
          */
         Tick: {
             /**
-             * Version
-             * @description of the stage, as its writer saw it
+             * Id
+             * Format: uuid
              */
-            version: number;
+            id: string;
+            /**
+             * Ago s
+             * @default 0
+             */
+            ago_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "tick";
             /** Step */
             step: string;
             /** Done */
             done: boolean;
             /**
              * Held
-             * @description what the step stops for is so
              * @default false
              */
             held: boolean;
             /**
              * Despite
-             * @description why it is passed over all the same
              * @default
              */
             despite: string;
-            /**
-             * Minutes
-             * @description it took, where it was timed
-             */
+            /** Minutes */
             minutes?: number | null;
         };
         /**
-         * Tightened
-         * @description A torque as it was read off the wrench.
+         * Tighten
+         * @description A torque as it was read off the wrench, or a bolt tightened by feel.
          */
-        Tightened: {
+        Tighten: {
             /**
-             * Version
-             * @description of the stage, as its writer saw it
+             * Id
+             * Format: uuid
              */
-            version: number;
+            id: string;
+            /**
+             * Ago s
+             * @default 0
+             */
+            ago_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            do: "torque";
             /** Fastener */
             fastener: string;
             /**
@@ -12243,15 +12829,12 @@ export interface components {
             axle: "front" | "rear";
             /** Side */
             side?: ("left" | "right") | null;
+            /** Torque */
             torque?: components["schemas"]["Torque"] | null;
-            /**
-             * Angle Deg
-             * @description turned, where a wrench told it
-             */
+            /** Angle */
             angle_deg?: number | null;
             /**
-             * By Feel
-             * @description tightened to no figure
+             * By feel
              * @default false
              */
             by_feel: boolean;
@@ -13833,6 +14416,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -13880,6 +14472,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13945,6 +14546,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -13992,6 +14602,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14061,6 +14680,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -14108,6 +14736,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14179,6 +14816,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -14226,6 +14872,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14296,6 +14951,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -14343,6 +15007,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14409,6 +15082,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -14456,6 +15138,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14523,6 +15214,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -14570,6 +15270,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14640,6 +15349,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -14687,6 +15405,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14751,6 +15478,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -14798,6 +15534,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14862,6 +15607,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -14909,6 +15663,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14979,6 +15742,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -15026,6 +15798,279 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    list_bin: {
+        parameters: {
+            query?: {
+                limit?: number;
+                offset?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Page_BinnedSummary_"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    put_back: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                binned_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PutBack"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15092,6 +16137,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -15139,6 +16193,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15212,6 +16275,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -15259,6 +16331,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15332,6 +16413,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -15379,6 +16469,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15447,6 +16546,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -15494,6 +16602,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15564,6 +16681,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -15611,6 +16737,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15674,6 +16809,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -15721,6 +16865,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15786,6 +16939,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -15840,6 +17002,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     save_vehicle: {
@@ -15866,7 +17037,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedVehicle"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -15898,6 +17069,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15952,6 +17132,409 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    delete_vehicle: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                vehicle_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    export_vehicle: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                vehicle_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    import_vehicle: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": Record<string, never>;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewVehicleId"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16019,6 +17602,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -16066,6 +17658,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16133,6 +17734,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -16180,6 +17790,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16247,6 +17866,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -16294,6 +17922,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16361,6 +17998,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -16408,6 +18054,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16476,6 +18131,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -16530,6 +18194,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     save_measure: {
@@ -16557,7 +18230,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedStage_Union_Measurements__BikeMeasurements__"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -16589,6 +18262,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16643,6 +18325,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16710,6 +18401,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -16764,6 +18464,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     save_brief: {
@@ -16791,7 +18500,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedStage_Union_Brief__BikeBrief__"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -16823,6 +18532,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16884,6 +18602,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     save_plan: {
@@ -16911,7 +18638,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedStage_Union_Plan__BikePlan__"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -16943,6 +18670,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -16997,6 +18733,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17067,6 +18812,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -17114,6 +18868,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17181,6 +18944,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -17228,6 +19000,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17295,6 +19076,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -17342,6 +19132,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17409,6 +19208,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -17456,6 +19264,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17523,6 +19340,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -17577,6 +19403,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     save_align: {
@@ -17604,7 +19439,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedStage_Union_Align__BikeAlign__"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -17636,6 +19471,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17690,6 +19534,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17757,6 +19610,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -17804,6 +19666,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17871,6 +19742,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -17918,6 +19798,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -17985,6 +19874,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -18032,6 +19930,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18098,6 +20005,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -18145,6 +20061,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18212,6 +20137,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -18259,6 +20193,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18326,6 +20269,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -18373,6 +20325,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18440,6 +20401,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -18487,6 +20457,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18554,6 +20533,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -18608,6 +20596,153 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    act: {
+        parameters: {
+            query?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Acts"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Acted"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     tick: {
@@ -18625,7 +20760,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Tick"];
+                "application/json": components["schemas"]["OneTick"];
             };
         };
         responses: {
@@ -18667,6 +20802,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18721,6 +20865,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18745,7 +20898,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Tightened"];
+                "application/json": components["schemas"]["OneTorque"];
             };
         };
         responses: {
@@ -18787,6 +20940,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18841,6 +21003,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18865,7 +21036,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["TellFound"];
+                "application/json": components["schemas"]["OneFinding"];
             };
         };
         responses: {
@@ -18907,6 +21078,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -18961,6 +21141,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19036,6 +21225,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description Conflict */
             409: {
                 headers: {
@@ -19090,6 +21288,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     follow_up: {
@@ -19107,11 +21314,7 @@ export interface operations {
             };
             cookie?: never;
         };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OnFinding"];
-            };
-        };
+        requestBody?: never;
         responses: {
             /** @description Successful Response */
             200: {
@@ -19158,13 +21361,22 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
-            /** @description Conflict */
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ConflictBody_Build_"];
+                    "application/json": components["schemas"]["Refusal"];
                 };
             };
             /** @description Larger than anything that is kept */
@@ -19205,6 +21417,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19276,6 +21497,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -19330,6 +21560,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     note_setting: {
@@ -19347,7 +21586,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["NoteSetting"];
+                "application/json": components["schemas"]["OneSetting"];
             };
         };
         responses: {
@@ -19389,6 +21628,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19450,6 +21698,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     save_prove: {
@@ -19477,7 +21734,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Saved"];
+                    "application/json": components["schemas"]["SavedStage_Union_Prove__BikeProve__"];
                 };
             };
             /** @description Nobody is picked, or the request is not HTTP as it should be */
@@ -19509,6 +21766,15 @@ export interface operations {
             };
             /** @description There is nothing to do in that way here */
             405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19563,6 +21829,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19629,6 +21904,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -19676,6 +21960,146 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+        };
+    };
+    before_signing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description id of a job */
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BeforeSigning"];
+                };
+            };
+            /** @description Nobody is picked, or the request is not HTTP as it should be */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The request comes from a page on another address */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing of that id */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description There is nothing to do in that way here */
+            405: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description It is already there, or somebody else was first */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description Larger than anything that is kept */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The address in use is not one of this server */
+            421: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description What was sent cannot be used; complaints say where and why */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description A fault of ours; its id stands in the log */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The database does not answer, or too much is being computed */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19749,6 +22173,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description Conflict */
             409: {
                 headers: {
@@ -19796,6 +22229,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19869,6 +22311,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description Conflict */
             409: {
                 headers: {
@@ -19916,6 +22367,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -19983,6 +22443,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -20030,6 +22499,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20093,6 +22571,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -20140,6 +22627,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20207,6 +22703,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -20254,6 +22759,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20321,6 +22835,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -20368,6 +22891,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20438,6 +22970,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -20485,6 +23026,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20549,6 +23099,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -20596,6 +23155,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -20662,6 +23230,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -20716,12 +23293,24 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The disk that holds the data is full */
+            507: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
         };
     };
     simulate_wrench: {
         parameters: {
             query?: never;
-            header?: never;
+            header?: {
+                /** @description name from the shop's list, percent-encoded */
+                "x-acting-person"?: string;
+            };
             path?: never;
             cookie?: never;
         };
@@ -20774,6 +23363,15 @@ export interface operations {
                     "application/json": components["schemas"]["Refusal"];
                 };
             };
+            /** @description The rest of the request did not come */
+            408: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
             /** @description It is already there, or somebody else was first */
             409: {
                 headers: {
@@ -20821,6 +23419,15 @@ export interface operations {
             };
             /** @description The database does not answer, or too much is being computed */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Refusal"];
+                };
+            };
+            /** @description The disk that holds the data is full */
+            507: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -6,6 +6,7 @@
 	import { moment, number } from '../format';
 	import { SETTLED, type CardActs, type Hold } from './cardActs';
 	import { drafts } from './drafts';
+	import { outbox } from './outbox.svelte';
 	import FoundHere, { type Telling } from './FoundHere.svelte';
 	import Hoist from './Hoist.svelte';
 	import SettingRows from './SettingRows.svelte';
@@ -32,10 +33,25 @@
 	} = $props();
 	let hoist = $state(false);
 	/** What was said of the holds of steps that are not done yet. */
-	let holds = $state<Record<string, Hold>>({});
+	const keptHolds = `holds:${untrack(() => jobId)}`;
+	let holds = $state<Record<string, Hold>>(drafts.kept(keptHolds) ?? {});
+	$effect(() => {
+		// Of steps that are done it stands in their ticks.
+		const open = Object.entries($state.snapshot(holds)).filter(([step]) => !ticks.has(step));
+		if (open.length) drafts.keep(keptHolds, Object.fromEntries(open));
+		else drafts.forget(keptHolds);
+	});
 	/** What is being told of something found, by step: kept in this browser until it is saved. */
 	const kept = `found:${untrack(() => jobId)}`;
 	let telling = $state<Record<string, Telling>>(drafts.kept(kept) ?? {});
+	// What was refused after its form was closed comes back to it, with all that was typed.
+	$effect(() => {
+		for (const { id, act, refused: why } of outbox.of(jobId)) {
+			if (!why || act.do !== 'found' || outbox.checking.has(id)) continue;
+			telling[act.found.step] = { id: act.again ? act.key : '', finding: act.found, why };
+			outbox.drop(id);
+		}
+	});
 	$effect(() => {
 		if (Object.keys(telling).length) drafts.keep(kept, $state.snapshot(telling));
 		else drafts.forget(kept);

@@ -1,44 +1,27 @@
 <script lang="ts">
 	import Dialog from '../ui/Dialog.svelte';
+	import type { Chosen, Conflict } from './saved.svelte';
 
+	/** Entries that two people changed, each to something else: asked one by one. */
 	let {
 		conflict,
-		mine,
 		what,
-		ontheirs,
-		onmine
+		onchoose
 	}: {
-		/** What somebody else saved meanwhile. */
-		conflict: { sentence: string; theirs: unknown; by: string } | undefined;
-		mine: unknown;
+		conflict: Conflict<string> | undefined;
 		/** Both hands were on it. */
 		what: string;
-		ontheirs: () => void;
-		/** Save mine on top, where that may be. */
-		onmine?: () => void;
+		onchoose: (chosen: Chosen) => void;
 	} = $props();
-
-	function different(
-		mine: unknown,
-		theirs: unknown,
-		path = ''
-	): { path: string; mine: string; theirs: string }[] {
-		if (JSON.stringify(mine) === JSON.stringify(theirs)) return [];
-		if (mine && theirs && typeof mine === 'object' && typeof theirs === 'object') {
-			const keys = [...new Set([...Object.keys(mine), ...Object.keys(theirs)])];
-			return keys.flatMap((k) =>
-				different(
-					(mine as Record<string, unknown>)[k],
-					(theirs as Record<string, unknown>)[k],
-					path ? `${path} · ${k}` : k
-				)
-			);
-		}
-		const word = (v: unknown) =>
-			v === undefined || v === null ? '(nothing)' : typeof v === 'object' ? '(an entry)' : String(v);
-		return [{ path: path.replaceAll('_', ' '), mine: word(mine), theirs: word(theirs) }];
-	}
-	const rows = $derived(conflict ? different(mine, conflict.theirs) : []);
+	let chosen = $state<Chosen>({});
+	const rows = $derived(conflict?.contested ?? []);
+	const left = $derived(rows.filter((row) => !chosen[row.path]).length);
+	const all = (whose: 'mine' | 'theirs') =>
+		(chosen = Object.fromEntries(rows.map((row) => [row.path, whose])));
+	$effect(() => {
+		void conflict;
+		chosen = {};
+	});
 </script>
 
 <Dialog
@@ -57,17 +40,33 @@
 			</thead>
 			<tbody>
 				{#each rows as row (row.path)}
-					<tr class="border-rule border-t">
-						<td class="py-1 pr-3">{row.path}</td>
-						<td class="figure pr-3 font-bold">{row.mine}</td>
-						<td class="figure">{row.theirs}</td>
+					<tr class="border-rule border-t" data-contested={row.path}>
+						<th class="py-1.5 pr-3 font-normal">{row.where}</th>
+						{#each ['mine', 'theirs'] as const as whose (whose)}
+							<td class="py-1 pr-3">
+								<button
+									class="btn figure min-h-10 w-full justify-start text-left whitespace-normal! {chosen[
+										row.path
+									] === whose
+										? 'border-dye bg-wash text-dye'
+										: ''}"
+									aria-pressed={chosen[row.path] === whose}
+									aria-label="{row.where}: {whose === 'mine' ? 'yours' : `${conflict?.by}'s`}, {row[whose]}"
+									onclick={() => (chosen[row.path] = whose)}>{row[whose]}</button
+								>
+							</td>
+						{/each}
 					</tr>
 				{/each}
 			</tbody>
 		</table>
 	</div>
-	<div class="mt-4 flex gap-2">
-		<button class="btn btn-dye" onclick={ontheirs}>Keep theirs</button>
-		{#if onmine}<button class="btn" onclick={onmine}>Save mine on top</button>{/if}
+	<div class="mt-4 flex flex-wrap items-center gap-2">
+		<button class="btn btn-dye" disabled={left > 0} onclick={() => onchoose($state.snapshot(chosen))}
+			>Keep these</button
+		>
+		<button class="btn" onclick={() => all('mine')}>All of yours</button>
+		<button class="btn" onclick={() => all('theirs')}>All of theirs</button>
+		{#if left}<span class="text-quiet">{left} to choose</span>{/if}
 	</div>
 </Dialog>

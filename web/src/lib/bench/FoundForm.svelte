@@ -6,11 +6,14 @@
 
 	let {
 		finding,
+		why = '',
 		onfinding,
 		onkeep,
 		oncancel
 	}: {
 		finding: Schemas['NewFinding'];
+		/** Why it was refused before. */
+		why?: string;
 		onfinding: (finding: Schemas['NewFinding']) => void;
 		/** Keep it; gives what is wrong with it. */
 		onkeep: () => Promise<string>;
@@ -107,7 +110,7 @@
 			{/each}
 		</div>
 	{/if}
-	<Told sentence={trouble} />
+	<Told sentence={trouble || why} />
 	<div class="flex gap-2">
 		<button class="btn btn-dye min-h-11 flex-1 justify-center font-bold" disabled={busy} onclick={keep}
 			>Keep it</button

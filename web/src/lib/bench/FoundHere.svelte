@@ -1,7 +1,7 @@
 <script lang="ts" module>
 	import type { Schemas } from '../api/client';
 	/** Something found that is being told: new, or one with an id told anew. */
-	export type Telling = { id: string; finding: Schemas['NewFinding'] };
+	export type Telling = { id: string; finding: Schemas['NewFinding']; why?: string };
 </script>
 
 <script lang="ts">
@@ -49,6 +49,7 @@
 {#if now}
 	<FoundForm
 		finding={now.finding}
+		why={now.why}
 		onfinding={(finding) => (telling[step.id] = { ...now, finding })}
 		onkeep={keep}
 		oncancel={close}

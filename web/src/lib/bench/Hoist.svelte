@@ -103,21 +103,15 @@
 	const clock = $derived(`${Math.floor(shown / 60)}:${String(shown % 60).padStart(2, '0')}`);
 	const LEAST_S = 5;
 
-	/** A tick on its way: until it is kept, another press says no more than the first one did. */
-	let keeping = $state(false);
+	/** A foot that bounces on the switch, or a hurried finger, ticks one step: the next one has to be seen first. */
+	const SEEN_MS = 250;
+	let last = 0;
 	async function done() {
-		if (stops || keeping) return;
+		if (stops || Date.now() - last < SEEN_MS) return;
+		last = Date.now();
 		const { id } = step;
 		const took = seconds[id] ?? 0;
-		let refused = '';
-		if (!tick) {
-			keeping = true;
-			try {
-				refused = await acts.tick(id, true, held, took >= LEAST_S ? took / 60 : undefined);
-			} finally {
-				keeping = false;
-			}
-		}
+		const refused = tick ? '' : await acts.tick(id, true, held, took >= LEAST_S ? took / 60 : undefined);
 		// Whoever went elsewhere meanwhile stays there.
 		if (!refused && step.id === id && at < card.steps.length - 1) at += 1;
 	}
@@ -257,13 +251,11 @@
 					onclick={done}
 				>
 					<Check size={36} />
-					{keeping
-						? 'Keeping it…'
-						: tick
-							? 'Next step'
-							: stops
-								? 'Hold: say that it is so (H)'
-								: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min ${step.timed ? 'by your own times' : 'planned'}`}
+					{tick
+						? 'Next step'
+						: stops
+							? 'Hold: say that it is so (H)'
+							: `Done · ${number(step.minutes[0], 0)} to ${number(step.minutes[1], 0)} min ${step.timed ? 'by your own times' : 'planned'}`}
 				</button>
 				<button
 					class="btn min-h-20 justify-center max-[500px]:px-1"

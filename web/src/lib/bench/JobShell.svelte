@@ -11,6 +11,7 @@
 	import Clash from './Clash.svelte';
 	import Corrections from './Corrections.svelte';
 	import { view } from './context.svelte';
+	import Frozen from './Frozen.svelte';
 	import History from './History.svelte';
 	import type { AnyBench } from './jobBench.svelte';
 	import Palette from './Palette.svelte';
@@ -48,6 +49,7 @@
 		if (event.key === 'u') settings.toggleUnits();
 	}
 	function beforeunload(event: BeforeUnloadEvent) {
+		// The text somebody is in the middle of is kept as it stands; what is done on the card is the root's to hold.
 		if (bench && bench.saving !== 'saved') {
 			void bench.flush();
 			event.preventDefault();
@@ -90,6 +92,7 @@
 			<Preferences />
 		</header>
 		<Unsaved {bench} />
+		<Frozen {bench} />
 		<Corrections {bench} />
 		<main class="grid min-h-0 flex-1 grid-cols-[minmax(0,1fr)_minmax(410px,39%)] gap-2">
 			<Workbench {bench} />
@@ -98,13 +101,7 @@
 			</section>
 		</main>
 	</div>
-	<Clash
-		conflict={bench.conflict}
-		mine={bench.conflict && bench.job[bench.conflict.part]}
-		what="stage"
-		ontheirs={() => bench?.takeTheirs()}
-		onmine={bench.conflict?.part === 'build' ? undefined : () => void bench?.saveMine()}
-	/>
+	<Clash conflict={bench.conflict} what="stage" onchoose={(chosen) => void bench?.choose(chosen)} />
 	<History {bench} />
 	<Palette {bench} />
 {/if}

@@ -30,6 +30,11 @@
 		if (event.ctrlKey || event.metaKey || event.key !== 'u') return;
 		if (!isTyped(event)) settings.toggleUnits();
 	}
+	function beforeunload(event: BeforeUnloadEvent) {
+		if (!bench || bench.saving === 'saved') return;
+		void bench.flush();
+		event.preventDefault();
+	}
 	async function newJob() {
 		if (!bench) return;
 		if (!(await bench.flush())) {
@@ -44,7 +49,7 @@
 </script>
 
 <svelte:head><title>{bench?.vehicle.name ?? 'Vehicle'} · Inclinum</title></svelte:head>
-<svelte:window {onkeydown} onbeforeunload={() => void bench?.flush()} ononline={() => bench?.retry()} />
+<svelte:window {onkeydown} onbeforeunload={beforeunload} ononline={() => bench?.retry()} />
 
 {#if query.isError}
 	<main class="p-8"><Unopened {query} back={{ href: '/vehicles', name: 'All vehicles' }} /></main>
@@ -70,12 +75,6 @@
 		<Unsaved {bench} />
 		<Told sentence={trouble} />
 		{@render children()}
-		<Clash
-			conflict={bench.conflict}
-			mine={bench.vehicle}
-			what="vehicle"
-			ontheirs={() => bench?.takeTheirs()}
-			onmine={() => void bench?.saveMine()}
-		/>
+		<Clash conflict={bench.conflict} what="vehicle" onchoose={(chosen) => void bench?.choose(chosen)} />
 	</div>
 {/if}

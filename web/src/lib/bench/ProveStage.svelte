@@ -8,6 +8,8 @@
 	import Told from '../ui/Told.svelte';
 	import { wingOf } from '../wings';
 	import { theBench } from './context.svelte';
+	import { drafts } from './drafts';
+	import { outbox } from './outbox.svelte';
 	import { Latest } from './latest';
 	import SignedOff from './SignedOff.svelte';
 
@@ -15,7 +17,16 @@
 	const wing = wingOf(bench.kind);
 	const signed = $derived(bench.job.prove.sign_off);
 	const proof = $derived(bench.proof);
-	let note = $state('');
+	/** What is said with the signature, kept in this browser until it is signed. */
+	const kept = `signing:${bench.job.id}`;
+	let said = $state<{ note: string; despite: string }>(drafts.kept(kept) ?? { note: '', despite: '' });
+	$effect(() => {
+		if (said.note || said.despite) drafts.keep(kept, $state.snapshot(said));
+		else drafts.forget(kept);
+	});
+	let signing = $state(false);
+	/** What is missing; it is signed all the same only with a reason. */
+	let missing = $state<string[]>([]);
 	let trouble = $state('');
 	/** Why the readings cannot be compared. */
 	let unproved = $state('');
@@ -48,13 +59,29 @@
 				body: { version, reason }
 			})
 		);
-	async function sign() {
-		trouble = await bench.stamp('prove', (version) =>
-			api.POST('/api/jobs/{job_id}/sign-off', {
-				params: { path: { job_id: bench.job.id } },
-				body: { version, note }
-			})
+	/** Whether something is missing and nobody has said why it is signed all the same. */
+	async function lacking(): Promise<boolean> {
+		if (!(await bench.flush())) return false;
+		const asked = await ask(
+			api.GET('/api/jobs/{job_id}/sign-off', { params: { path: { job_id: bench.job.id } } })
 		);
+		missing = asked.data?.missing ?? [];
+		return missing.length > 0 && !said.despite.trim();
+	}
+	async function sign() {
+		// Heard at once: what is done on the card goes first, and the proof is worked out once more.
+		[signing, trouble] = [true, ''];
+		if (!(await outbox.flush(bench.job.id)))
+			trouble = 'What was done on the card is not saved yet: once it is, press again.';
+		else if (!(await lacking()))
+			trouble = await bench.stamp('prove', (version) =>
+				api.POST('/api/jobs/{job_id}/sign-off', {
+					params: { path: { job_id: bench.job.id } },
+					body: { version, ...$state.snapshot(said) }
+				})
+			);
+		if (bench.job.prove.sign_off) [said, missing] = [{ note: '', despite: '' }, []];
+		signing = false;
 	}
 	const verdicts = {
 		'nothing measured': ['Nothing measured yet', 'text-quiet'],
@@ -140,19 +167,34 @@
 
 <div class="border-rule mt-4 border-t pt-3">
 	{#if signed}
-		<SignedOff {signed} onwithdraw={withdraw} />
+		<SignedOff {signed} asSigned={bench.asSigned} onwithdraw={withdraw} />
 	{:else}
 		<label class="grid gap-1">
 			<span class="head">Sign off</span>
-			<textarea class="field h-14" bind:value={note} maxlength="4000" placeholder="Anything else to say of it"
-			></textarea>
+			<textarea
+				class="field h-14"
+				bind:value={said.note}
+				maxlength="4000"
+				placeholder="Anything else to say of it"></textarea>
 		</label>
+		{#if missing.length}
+			<div class="border-fix mt-2 border-l-4 pl-2.5" role="alert" data-testid="missing">
+				<p class="font-bold">Not signed yet. Missing:</p>
+				<ul class="list-disc pl-5">
+					{#each missing as lack (lack)}<li class="first-letter:uppercase">{lack}</li>{/each}
+				</ul>
+				<label class="mt-1.5 grid gap-1">
+					<span class="label">See to it, or write why it is signed all the same</span>
+					<textarea class="field h-14" bind:value={said.despite} maxlength="4000"></textarea>
+				</label>
+			</div>
+		{/if}
 		<button
 			class="btn btn-dye mt-2 min-h-10"
-			disabled={!proof || proof.verdict === 'nothing measured'}
+			disabled={signing || !proof || proof.verdict === 'nothing measured'}
 			onclick={sign}
 		>
-			Sign off as {settings.person}
+			{signing ? 'Signing…' : `Sign off as ${settings.person}`}
 		</button>
 		{#if proof?.verdict === 'nothing measured'}<span class="text-quiet ml-2"
 				>Enter what was measured first.</span

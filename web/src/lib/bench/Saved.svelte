@@ -1,11 +1,14 @@
 <script lang="ts">
 	import type { AnyBench } from './jobBench.svelte';
+	import { outbox } from './outbox.svelte';
 	import { standing } from '../ui/unread.svelte';
 	import { view } from './context.svelte';
 
 	let { bench }: { bench: AnyBench } = $props();
-	/** A text that nobody has read yet is not saved, whatever became of the rest. */
-	const saving = $derived(standing(bench.saving));
+	/** A text that nobody has read yet, or a tick on its way, is not saved, whatever became of the rest. */
+	const saving = $derived(
+		outbox.trouble && bench.acts.length ? 'unsaved' : standing(bench.saving, bench.acts)
+	);
 	const words = { saved: 'Saved', waiting: 'Saving…', saving: 'Saving…', unsaved: 'Not saved' };
 </script>
 

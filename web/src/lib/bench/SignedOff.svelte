@@ -5,9 +5,12 @@
 
 	let {
 		signed,
+		asSigned,
 		onwithdraw
 	}: {
 		signed: Schemas['SignOff'];
+		/** Whether the job stands as it was signed; nothing where nobody can tell. */
+		asSigned: boolean | null | undefined;
 		/** Withdraw it for a reason; gives what went wrong, empty when nothing did. */
 		onwithdraw: (reason: string) => Promise<string>;
 	} = $props();
@@ -23,7 +26,24 @@
 <p class="text-good text-base font-bold" data-testid="signed">
 	Signed off by {signed.by}, {moment(signed.at)}
 </p>
+{#if signed.brought_in_by}
+	<p class="text-fix font-semibold" data-testid="brought-in">
+		Signed elsewhere: it stood in a file that {signed.brought_in_by} brought in{signed.brought_in_at
+			? `, ${moment(signed.brought_in_at)}`
+			: ''}.
+	</p>
+{/if}
+{#if asSigned === false}
+	<p class="text-stops font-semibold" data-testid="not-as-signed">
+		The job is not as it was when this was signed: something in it was changed outside this program.
+	</p>
+{/if}
 {#if signed.note}<p class="break-words">{signed.note}</p>{/if}
+{#if signed.missing?.length}
+	<p class="break-words">
+		Although {signed.missing.join('; ')}: <strong>{signed.despite}</strong>
+	</p>
+{/if}
 {#if asking}
 	<form
 		class="mt-2 grid gap-2"
@@ -43,7 +63,7 @@
 		</div>
 	</form>
 {:else}
-	<p class="text-quiet mt-1">What was measured stands as it was signed for.</p>
+	<p class="text-quiet mt-1">What stands in the job stays as it was signed.</p>
 	<button class="btn mt-2" onclick={() => (asking = true)}>Withdraw the signature…</button>
 {/if}
 <Told sentence={trouble} class="mt-2" />

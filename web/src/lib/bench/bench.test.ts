@@ -48,7 +48,12 @@ beforeEach(() => {
 	hands.released.length = 0;
 	answer = (call) => ({
 		status: 200,
-		body: call.method === 'PUT' ? { version: call.body!.version + 1 } : { rise: 1 }
+		body:
+			call.method === 'PUT'
+				? { version: call.body!.version + 1 }
+				: call.method === 'GET'
+					? view()
+					: { rise: 1 }
 	});
 });
 afterEach(() => vi.useRealTimers());
@@ -126,7 +131,7 @@ describe('saving', () => {
 		expect(bench.saving).toBe('waiting');
 		await settled();
 		expect(saves()).toHaveLength(1);
-		expect(saves()[0]?.body).toEqual({ kind: 'car', version: 3, section: { load: 'empty' } });
+		expect(saves()[0]?.body).toMatchObject({ kind: 'car', version: 3, section: { load: 'empty' } });
 		expect(bench.versions.brief).toBe(4);
 		expect(bench.saving).toBe('saved');
 		expect(stored.size).toBe(0);
@@ -163,7 +168,8 @@ describe('saving', () => {
 		expect(bench.saveTrouble).toContain('What you typed is kept here');
 		expect(JSON.parse(stored.get('unsaved:van:brief') ?? '{}')).toEqual({
 			version: 3,
-			section: { load: 'two sacks' }
+			section: { load: 'two sacks' },
+			base: { load: 'mail' }
 		});
 		answer = (call) => ({ status: 200, body: call.method === 'PUT' ? { version: 4 } : {} });
 		await vi.advanceTimersByTimeAsync(5000);
@@ -176,7 +182,7 @@ describe('saving', () => {
 		const bench = new Bench(view());
 		expect(bench.job.brief.load).toBe('left over');
 		await settled();
-		expect(saves()[0]?.body).toEqual({ kind: 'car', version: 2, section: { load: 'left over' } });
+		expect(saves()[0]?.body).toMatchObject({ kind: 'car', version: 2, section: { load: 'left over' } });
 	});
 
 	it('shows a refusal in words and keeps the section', async () => {
@@ -243,9 +249,9 @@ describe('one write at a time', () => {
 		void bench.flush();
 		for (let n = 0; n < 6; n++) await slow.next();
 		slow.restore();
-		expect(saves().map((s) => s.body)).toEqual([
+		expect(saves().map((s) => s.body)).toMatchObject([
 			{ kind: 'car', version: 3, section: { load: 'mail' } },
-			{ kind: 'car', version: 4, section: { load: 'mail and driver' } }
+			{ kind: 'car', version: 4, section: { load: 'mail and driver' }, base: { load: 'mail' } }
 		]);
 		expect(bench.conflict).toBeUndefined();
 	});
@@ -288,48 +294,74 @@ describe('one write at a time', () => {
 		await bench.stamp('build', async () => ({ data: {}, response: new Response() }));
 		expect(bench.job.brief.load).toBe('typed');
 		await settled();
-		expect(saves()[0]?.body).toEqual({ kind: 'car', version: 3, section: { load: 'typed' } });
+		expect(saves()[0]?.body).toMatchObject({ kind: 'car', version: 3, section: { load: 'typed' } });
 	});
 });
 
 describe('two hands on one stage', () => {
-	const clash = { sentence: 'Bram saved this', theirs: { load: 'empty' }, version: 9, by: 'Bram' };
+	const contested = [{ path: 'load', where: 'Load', mine: 'driver', theirs: 'empty' }];
+	const clash = { sentence: 'Bram changed the same', contested, version: 9, by: 'Bram' };
+	/** The server merges by what both began from, and asks about what both changed. */
+	const chosen = (call: Call) => (call.body as unknown as { chosen: Record<string, string> }).chosen.load;
 	beforeEach(() => {
 		answer = (call) =>
-			call.method === 'PUT' && call.body?.version === 3
+			call.method === 'PUT' && !chosen(call)
 				? { status: 409, body: clash }
-				: { status: 200, body: call.method === 'PUT' ? { version: 10 } : {} };
+				: {
+						status: 200,
+						body:
+							call.method !== 'PUT'
+								? {}
+								: { version: 10, section: chosen(call) === 'theirs' ? { load: 'empty' } : null }
+					};
 	});
 
 	it('overwrites nothing by itself', async () => {
 		const bench = new Bench(view());
 		bench.change('brief', brief('driver'));
 		await settled();
-		expect(bench.conflict).toMatchObject({ part: 'brief', by: 'Bram', theirs: { load: 'empty' } });
+		expect(bench.conflict).toMatchObject({ part: 'brief', by: 'Bram', contested });
 		expect(bench.job.brief.load).toBe('driver');
 		expect(saves()).toHaveLength(1);
 	});
 
-	it('can take theirs', async () => {
+	it('keeps theirs where that is chosen', async () => {
 		const bench = new Bench(view());
 		bench.change('brief', brief('driver'));
 		await settled();
-		bench.takeTheirs();
+		await bench.choose({ load: 'theirs' });
 		expect(bench.job.brief.load).toBe('empty');
-		expect(bench.versions.brief).toBe(9);
+		expect([bench.versions.brief, bench.saving, bench.undoable]).toEqual([10, 'saved', false]);
 		expect(stored.size).toBe(0);
 		await settled();
-		expect(saves()).toHaveLength(1);
+		expect(saves()).toHaveLength(2);
 	});
 
-	it('can save mine on top of theirs', async () => {
+	it('keeps mine where that is chosen, and says what it stands on', async () => {
 		const bench = new Bench(view());
 		bench.change('brief', brief('driver'));
 		await settled();
-		await bench.saveMine();
-		expect(saves()[1]?.body).toEqual({ kind: 'car', version: 9, section: { load: 'driver' } });
-		expect(bench.versions.brief).toBe(10);
+		await bench.choose({ load: 'mine' });
+		expect(saves()[1]?.body).toMatchObject({
+			section: { load: 'driver' },
+			base: { load: 'mail' },
+			version: 3
+		});
+		expect([bench.job.brief.load, bench.versions.brief]).toEqual(['driver', 10]);
 		expect(bench.conflict).toBeUndefined();
+	});
+
+	it('lets what is typed while others’ entries come in stand on what was sent', async () => {
+		answer = () => ({ status: 200, body: { version: 7, section: { load: 'a', purpose: 'theirs' } } });
+		const bench = new Bench(view());
+		bench.change('brief', brief('a'));
+		const saving = bench.flush();
+		bench.change('brief', brief('ab'));
+		await saving;
+		await settled();
+		const bodies = saves().map((c) => c.body as unknown as { base: object; section: object });
+		expect(bodies.at(-1)).toMatchObject({ section: { load: 'ab' } });
+		expect(bench.saving).toBe('saved');
 	});
 });
 

@@ -3,7 +3,7 @@ import type { Schemas } from '../api/client';
 export type Hold = { held: boolean; despite: string };
 type Step = Schemas['Step'];
 
-/** What can be done on a card; each is saved at once, and gives what went wrong, empty where nothing did. */
+/** What can be done on a card; each is kept at once, and gives what is against it, empty where nothing is. */
 export type CardActs = {
 	tick(step: string, done: boolean, hold?: Hold, minutes?: number): Promise<string>;
 	/** A torque that was read, with the angle where a wrench told it. */

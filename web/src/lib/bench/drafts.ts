@@ -4,18 +4,18 @@
  */
 export const drafts = {
 	/** Keep it; false where the browser keeps nothing. */
-	keep(key: string, value: unknown): boolean {
+	keep(key: string, value: unknown, store: Storage | null = localStorage): boolean {
 		try {
-			localStorage.setItem(key, JSON.stringify(value));
+			store?.setItem(key, JSON.stringify(value));
 			return true;
 		} catch {
 			return false;
 		}
 	},
 	/** What was kept; one that cannot be read is dropped. */
-	kept<T>(key: string): T | undefined {
+	kept<T>(key: string, store: Storage | null = localStorage): T | undefined {
 		try {
-			const text = localStorage.getItem(key);
+			const text = store?.getItem(key) ?? null;
 			return text === null ? undefined : (JSON.parse(text) as T);
 		} catch {
 			drafts.forget(key);

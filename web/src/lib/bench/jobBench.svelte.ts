@@ -2,11 +2,14 @@ import { api, ask, type Asked, type AxleName, type StageName, type Schemas } fro
 import type { operations } from '../api/schema';
 import { hold, whenReleased } from './hold';
 import { Latest } from './latest';
-import { isClash, Saved } from './saved.svelte';
+import { outbox, withActs, type Act, type Waiting } from './outbox.svelte';
+import { isClash, Saved, type Upon } from './saved.svelte';
+import { settings } from '../settings.svelte';
 import { allRead } from '../ui/unread.svelte';
 
 export type Saveable = Exclude<StageName, 'build'>;
 type Stages = { [S in StageName]: unknown } & { id: string; title: string };
+const VEHICLE = 'vehicle';
 type Answer = { data?: unknown; error?: unknown; response: Response };
 
 const STAGE_WORDS: Record<Saveable, string> = {
@@ -31,6 +34,8 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 	prediction = $state.raw<P>();
 	/** What was read after against it, as it was last worked out. */
 	proof = $state.raw<Schemas['Proof'] | Schemas['BikeProof']>();
+	/** Whether a signed job stands as its signature covers it; nothing where nobody can tell. */
+	asSigned = $state<boolean | null | undefined>();
 	trouble = $state('');
 	computing = $state(false);
 	// The last good answer stays on the screen while the next is computed, and when it cannot be.
@@ -53,6 +58,8 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 		super(job, view.versions, STAGE_WORDS as Record<Saveable & keyof J, string>, view.job.id);
 		this.kind = view.kind;
 		this.history = view.history;
+		this.asSigned = view.as_signed;
+		outbox.heard.set(view.job.id, this.#acted);
 		this.compute();
 	}
 
@@ -79,11 +86,47 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 		return {};
 	}
 
-	protected override put(stage: Saveable & keyof J, version: number, section: unknown) {
-		return api.PUT(SAVES[stage as Saveable], {
+	protected override async put(stage: Saveable & keyof J, section: unknown, upon: Upon) {
+		const answer = await api.PUT(SAVES[stage as Saveable], {
 			params: { path: { job_id: this.job.id } },
-			body: { kind: this.kind, version, section } as never
+			body: { kind: this.kind, section, ...upon } as never
 		});
+		const kept = answer.data && { version: answer.data.version, whole: answer.data.section ?? undefined };
+		return { ...answer, data: kept };
+	}
+
+	/** What was done at the machine by now, with what is on its way to the server. */
+	readonly build = $derived.by(() => withActs(this.job.build as Schemas['Build'], this.acts));
+	get acts(): Waiting[] {
+		return outbox.of(this.job.id);
+	}
+
+	/** Do something on its card; gives what is against it, empty when nothing is. */
+	act(act: Act, words: string): string {
+		if (this.frozen) return this.frozen;
+		outbox.add(this.job.id, settings.person, act, words);
+		return '';
+	}
+
+	/** The same with something that somebody typed: where the core refuses it, it is theirs to put right. */
+	async actChecked(act: Act, words: string): Promise<string> {
+		if (this.frozen) return this.frozen;
+		return outbox.said(outbox.add(this.job.id, settings.person, act, words));
+	}
+
+	/** What the server has of the card after acts of any tab. */
+	#acted = ({ version, build }: Schemas['Acted']) => {
+		if (version < (this.versions.build ?? 0)) return;
+		this.document = { ...this.document, build };
+		this.versions = { ...this.versions, build: version };
+	};
+
+	/** What was signed stays as it was signed. */
+	override get frozen(): string {
+		const signed = (this.job.prove as Schemas['Prove'] | undefined)?.sign_off;
+		return signed
+			? `Signed off by ${signed.by}: what stood in the job then stays. To change it, withdraw the signature under Prove, with a reason.`
+			: '';
 	}
 
 	protected override saved() {
@@ -148,7 +191,8 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 			const asked = await ask(act(this.versions[stage] ?? 1));
 			// Done, and perhaps not to be seen: what stands on the screen then is what was there before, and that is told.
 			if (asked.data) return this.#read();
-			if (isClash(asked)) this.conflicted(stage, asked.refusal);
+			// Somebody saved meanwhile: what they saved is looked at first.
+			if (isClash(asked)) await this.#read();
 			return asked.trouble;
 		});
 	}
@@ -163,8 +207,15 @@ export class JobBench<J extends Stages, P> extends Saved<J, Saveable & keyof J> 
 			api.GET('/api/jobs/{job_id}', { params: { path: { job_id: this.job.id } } })
 		);
 		if (!data) return trouble;
-		this.read(data.job as unknown as J, data.versions);
 		this.history = data.history;
+		this.asSigned = data.as_signed;
+		const job = data.job as unknown as J;
+		const same = (Object.keys(this.versions) as StageName[]).every(
+			(s) => data.versions?.[s] === this.versions[s]
+		);
+		if (same && JSON.stringify(job[VEHICLE as keyof J]) === JSON.stringify(this.job[VEHICLE as keyof J]))
+			return '';
+		this.read(job, data.versions);
 		// What the server stamped with time and person is not gone back over.
 		this.forget((stage) => stage !== 'prove');
 		this.compute();

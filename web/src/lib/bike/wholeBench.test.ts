@@ -3,14 +3,14 @@ import type { Schemas } from '../api/client';
 import { stubPage } from '../testing/page';
 import { inFrame, pointsOf, withPoint, type Rear } from './rearPoints';
 
-type Body = { version: number; vehicle: { rear: { pivot: number[] } } };
+type Body = { version: number; chosen?: object; vehicle: { rear: { pivot: number[] } } };
 const saves: Body[] = [];
 let clash = false;
 const stored = stubPage(async (path, text) => {
 	const body = JSON.parse(text);
 	if (path === '/api/bench') return Response.json({ drawn: body.rear.pivot });
 	saves.push(body);
-	const theirs = { sentence: 'Two hands.', theirs: { rear: { pivot: [7, 7] } }, version: 9, by: 'Oda' };
+	const theirs = { sentence: 'Two hands.', contested: [], version: 9, by: 'Oda' };
 	return clash ? Response.json(theirs, { status: 409 }) : Response.json({ version: body.version + 1 });
 });
 /** Which pointer or key is down. */
@@ -87,13 +87,11 @@ describe('a machine on its bench', () => {
 		await vi.advanceTimersByTimeAsync(1000);
 		expect([mine.conflict?.by, mine.saving, pivot(mine)]).toEqual(['Oda', 'unsaved', [560, 410]]);
 		clash = false;
-		await mine.saveMine();
-		expect([saves.at(-1)?.version, mine.saving, mine.conflict]).toEqual([9, 'saved', undefined]);
-
-		clash = true;
-		mine.movePoint('pivot', [570, 410]);
-		await vi.advanceTimersByTimeAsync(1000);
-		mine.takeTheirs();
-		expect([pivot(mine), mine.saving, mine.undoable, stored.size]).toEqual([[7, 7], 'saved', false, 0]);
+		await mine.choose({ 'rear/pivot': 'mine' });
+		expect([saves.at(-1)?.chosen, mine.saving, mine.conflict]).toEqual([
+			{ 'rear/pivot': 'mine' },
+			'saved',
+			undefined
+		]);
 	});
 });

@@ -11,6 +11,8 @@ export function stubPage(server: (path: string, body: string, request: Request) 
 		setItem: (key: string, value: string) => void stored.set(key, value),
 		removeItem: (key: string) => void stored.delete(key)
 	});
+	// Tests of other files run beside this one: they are no tabs of its browser.
+	vi.stubGlobal('BroadcastChannel', undefined);
 	const RealRequest = Request;
 	vi.stubGlobal(
 		'Request',

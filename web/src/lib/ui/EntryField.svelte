@@ -67,6 +67,7 @@
 		}
 		if (text === entry?.text) {
 			typing = undefined;
+			drafts.forget(key);
 			silence.over();
 			return;
 		}
@@ -117,7 +118,10 @@
 		{placeholder}
 		autocomplete="off"
 		inputmode="text"
-		oninput={(e) => (typing = e.currentTarget.value)}
+		oninput={(e) => {
+			typing = e.currentTarget.value;
+			drafts.keep(key, typing);
+		}}
 		onfocus={(e) => e.currentTarget.select()}
 		onblur={(e) => typing !== undefined && reading(read(e.currentTarget.value))}
 		{onkeydown}

@@ -3,12 +3,13 @@
 	import { shopQuery } from '../queries';
 	import Preferences from './Preferences.svelte';
 
-	let { here, children }: { here: 'jobs' | 'vehicles' | 'parts'; children?: Snippet } = $props();
+	let { here, children }: { here: 'jobs' | 'vehicles' | 'parts' | 'bin'; children?: Snippet } = $props();
 	const shop = shopQuery();
 	const lists = [
 		{ id: 'jobs', name: 'Jobs', href: '/' },
 		{ id: 'vehicles', name: 'Vehicles', href: '/vehicles' },
-		{ id: 'parts', name: 'Part bench', href: '/parts' }
+		{ id: 'parts', name: 'Part bench', href: '/parts' },
+		{ id: 'bin', name: 'Bin', href: '/bin' }
 	];
 </script>
 

@@ -2,7 +2,8 @@
 	import { api, ask } from '../api/client';
 	import { settings } from '../settings.svelte';
 	import { length } from '../format';
-	import { onDestroy } from 'svelte';
+	import { onDestroy, onMount, untrack } from 'svelte';
+	import { drafts } from '../bench/drafts';
 	import { NOT_READ, reading, Silence } from './unread.svelte';
 
 	let {
@@ -29,7 +30,18 @@
 	} = $props();
 
 	const uid = $props.id();
+	/** What was typed and not read when the page went, kept under the field's own words. */
+	const key = untrack(() => `typed:number:${location.pathname}:${label}`);
 	let typing = $state<string>();
+	onMount(() => {
+		const kept = drafts.kept<string>(key);
+		// Where several fields are called the same, nobody knows whose it was: then it is nobody's.
+		const alone = document.querySelectorAll(`input[aria-label="${CSS.escape(label)}"]`).length === 1;
+		drafts.forget(key);
+		if (kept === undefined || !alone) return;
+		typing = kept;
+		reading(read(kept));
+	});
 	let trouble = $state('');
 	const isLength = $derived(unit === 'mm');
 	const shownUnit = $derived(isLength ? settings.units : unit);
@@ -55,6 +67,7 @@
 		// A label may state a rate in another shop's unit: the core knows what that is in ours.
 		const isRate = unit === 'N/mm' && /[a-z]/i.test(text);
 		if (isLength || isRate) {
+			drafts.keep(key, text);
 			const asked = await ask(
 				api.POST('/api/entry', {
 					body: isRate
@@ -63,6 +76,7 @@
 				})
 			);
 			if (typing !== undefined && typing !== text) return;
+			if (asked.data) drafts.forget(key);
 			silence.heard(asked);
 			trouble = silence.silent ? NOT_READ : asked.trouble;
 			if (!asked.data) return;
@@ -94,6 +108,7 @@
 			onblur={(e) => typing !== undefined && reading(read(e.currentTarget.value))}
 			onkeydown={(e) => {
 				if (e.key === 'Escape') {
+					drafts.forget(key);
 					[typing, trouble] = [undefined, ''];
 					silence.over();
 				}

@@ -26,9 +26,12 @@ export async function allRead() {
 	while (reads.size) await Promise.allSettled(reads);
 }
 
-/** How a document stands, with what is typed in its fields. */
-export const standing = (saving: SaveState): SaveState =>
-	saving !== 'saved' ? saving : unread.texts ? 'unsaved' : unread.reading ? 'waiting' : 'saved';
+/** How a document stands, with what is typed in its fields, and what was done on its card. */
+export function standing(saving: SaveState, acts: readonly { refused?: string }[] = []): SaveState {
+	if (saving !== 'saved') return saving;
+	if (unread.texts || acts.some((act) => act.refused)) return 'unsaved';
+	return unread.reading || acts.length ? 'waiting' : 'saved';
+}
 
 /** What a field does while nobody reads its text: it tries again by itself, and is counted as not saved. */
 export class Silence {

@@ -1,8 +1,12 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { useQueryClient } from '@tanstack/svelte-query';
+	import Download from '@lucide/svelte/icons/download';
+	import FileInput from '@lucide/svelte/icons/file-input';
 	import Plus from '@lucide/svelte/icons/plus';
-	import { api, ask } from '$lib/api/client';
+	import Trash from '@lucide/svelte/icons/trash-2';
+	import { api, ask, type Schemas } from '$lib/api/client';
+	import { drafts } from '$lib/bench/drafts';
 	import { kindsQuery, vehiclesQuery } from '$lib/queries';
 	import Silhouette from '$lib/draw/Silhouette.svelte';
 	import ChoosePicture from '$lib/draw/ChoosePicture.svelte';
@@ -39,6 +43,31 @@
 		[!fresh.name.trim() && 'a name', !fresh.owner.trim() && 'an owner'].filter(Boolean).join(' and ')
 	);
 
+	let removing = $state.raw<Schemas['VehicleSummary']>();
+	let picker: HTMLInputElement;
+
+	async function bringIn(file: File | undefined) {
+		if (!file) return;
+		const asked = await ask(
+			api.POST('/api/vehicles/import', { body: (await file.text()) as never, bodySerializer: (text) => text })
+		);
+		picker.value = '';
+		trouble = asked.trouble && `${file.name}: ${asked.trouble}`;
+		if (!asked.data) return;
+		await queries.invalidateQueries({ queryKey: ['vehicles'] });
+		await goto(`/vehicles/${asked.data.id}`);
+	}
+
+	async function remove() {
+		if (!removing) return;
+		const path = { vehicle_id: removing.id };
+		trouble = (await ask(api.DELETE('/api/vehicles/{vehicle_id}', { params: { path } }))).trouble;
+		if (trouble) return;
+		drafts.forgetAll(`unsaved:#${removing.id}:`);
+		removing = undefined;
+		for (const list of ['vehicles', 'bin']) await queries.invalidateQueries({ queryKey: [list] });
+	}
+
 	async function set() {
 		const chosen = Object.fromEntries(asked.map((choice) => [choice.name, choice.value]));
 		const made = await ask(api.POST('/api/vehicles', { body: { kind, ...fresh, chosen } }));
@@ -54,8 +83,18 @@
 
 <main class="mx-auto flex h-screen max-w-[1180px] flex-col px-6 py-5">
 	<ListHead here="vehicles">
+		<input
+			bind:this={picker}
+			type="file"
+			accept=".json,application/json"
+			class="hidden"
+			aria-label="Vehicle file"
+			onchange={(e) => bringIn(e.currentTarget.files?.[0])}
+		/>
+		<button class="btn" onclick={() => picker.click()}><FileInput size={16} /> Bring in a file</button>
 		<button class="btn btn-dye" onclick={() => (opening = true)}><Plus size={16} /> Set up a vehicle</button>
 	</ListHead>
+	{#if !opening && !removing}<Told sentence={trouble} class="mb-3" />{/if}
 
 	{#if vehicles.isPending}
 		<p class="text-quiet p-4">Fetching the vehicles…</p>
@@ -76,7 +115,7 @@
 		{#if listed.length === 0}<p class="text-quiet p-4">No vehicle has “{words.trim()}” in it.</p>{/if}
 		<ul class="grid min-h-0 gap-1.5 overflow-y-auto" aria-label="Vehicles">
 			{#each listed as v (v.id)}
-				<li class="panel">
+				<li class="panel grid grid-cols-[minmax(0,1fr)_auto]">
 					<a
 						class="grid grid-cols-[92px_minmax(0,1fr)_minmax(0,1fr)_110px] items-center gap-4 px-4 py-1.5 hover:underline"
 						href="/vehicles/{v.id}"
@@ -96,8 +135,23 @@
 							>
 						</span>
 					</a>
+					<span class="border-rule flex items-center gap-1 border-l px-2">
+						<a
+							class="btn btn-plain px-2"
+							href="/api/vehicles/{v.id}/{v.trouble ? 'raw' : 'file'}"
+							download
+							aria-label="Copy out {v.name} {v.plate}"
+							title="Copy out as a file"><Download size={17} /></a
+						>
+						<button
+							class="btn btn-plain px-2"
+							aria-label="Delete {v.name} {v.plate}"
+							title="Delete"
+							onclick={() => (removing = v)}><Trash size={17} /></button
+						>
+					</span>
 					{#if v.trouble}
-						<div class="border-rule border-t px-4 py-2">
+						<div class="border-rule col-span-2 border-t px-4 py-2">
 							<Told sentence="Cannot be opened. {v.trouble}">
 								<a class="btn mt-1" href="/api/vehicles/{v.id}/raw" download>Download what is stored</a>
 							</Told>
@@ -109,6 +163,26 @@
 		</ul>
 	{/if}
 </main>
+
+<Dialog
+	open={!!removing}
+	title="Delete this vehicle?"
+	note="It lies in the bin for 30 days and can be put back from there. A vehicle that jobs are on stays."
+>
+	<p class="mb-4 font-semibold">{removing?.name} {removing?.plate}</p>
+	<Told sentence={trouble} class="mb-3" />
+	<div class="flex gap-2">
+		<button class="btn btn-dye" onclick={remove}>Delete</button>
+		<a class="btn" href="/api/vehicles/{removing?.id}/file" download>Copy out as a file</a>
+		<button
+			class="btn"
+			onclick={() => {
+				removing = undefined;
+				trouble = '';
+			}}>Keep it</button
+		>
+	</div>
+</Dialog>
 
 <Dialog
 	bind:open={opening}

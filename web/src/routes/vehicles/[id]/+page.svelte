@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { page } from '$app/state';
-	import { untrack } from 'svelte';
+	import { onDestroy, untrack } from 'svelte';
 	import MachineShell from '$lib/bench/MachineShell.svelte';
 	import type { OnBench } from '$lib/bench/saved.svelte';
 	import { vehicleQuery } from '$lib/queries';
@@ -8,10 +8,16 @@
 
 	const query = vehicleQuery(() => Number(page.params.id));
 	let bench = $state.raw<OnBench<{ name: string }>>();
+	onDestroy(() => bench?.close());
 	$effect(() => {
 		const data = query.data;
 		const id = Number(page.params.id);
-		if (data) untrack(() => bench?.id !== id && (bench = new (wingOf(data.kind).vehicle)(id, data)));
+		if (data)
+			untrack(() => {
+				if (bench?.id === id) return;
+				bench?.close();
+				bench = new (wingOf(data.kind).vehicle)(id, data);
+			});
 	});
 	const Panel = $derived(query.data && wingOf(query.data.kind).OnBench);
 </script>

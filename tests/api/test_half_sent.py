@@ -1,0 +1,89 @@
+"""What is sent by half, or is no picture, stands in nobody's way."""
+
+import io
+import json
+import socket
+import struct
+import time
+import zlib
+
+import httpx
+import pytest
+from fastapi.testclient import TestClient
+from PIL import Image, ImageFile
+from sqlalchemy import Engine
+
+from inclinum.api import guard
+from inclinum.api.app import create_app
+from inclinum.core.document.errors import DomainError
+from inclinum.photo import MOST_PX, cleaned
+from tests.api import JOB, WHO
+from tests.serving import served
+
+
+def test_requests_sent_by_half_hold_no_place_of_those_who_save(engine: Engine, monkeypatch: pytest.MonkeyPatch) -> None:
+    monkeypatch.setattr(guard, "BEGIN_S", 1.0)
+    with served(create_app(engine)) as here:
+        host, port = here.removeprefix("http://").split(":")
+        head = f"PUT /api/jobs/{JOB}/brief HTTP/1.1\r\nHost: {host}:{port}\r\nContent-Length: 5000\r\n\r\n{{".encode()
+        half = [socket.create_connection((host, int(port))) for _ in range(8)]
+        for each in half:
+            each.sendall(head)
+        time.sleep(0.2)
+        with httpx.Client(base_url=here, headers=WHO, timeout=30) as client:
+            view = client.get(f"/api/jobs/{JOB}").json()
+            body = {"kind": "car", "version": 1, "section": view["job"]["brief"] | {"load": "kept"}}
+            assert client.put(f"/api/jobs/{JOB}/brief", json=body).status_code == 200
+        told = half[0].recv(4000).decode()
+        assert told.startswith("HTTP/1.1 408")
+        assert "did not come" in told
+        for each in half:
+            each.close()
+
+
+def test_a_key_that_stands_twice_is_refused(client: TestClient) -> None:
+    view = client.get(f"/api/jobs/{JOB}").json()
+    body = json.dumps({"kind": "car", "version": 1, "section": view["job"]["brief"]})
+    twice = body.replace('"version": 1', '"version": 1, "version": 1')
+    headers = WHO | {"content-type": "application/json"}
+    answer = client.put(f"/api/jobs/{JOB}/brief", content=twice, headers=headers)
+    assert (answer.status_code, "“version” stands twice" in answer.json()["sentence"]) == (422, True)
+    file = client.get(f"/api/jobs/{JOB}/file").text
+    both = file.replace('"title":', '"title": "One",\n "title":', 1)
+    answer = client.post("/api/jobs/import", content=both, headers=WHO)
+    assert (answer.status_code, "“title” stands twice" in answer.json()["sentence"]) == (422, True)
+
+
+@pytest.mark.parametrize("odd", ["Post\r\nvan", "Post\x07van", "Post\u202evan", "Post\u2028van"])
+def test_a_title_is_one_line_that_reads_as_it_is_written(client: TestClient, odd: str) -> None:
+    number = client.get("/api/vehicles").json()["items"][0]["id"]
+    made = client.post("/api/jobs", json={"title": odd, "vehicle_id": number}, headers=WHO).json()["id"]
+    assert client.get(f"/api/jobs/{made}").json()["job"]["title"] == "Post van"
+
+
+def head_only(width: int, height: int) -> bytes:
+    """A PNG of nothing but its head."""
+    data = struct.pack(">IIBBBBB", width, height, 8, 2, 0, 0, 0)
+    chunk = b"IHDR" + data
+    return b"\x89PNG\r\n\x1a\n" + struct.pack(">I", 13) + chunk + struct.pack(">I", zlib.crc32(chunk))
+
+
+@pytest.mark.parametrize("size", [(7700, 7700), (4000, 4000), (100_000, 10)])
+def test_a_picture_is_refused_by_its_head_before_it_is_opened(
+    size: tuple[int, int], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr(ImageFile.ImageFile, "load", lambda _: pytest.fail("it was opened"))
+    with pytest.raises(DomainError, match=r"megapixels|no picture"):
+        cleaned(head_only(*size))
+
+
+def test_a_large_photograph_is_opened_at_a_fraction_of_its_size(monkeypatch: pytest.MonkeyPatch) -> None:
+    out = io.BytesIO()
+    Image.radial_gradient("L").resize((9000, 6000)).convert("RGB").save(out, "JPEG", quality=70)
+    assert MOST_PX["JPEG"] > 9000 * 6000
+    opened: list[tuple[int, int]] = []
+    load = Image.Image.convert
+    monkeypatch.setattr(Image.Image, "convert", lambda s, *a: opened.append(s.size) or load(s, *a))
+    kept = cleaned(out.getvalue())
+    assert max(kept.width, kept.height) == 2048
+    assert max(opened[0]) == 2048
