@@ -23,6 +23,7 @@ from typing import Any
 import httpx
 
 from inclinum.launch.cluster import free_port
+from scripts import soak_hands
 
 WHO = {"x-acting-person": "Ines%20Tarrow"}
 MOST_REQUESTS = 400_000
@@ -50,6 +51,7 @@ class Soak:
         self.kills: Counter[str] = Counter()
         self.memory: list[tuple[float, int]] = []
         self.jobs: list[str] = []
+        self.told = ""
 
     # --- the application ---
 
@@ -252,9 +254,16 @@ class Soak:
             work += [self.predictor(await browser(), job) for _ in range(predictors)]
             work += [self.importer(await browser(), text, n) for n in range(2)]
             work += [self.watcher()] + ([self.killer()] if self.chosen.kills else [])
+            if self.chosen.hands:
+                work += [self.ticking(text, await browser())]
             await asyncio.gather(*work)
             await asyncio.sleep(3)
             await self.compare(client)
+
+    async def ticking(self, text: str, client: httpx.AsyncClient) -> None:
+        """Browsers on cards of their own."""
+        self.told, wrong = await soak_hands.many(self.address, text, self.chosen.hands, self.until, client)
+        self.wrong += wrong
 
     async def compare(self, client: httpx.AsyncClient) -> None:
         """Every acknowledged save against what is stored."""
@@ -320,6 +329,8 @@ class Soak:
             print(f"memory of the server: {early:.0f} MB in the second quarter, {late:.0f} MB in the last")
             if not self.kills and late > 1.3 * early + 20:
                 self.wrong.append("memory grows")
+        if self.told:
+            print(self.told)
         for sentence in self.wrong[:40]:
             print("WRONG", sentence)
         print("nothing lost, nothing doubled" if not self.wrong else f"{len(self.wrong)} things went wrong")
@@ -337,9 +348,11 @@ def main() -> int:
         "--every", type=float, nargs=2, default=(15.0, 35.0), help="seconds between two kills, from and to"
     )
     arguments.add_argument("--no-kills", dest="kills", action="store_false")
+    arguments.add_argument("--hands", type=int, default=2, help="browsers that tick cards, at most 6")
     arguments.add_argument("--seed", type=int, default=None)
     chosen = arguments.parse_args()
     chosen.minutes, chosen.clients = min(60, chosen.minutes), max(8, min(400, chosen.clients))
+    chosen.hands = max(0, min(6, chosen.hands))
     seed = chosen.seed if chosen.seed is not None else random.randrange(10_000)
     random.seed(seed)
     print(f"seed {seed}")

@@ -76,12 +76,21 @@ def _refuse(message: str) -> NoReturn:
     raise typer.Exit(2)
 
 
+LONGEST_NAME, LONGEST_CELL = 34, 22
+"""Characters of a line's name and of its numbers in a table; what is longer is a sentence."""
+
+
 def _print(document: Any, table: bool, rows: Callable[[], list[list[str]]]) -> None:
     if not table:
         typer.echo(json.dumps(document, ensure_ascii=False, indent=1))
         return
     lines = rows()
-    widths = [max(len(row[i]) for row in lines if i < len(row)) for i in range(max(map(len, lines)))]
+    # A sentence runs on past its column: it makes no room for itself in every other line.
+    columns = [[len(row[i]) for row in lines if i < len(row)] for i in range(max(map(len, lines)))]
+    widths = [
+        max((n for n in column if n <= (LONGEST_NAME if i == 0 else LONGEST_CELL)), default=0)
+        for i, column in enumerate(columns)
+    ]
     for row in lines:
         typer.echo("  ".join(cell.ljust(widths[i]) for i, cell in enumerate(row)).rstrip())
 
@@ -122,7 +131,7 @@ def predict_command(file: Path, table: bool, samples: int, seed: int) -> None:
         lines.append(["pitch, nose-down +", "", "", f"{found.pitch_change_deg:+.2f}°", ""])
         lines += [[f.severity, f.what, *_numbers(f)] for f in found.findings]
         lines += [["assumed", said] for said in found.unmeasured]
-        return lines
+        return lines + [["asked", q.sentence, q.where] for q in found.questions]
 
     _print(found.model_dump(mode="json"), table, rows)
 
@@ -155,7 +164,8 @@ def _bike_rows(prediction: BikePrediction) -> list[list[str]]:
             ["stand lean, °", f"{prediction.stand.lean_before_deg:.1f}", f"{prediction.stand.lean_after_deg:.1f}", ""]
         )
     lines += [[f.severity, f.what, *_numbers(f)] for f in prediction.findings]
-    return lines + [["assumed", said] for said in prediction.unmeasured]
+    lines += [["assumed", said] for said in prediction.unmeasured]
+    return lines + [["asked", question] for question in prediction.questions]
 
 
 def _rows(answer: Any, name: str = "") -> list[list[str]]:

@@ -11,10 +11,13 @@ import httpx
 import pytest
 from fastapi.testclient import TestClient
 from PIL import Image, ImageFile
+from psycopg.errors import AdminShutdown, DiskFull
 from sqlalchemy import Engine
+from sqlalchemy.exc import OperationalError
 
 from inclinum.api import guard
 from inclinum.api.app import create_app
+from inclinum.api.errors import refusal_of
 from inclinum.core.document.errors import DomainError
 from inclinum.photo import MOST_PX, cleaned
 from tests.api import JOB, WHO
@@ -87,3 +90,13 @@ def test_a_large_photograph_is_opened_at_a_fraction_of_its_size(monkeypatch: pyt
     kept = cleaned(out.getvalue())
     assert max(kept.width, kept.height) == 2048
     assert max(opened[0]) == 2048
+
+
+def test_a_full_disk_is_told_as_one() -> None:
+    full = OperationalError("insert", {}, DiskFull("could not extend file"))
+    told = refusal_of(full)
+    assert told is not None
+    assert (told[0], "disk that holds the shop's data is full" in str(told[1].model_dump()["sentence"])) == (507, True)
+    away = refusal_of(OperationalError("insert", {}, AdminShutdown("going")))
+    assert away is not None
+    assert (away[0], "does not answer" in str(away[1].model_dump()["sentence"])) == (503, True)
