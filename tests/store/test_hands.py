@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 from sqlalchemy import Engine, text
 
 from inclinum.core.bike.job import BikeMeasurements
-from inclinum.core.car.job import Job
+from inclinum.core.car.job import Brief, Job
 from inclinum.core.card.record import SignOff
 from inclinum.core.document import Document
 from inclinum.core.document.names import STAGES, StageName
@@ -159,6 +159,29 @@ def test_a_machine_found_in_a_job_and_one_set_on_its_bench_are_never_both_writte
         assert prediction[1].theirs == found.machine
     else:
         assert "was changed since and stays" in shop.do(jobs.load, WHIN).history[-1].what
+
+
+def test_of_two_on_one_stage_each_keeps_what_only_they_changed_and_both_are_asked_about_the_rest(shop: Shop) -> None:
+    base = shop.fresh(VAN).job.brief
+    assert isinstance(base, Brief)
+    mine = base.model_copy(update={"purpose": "mine", "load": "mine"})
+    theirs = base.model_copy(update={"reference": "theirs", "load": "theirs", "due": None})
+    shop.do(stages.save_stage, VAN, "brief", theirs, 1, "Bram Okkel", base=base)
+    with pytest.raises(Conflict) as clash:
+        shop.do(stages.save_stage, VAN, "brief", mine, 1, WHO, base=base)
+    assert [(c.where, c.mine, c.theirs) for c in clash.value.contested] == [
+        ("On board when heights are taken", "mine", "theirs")
+    ]
+    with shop.engine.begin() as connection:
+        assert connection.scalar(text("select version from stage where name = 'brief'")) == 2, "nothing was written"
+    chosen = {"load": "mine"}
+    assert shop.do(stages.save_stage, VAN, "brief", mine, 1, WHO, base=base, chosen=chosen) == 3
+    stands = shop.do(jobs.load, VAN).job.brief
+    assert (stands.purpose, stands.load, stands.reference, stands.due) == ("mine", "mine", "theirs", None)
+    # Whoever does not say what it was made on is asked about every difference, also where one of both has nothing.
+    with pytest.raises(Conflict) as blind:
+        shop.do(stages.save_stage, VAN, "brief", base, 1, WHO)
+    assert {c.path for c in blind.value.contested} == {"purpose", "load", "reference", "due"}
 
 
 def test_new_owners_are_brought_by_many_at_once_without_waiting_in_a_circle(shop: Shop) -> None:

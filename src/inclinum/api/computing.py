@@ -30,8 +30,8 @@ from inclinum.api.errors import AnsweredElsewhere, Refusal, fault, refusal_of
 
 LONGEST_S = 2.0
 """Of a processor, for one answer."""
-PAPER_S = 4.0
-"""The same for a page: the first one of a process reads fonts and styles for longer than it lays the page out."""
+PAPER_S = 40.0
+"""The same for a paper: a card with many notes of one's own has dozens of pages, each some tenths of a second."""
 LOOK_EVERY_S = 0.1
 """Of a processor: how soon a worker notices that nobody waits."""
 PLACES = 1024

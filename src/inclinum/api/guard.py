@@ -18,7 +18,7 @@ from inclinum.jobfile import LARGEST_BYTES, Twice, may_be_unwritable, once, unwr
 
 OUR_NAMES = ("127.0.0.1", "localhost", "[::1]")
 """Names under which this server may be addressed. Another name that leads here is somebody else's page."""
-LANES = {"list": 3, "read": 2, "write": 4, "computed": 400, "photo": 2}
+LANES = {"list": 3, "read": 2, "write": 4, "computed": 400, "photo": 2, "paper": 1}
 """Requests of a sort that are worked on at once."""
 ARRIVING = 100
 """Bodies that may be on their way at once."""
@@ -117,7 +117,9 @@ class Guard:
     def _lane(self, scope: Scope) -> str:
         if scope["path"] == "/api/photos" and scope["method"] == "POST":
             return "photo"
-        if scope["path"] in self._computed or scope["path"].endswith((".pdf", "/card", "/openapi.json")):
+        if scope["path"].endswith(".pdf"):
+            return "paper"  # one after the other: whoever drags meanwhile has a processor left
+        if scope["path"] in self._computed or scope["path"].endswith(("/card", "/openapi.json")):
             return "computed"
         if scope["method"] not in ("GET", "HEAD", "OPTIONS"):
             return "write"

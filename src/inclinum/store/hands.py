@@ -51,4 +51,4 @@ def _made(base: object, mine: Document, theirs: Document, chosen: Mapping[str, W
 def _unlike(mine: Document, theirs: Document) -> dict[str, object]:
     """A beginning that has every difference changed by both."""
     here, there = mine.model_dump(mode="json"), theirs.model_dump(mode="json")
-    return {key: value if value == there.get(key) else None for key, value in here.items()}
+    return {key: value for key, value in here.items() if value == there.get(key)}
