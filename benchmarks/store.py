@@ -22,6 +22,7 @@ from inclinum.store.database import migrate, open_engine
 
 WHO = {"x-acting-person": "Ines%20Tarrow"}
 VAN = "van-2025-front-springs"
+IN_HAND = "van-2026-washed-out-track"
 COPIES = (
     (
         "job", "id",
@@ -83,12 +84,13 @@ def main() -> None:
 def ask(engine, total: int) -> None:
     """Every question many times, and what the database makes of it."""
     with TestClient(create_app(engine), "http://127.0.0.1", headers=WHO) as client:
-        version = [client.get(f"/api/jobs/{VAN}").json()["versions"]["plan"]]
-        plan = client.get(f"/api/jobs/{VAN}").json()["job"]["plan"]
+        version = [client.get(f"/api/jobs/{IN_HAND}").json()["versions"]["plan"]]
+        plan = client.get(f"/api/jobs/{IN_HAND}").json()["job"]["plan"]
 
         def save() -> None:
             plan["override"] = f"{time.perf_counter()}"
-            answer = client.put(f"/api/jobs/{VAN}/plan", json={"kind": "car", "version": version[0], "section": plan})
+            body = {"kind": "car", "version": version[0], "section": plan}
+            answer = client.put(f"/api/jobs/{IN_HAND}/plan", json=body)
             version[0] = answer.json()["version"]
 
         def get(address: str) -> Callable[[], object]:
@@ -97,6 +99,10 @@ def ask(engine, total: int) -> None:
         questions: dict[str, Callable[[], object]] = {
             "list of jobs": get("/api/jobs"),
             "last page": get(f"/api/jobs?offset={total - 50}"),
+            "by title": get("/api/jobs?order=title"),
+            "its last page": get(f"/api/jobs?order=title&offset={total - 50}"),
+            "last saved": get("/api/jobs?order=saved"),
+            "its end": get(f"/api/jobs?order=saved&offset={total - 50}"),
             "search": get("/api/jobs?words=washed+9999"),
             "vehicles": get("/api/vehicles"),
             "open a job": get(f"/api/jobs/{VAN}"),
