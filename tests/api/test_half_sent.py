@@ -21,6 +21,7 @@ from inclinum.api.errors import refusal_of
 from inclinum.core.document.errors import DomainError
 from inclinum.photo import MOST_PX, cleaned
 from tests.api import JOB, WHO
+from tests.api.test_client import BUILD
 from tests.serving import served
 
 
@@ -102,3 +103,11 @@ def test_a_full_disk_is_told_as_one() -> None:
     away = refusal_of(OperationalError("insert", {}, AdminShutdown("going")))
     assert away is not None
     assert (away[0], "does not answer" in str(away[1].model_dump()["sentence"])) == (503, True)
+
+
+def test_a_job_whose_id_has_a_dot_has_its_page() -> None:
+    with_page = TestClient(create_app(None, BUILD), "http://127.0.0.1")
+    for address in ("/jobs/van.2026", "/jobs/van.2026/plan"):
+        answer = with_page.get(address)
+        assert (answer.status_code, answer.headers["content-type"].split(";")[0]) == (200, "text/html")
+    assert with_page.get("/nothing.png").status_code == 404

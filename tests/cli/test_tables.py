@@ -34,3 +34,11 @@ def test_what_is_asked_stands_in_the_table_as_in_json(tmp_path: Path) -> None:
     assert questions
     table = RUN.invoke(app, ["predict", str(file), "--table"]).output
     assert all(q["sentence"] in table for q in questions)
+
+
+def test_a_folder_without_an_installation_is_not_backed_up_and_not_made_one(tmp_path: Path) -> None:
+    for data in (tmp_path / "never", tmp_path):
+        done = RUN.invoke(app, ["backup", str(tmp_path / "shop.backup"), "--data", str(data)])
+        assert done.exit_code == 2
+        assert "no data of an installation" in done.output
+    assert list(tmp_path.iterdir()) == []
